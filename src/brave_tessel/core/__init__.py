@@ -1,0 +1,1 @@
+"""Computation without interface and without files."""

@@ -1,0 +1,287 @@
+"""The job: a tree of frozen structs. Lengths in mm, angles in degrees, pixels nowhere.
+
+Tuples and mappings in the tree are never changed in place; a change makes a new tree that shares
+everything that did not change.
+"""
+
+from __future__ import annotations
+
+import secrets
+from typing import TypeVar
+
+import msgspec
+
+from .errors import MissingError
+from .maps import LAYERED, TRAITS, MapKind
+from .operation import REGISTRY, Value
+
+JOB_FORMAT = 1
+"""Version of the job file; see ``formats/migrations.py``."""
+
+Point = tuple[float, float]
+
+
+class Node(msgspec.Struct, frozen=True):
+    """Base of every entity."""
+
+
+def new_id(kind: str) -> str:
+    """A fresh id such as ``layer-3f9a1c``."""
+    return f"{kind}-{secrets.token_hex(4)}"
+
+
+class Setting(Node, kw_only=True):
+    """A declared operation with its values; unknown operations are kept as they are."""
+
+    op: str
+    values: dict[str, Value] = {}
+
+    def value(self, name: str) -> Value:
+        """The stored value, or the declaration's default."""
+        if name in self.values:
+            return self.values[name]
+        return REGISTRY[self.op].params[name].default
+
+    def number(self, name: str) -> float:
+        return float(self.value(name))
+
+    def complete(self) -> dict[str, Value]:
+        """Every parameter, stored or default, unchecked."""
+        known = REGISTRY[self.op].defaults() if self.op in REGISTRY else {}
+        return {**known, **self.values}
+
+
+class Straightening(Node, kw_only=True):
+    """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
+    bottom left, in photo pixels. ``size_note`` keeps what was typed, such as ``34*75``.
+    """
+
+    corners: tuple[Point, Point, Point, Point]
+    width_mm: float = 0.0
+    height_mm: float = 0.0
+    size_note: str = ""
+
+    @property
+    def sized(self) -> bool:
+        return self.width_mm > 0 and self.height_mm > 0
+
+
+class Source(Node, kw_only=True):
+    """Something gathered. ``blob`` names the stored file; its pixels are never changed."""
+
+    id: str
+    name: str
+    kind: str = "photo"
+    blob: str = ""
+    file_name: str = ""
+    width_px: int = 0
+    height_px: int = 0
+    depth: int = 8
+    straightening: Straightening
+    light: Setting = Setting(op="gather.even_light")
+    mend: Setting = Setting(op="mend.best_cut")
+
+    @property
+    def repeat_mm(self) -> tuple[float, float]:
+        """Size of the sheet once it is mended: the straightened rectangle less the overlap; 0 if unsized."""
+        frame = self.straightening
+        if not frame.sized:
+            return 0.0, 0.0
+        lap = self.mend.number("overlap")
+        return frame.width_mm - lap, frame.height_mm - lap
+
+
+class Step(Node, kw_only=True):
+    """One named step of a recipe; ``made_from`` names earlier steps by input."""
+
+    name: str
+    op: str
+    values: dict[str, Value] = {}
+    made_from: dict[str, str] = {}
+
+    @property
+    def id(self) -> str:
+        return self.name
+
+
+class Recipe(Node, kw_only=True):
+    """An ordered list of steps, and which step feeds which map."""
+
+    steps: tuple[Step, ...] = ()
+    yields: dict[MapKind, str] = {}
+
+
+class Stroke(Node, kw_only=True):
+    """One brush stroke: a path in mm on the sheet, y up."""
+
+    id: str
+    points: tuple[Point, ...]
+    size_mm: float = 40.0
+    hardness: float = 0.5
+    strength: float = 1.0
+    erase: bool = False
+
+
+class Rule(Node, kw_only=True):
+    """One where-rule of a layer."""
+
+    id: str
+    mode: str = "keep"
+    rule: Setting
+    strokes: tuple[Stroke, ...] = ()
+
+
+class PlainWhat(Node, kw_only=True, tag="plain"):
+    """One value for each map."""
+
+    colour: str = "#B9B2A3"
+    roughness: float = 0.8
+
+
+class RecipeWhat(Node, kw_only=True, tag="recipe"):
+    """A procedural source."""
+
+    recipe: Recipe
+
+
+class SourceWhat(Node, kw_only=True, tag="source"):
+    """A gathered source laid in whole repeats; relief and roughness are estimated from it."""
+
+    source: str
+    across: int = 1
+    up: int = 1
+    height: Setting = Setting(op="estimate.height")
+    roughness: Setting = Setting(op="estimate.roughness")
+
+
+What = PlainWhat | RecipeWhat | SourceWhat
+
+
+class Layer(Node, kw_only=True):
+    """One item of a build-up: what it is, where it lies, how it sits."""
+
+    id: str
+    name: str
+    what: What
+    shown: bool = True
+    hatch: str = "slant"
+    maps: frozenset[MapKind] = frozenset(LAYERED)
+    where: tuple[Rule, ...] = ()
+    seat: Setting = Setting(op="seat.by_height")
+
+
+class Surface(Node, kw_only=True):
+    """One tileable material. Layers from the bottom up. ``beat`` names the layer whose units or size
+    the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up.
+    """
+
+    id: str
+    name: str
+    width_mm: float
+    height_mm: float
+    layers: tuple[Layer, ...] = ()
+    beat: str = ""
+    rows: tuple[int, int] = (1, 1)
+
+
+class Part(Node, kw_only=True):
+    """A part of the scene and what is laid on it. ``datum`` is x, y, z in mm; the laying starts there."""
+
+    id: str
+    name: str
+    group: str = ""
+    surface: str = ""
+    laying: Setting = Setting(op="laying.flat")
+    bare: str = "#C9C6BE"
+
+
+class Scene(Node, kw_only=True):
+    """Parts of a built-in scene, and the datum they share."""
+
+    piece: str = "corner"
+    parts: tuple[Part, ...] = ()
+    datum: tuple[float, float, float] = (0.0, 0.0, 0.0)
+    datum_name: str = "floor line, corner"
+
+
+class DeliveryMap(Node, kw_only=True):
+    """One map of a delivery and its bits per channel."""
+
+    id: str
+    depth: int = 8
+    included: bool = True
+
+
+def _all_maps() -> tuple[DeliveryMap, ...]:
+    kinds = [kind for kind in MapKind if kind is not MapKind.OPACITY]
+    return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth) for kind in kinds)
+
+
+class Delivery(Node, kw_only=True):
+    """A named set of files to hand over."""
+
+    id: str
+    name: str = "Map set"
+    px: int = 2048
+    pattern: str = "{surface}_{map}"
+    maps: tuple[DeliveryMap, ...] = msgspec.field(default_factory=_all_maps)
+    scene: bool = True
+
+
+class Job(Node, kw_only=True):
+    """The document."""
+
+    format: int = JOB_FORMAT
+    id: str = msgspec.field(default_factory=lambda: new_id("job"))
+    name: str = "Untitled job"
+    sources: tuple[Source, ...] = ()
+    surfaces: tuple[Surface, ...] = ()
+    scene: Scene = Scene()
+    deliveries: tuple[Delivery, ...] = (Delivery(id="delivery-1"),)
+
+    def source(self, id: str) -> Source:
+        return _one("source", self.sources, id)
+
+    def surface(self, id: str) -> Surface:
+        return _one("surface", self.surfaces, id)
+
+    def surface_named(self, name: str) -> Surface:
+        """The surface of that name or id.
+
+        Raises
+        ------
+        MissingError
+            when there is none; names those there are.
+        """
+        for surface in self.surfaces:
+            if name in {surface.id, surface.name} or name.lower() == surface.name.lower():
+                return surface
+        names = ", ".join(surface.name for surface in self.surfaces) or "none"
+        raise MissingError("surface", value=name, allowed=names)
+
+
+Entity = TypeVar("Entity", Source, Surface, Layer, Part, Rule)
+
+
+def _one(kind: str, entities: tuple[Entity, ...], id: str) -> Entity:
+    for entity in entities:
+        if entity.id == id:
+            return entity
+    raise MissingError(kind, value=id)
+
+
+def layer_of(surface: Surface, id: str) -> Layer:
+    """The surface's layer of that id."""
+    return _one("layer", surface.layers, id)
+
+
+def encode_job(job: Job) -> bytes:
+    """The job as JSON, keys in a fixed order."""
+    return msgspec.json.format(msgspec.json.encode(job, order="deterministic"), indent=1)
+
+
+def decode_job(data: bytes | dict[str, object]) -> Job:
+    """A job from JSON or from decoded JSON; validated against the types."""
+    if isinstance(data, bytes):
+        return msgspec.json.decode(data, type=Job)
+    return msgspec.convert(data, type=Job)

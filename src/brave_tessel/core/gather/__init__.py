@@ -1,0 +1,1 @@
+"""From a picture to a straight, sized sheet."""

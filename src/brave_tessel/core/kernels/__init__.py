@@ -1,0 +1,1 @@
+"""Compiled loops without policy."""

@@ -1,0 +1,21 @@
+"""One way to compile a kernel: cached on disk, without the interpreter lock."""
+
+from __future__ import annotations
+
+import os
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+os.environ.setdefault("OMP_WAIT_POLICY", "PASSIVE")
+
+from numba import njit  # noqa: E402 - the wait policy must be set first
+
+Kernel = TypeVar("Kernel", bound=Callable[..., Any])
+
+
+def compiled(function: Kernel) -> Kernel:
+    """Compile on first call, keep on disk, release the interpreter while running.
+
+    Inputs are finite by contract, so that minima and maxima become vector instructions.
+    """
+    return njit(cache=True, nogil=True, fastmath=True, error_model="numpy")(function)  # type: ignore[no-any-return]

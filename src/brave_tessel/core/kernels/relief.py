@@ -1,0 +1,129 @@
+"""Slopes, occlusion and cast shadow of a wrapped height map."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import numpy.typing as npt
+
+from ..sheet import Grid, Raster
+from .bands import over_rows
+from .compiled import compiled
+
+
+def wrap_padded(pixels: Raster, margin: int) -> Raster:
+    """The raster with ``margin`` wrapped rows and columns on every side; any margin."""
+    return np.ascontiguousarray(np.pad(pixels, ((margin, margin), (margin, margin)), mode="wrap"))
+
+
+@compiled
+def _normal_rows(first: int, last: int, padded: Raster, out: Raster, over_x: np.float32, over_y: np.float32) -> None:
+    columns = out.shape[1]
+    for r in range(first, last):
+        above, below = padded[r, 1 : columns + 1], padded[r + 2, 1 : columns + 1]
+        left, right = padded[r + 1, :columns], padded[r + 1, 2 : columns + 2]
+        for c in range(columns):
+            slope_x = (right[c] - left[c]) * over_x
+            slope_y = (above[c] - below[c]) * over_y
+            scale = np.float32(1.0) / math.sqrt(slope_x * slope_x + slope_y * slope_y + np.float32(1.0))
+            out[r, c, 0] = -slope_x * scale
+            out[r, c, 1] = -slope_y * scale
+            out[r, c, 2] = scale
+
+
+def normal_of_height(height: Raster, grid: Grid) -> Raster:
+    """Unit normals (H, W, 3) of a height map in mm by central differences; x right, y up, z out."""
+    across, down = grid.mm_per_px
+    out = np.empty((*height.shape, 3), np.float32)
+    over_rows(
+        _normal_rows, height.shape[0], wrap_padded(height, 1), out, np.float32(0.5 / across), np.float32(0.5 / down)
+    )
+    return out
+
+
+@compiled
+def _occlusion_rows(
+    first: int, last: int, padded: Raster, out: Raster, margin: int,
+    dx: npt.NDArray[np.int32], dy: npt.NDArray[np.int32], reach: Raster,
+) -> None:  # fmt: skip
+    columns = out.shape[1]
+    directions, steps = dx.shape
+    horizon = np.empty(columns, np.float32)
+    total = np.empty(columns, np.float32)
+    for r in range(first, last):
+        here = padded[r + margin, margin : margin + columns]
+        total[:] = np.float32(0)
+        for d in range(directions):
+            horizon[:] = np.float32(0)
+            for s in range(steps):
+                shift = margin + dx[d, s]
+                there = padded[r + margin + dy[d, s], shift : shift + columns]
+                over = reach[d, s]
+                for c in range(columns):
+                    slope = (there[c] - here[c]) * over
+                    horizon[c] = max(horizon[c], slope)
+            for c in range(columns):
+                total[c] += np.float32(1) / (np.float32(1) + horizon[c] * horizon[c])
+        for c in range(columns):
+            out[r, c] = total[c] / np.float32(directions)
+
+
+def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 12) -> Raster:
+    """Ambient occlusion (H, W) in [0, 1]: cosine-weighted share of open sky above a level plane.
+
+    Horizon-based with geometric steps: per direction the open share is 1 − sin²(horizon), which is
+    exact for a cosine-weighted sky. 1 on a plane. Wrapped.
+    """
+    across, down = grid.mm_per_px
+    reach_px = max(1.0, min(reach_mm / min(across, down), 0.5 * min(grid.shape)))
+    count = max(3, math.ceil(math.log(reach_px, 1.6)) + 1)
+    radii = np.unique(np.geomspace(1, max(1.01, reach_px), count))
+    angles = (np.arange(directions) + 0.5) / directions * 2 * math.pi
+    dx = np.rint(np.outer(np.cos(angles), radii)).astype(np.int32)
+    dy = np.rint(np.outer(np.sin(angles), radii)).astype(np.int32)
+    reach = (1 / np.maximum(1e-6, np.hypot(dx * across, dy * down))).astype(np.float32)
+    margin = int(max(np.abs(dx).max(), np.abs(dy).max()))
+    out = np.empty(height.shape, np.float32)
+    over_rows(_occlusion_rows, height.shape[0], wrap_padded(height, margin), out, margin, dx, dy, reach)
+    return out
+
+
+@compiled
+def _shadow_rows(
+    first: int, last: int, padded: Raster, out: Raster, margin: int,
+    dx: npt.NDArray[np.int32], dy: npt.NDArray[np.int32], rise: Raster, soft: Raster,
+) -> None:  # fmt: skip
+    columns = out.shape[1]
+    for r in range(first, last):
+        here = padded[r + margin, margin : margin + columns]
+        line = out[r]
+        line[:] = np.float32(1)
+        for s in range(dx.size):
+            shift = margin + dx[s]
+            there = padded[r + margin + dy[s], shift : shift + columns]
+            climb, over = rise[s], soft[s]
+            for c in range(columns):
+                clear = np.float32(1) - (there[c] - here[c] - climb) * over
+                line[c] = min(line[c], max(np.float32(0), clear))
+
+
+def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 24) -> Raster:
+    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it."""
+    x, y, z = light
+    level = math.hypot(x, y)
+    if level < 1e-3:
+        return np.ones(height.shape, np.float32)
+    across, down = grid.mm_per_px
+    tallest = float(height.max() - height.min())
+    furthest = min(tallest * level / max(z, 0.05) / min(across, down), 0.25 * min(grid.shape), 160.0)
+    radii = np.linspace(0, max(1.0, furthest), steps + 1)[1:]
+    dx = np.rint(radii * x / level).astype(np.int32)
+    dy = np.rint(-radii * y / level).astype(np.int32)
+    run = np.hypot(dx * across, dy * down)
+    rise = (run * z / level).astype(np.float32)
+    soft = (1 / (0.06 * run + 0.25 * across)).astype(np.float32)
+    margin = int(max(np.abs(dx).max(), np.abs(dy).max(), 1))
+    out = np.empty(height.shape, np.float32)
+    over_rows(_shadow_rows, height.shape[0], wrap_padded(height, margin), out, margin, dx, dy, rise, soft)
+    return out

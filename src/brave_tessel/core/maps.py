@@ -1,0 +1,89 @@
+"""The maps of a surface: what each kind means, how it is stored, what it is where nothing is said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+import numpy as np
+
+from .sheet import Grid, Raster
+
+
+class MapKind(StrEnum):
+    """Channel images of a surface, by their open-standard names."""
+
+    BASE_COLOUR = "base_colour"
+    HEIGHT = "height"
+    NORMAL = "normal"
+    ROUGHNESS = "roughness"
+    METALNESS = "metalness"
+    AMBIENT_OCCLUSION = "ambient_occlusion"
+    OPACITY = "opacity"
+
+
+@dataclass(frozen=True, slots=True)
+class MapTrait:
+    """What holds for every map of a kind.
+
+    ``colour`` maps are stored sRGB-encoded and blended in linear light; all others are data.
+    ``default`` is the value where no layer says anything. Height is in mm.
+    """
+
+    label: str
+    channels: int
+    colour: bool
+    default: tuple[float, ...]
+    depth: int
+    derived: bool = False
+
+
+TRAITS: Mapping[MapKind, MapTrait] = {
+    MapKind.BASE_COLOUR: MapTrait("Base colour", 3, True, (0.18, 0.18, 0.18), 8),
+    MapKind.HEIGHT: MapTrait("Height", 1, False, (0.0,), 16),
+    MapKind.NORMAL: MapTrait("Normal", 3, False, (0.0, 0.0, 1.0), 16, derived=True),
+    MapKind.ROUGHNESS: MapTrait("Roughness", 1, False, (0.8,), 8),
+    MapKind.METALNESS: MapTrait("Metalness", 1, False, (0.0,), 8),
+    MapKind.AMBIENT_OCCLUSION: MapTrait("Ambient occlusion", 1, False, (1.0,), 8, derived=True),
+    MapKind.OPACITY: MapTrait("Opacity", 1, False, (1.0,), 8),
+}
+LAYERED = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.METALNESS)
+"""Maps that layers carry and mix. Normal and occlusion follow from the joined relief."""
+
+
+@dataclass(frozen=True, slots=True)
+class MapSet:
+    """Maps that share one grid. Normals point x right, y up, z out; height is in mm."""
+
+    grid: Grid
+    maps: Mapping[MapKind, Raster] = field(default_factory=dict)
+
+    def __iter__(self) -> Iterator[MapKind]:
+        return iter(self.maps)
+
+    def __contains__(self, kind: object) -> bool:
+        return kind in self.maps
+
+    def __getitem__(self, kind: MapKind) -> Raster:
+        return self.maps[kind]
+
+    def or_default(self, kind: MapKind) -> Raster:
+        """The map, or a plain one of the kind's default."""
+        if kind in self.maps:
+            return self.maps[kind]
+        return plain(self.grid, TRAITS[kind].default)
+
+    def with_maps(self, **maps: Raster) -> MapSet:
+        """A set in which the named maps are replaced or added."""
+        return MapSet(self.grid, {**self.maps, **{MapKind(name): pixels for name, pixels in maps.items()}})
+
+    @property
+    def nbytes(self) -> int:
+        return sum(pixels.nbytes for pixels in self.maps.values())
+
+
+def plain(grid: Grid, value: tuple[float, ...]) -> Raster:
+    """A map of one value; (H, W) for one channel, (H, W, C) otherwise."""
+    shape = grid.shape if len(value) == 1 else (*grid.shape, len(value))
+    return np.broadcast_to(np.asarray(value if len(value) > 1 else value[0], np.float32), shape)

@@ -1,0 +1,241 @@
+"""The one declaration of everything that has parameters.
+
+A decorated function's signature yields its form, its place in the file, its validation, its
+documentation and its generic tests.  Nothing about a parameter is written down twice.
+"""
+
+from __future__ import annotations
+
+import inspect
+import math
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field, replace
+from typing import Annotated, Any, get_args, get_origin, get_type_hints
+
+import numpy as np
+import numpy.typing as npt
+
+from .errors import OutOfRangeError, UnknownOperationError
+from .maps import MapSet
+from .sheet import Grid, Raster
+
+Value = float | int | str | bool
+"""What a parameter may hold in a job file."""
+
+
+@dataclass(frozen=True, slots=True)
+class Param:
+    """One parameter: its kind, its usual range (the ruled scale) and its allowed range."""
+
+    kind: str
+    low: float = 0.0
+    high: float = 1.0
+    unit: str = ""
+    log: bool = False
+    help: str = ""
+    options: tuple[str, ...] = ()
+    least: float = -math.inf
+    most: float = math.inf
+    name: str = ""
+    label: str = ""
+    default: Value = 0.0
+
+    def check(self, value: Value) -> Value:
+        """The value in its own type, or a typed error."""
+        if self.kind == "choice":
+            if value not in self.options:
+                raise OutOfRangeError(self.label, value=value, allowed=", ".join(self.options))
+            return value
+        if self.kind == "toggle":
+            return bool(value)
+        if self.kind == "colour":
+            return self._check_colour(value)
+        return self._check_number(value)
+
+    def _check_colour(self, value: Value) -> Value:
+        text = str(value)
+        if len(text) == 7 and text[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in text[1:]):
+            return text.upper()
+        raise OutOfRangeError(self.label, value=value, allowed="a colour as #RRGGBB")
+
+    def _check_number(self, value: Value) -> Value:
+        if isinstance(value, str) or not math.isfinite(value) or not self.least <= value <= self.most:
+            raise OutOfRangeError(self.label, value=value, allowed=self.allowed())
+        return round(value) if self.kind in {"whole", "seed"} else float(value)
+
+    def allowed(self) -> str:
+        """The allowed range in words."""
+        unit = f" {self.unit}" if self.unit else ""
+        if math.isinf(self.least) and math.isinf(self.most):
+            return "any number"
+        if math.isinf(self.most):
+            return f"{self.least:g}{unit} or more"
+        return f"{self.least:g} to {self.most:g}{unit}"
+
+
+def _limited(kind: str, low: float, high: float, least: float | None, most: float | None, **more: Any) -> Param:
+    return Param(
+        kind, low, high, least=low if least is None else least, most=high if most is None else most, **more
+    )
+
+
+def Length(  # noqa: N802 - reads as a type in a signature
+    low: float, high: float, *, log: bool = False, least: float | None = None, most: float | None = None, help: str
+) -> Param:
+    """A length in mm; ``low`` to ``high`` is the ruled scale, ``least`` to ``most`` what may be typed."""
+    return _limited("length", low, high, least, math.inf if most is None else most, unit="mm", log=log, help=help)
+
+
+def Angle(low: float = -180, high: float = 180, *, help: str) -> Param:  # noqa: N802
+    """An angle in degrees."""
+    return Param("angle", low, high, unit="°", help=help)
+
+
+def Fraction(  # noqa: N802
+    low: float = 0.0, high: float = 1.0, *, least: float | None = None, most: float | None = None, help: str
+) -> Param:
+    """A plain fraction."""
+    return _limited("fraction", low, high, least, most, help=help)
+
+
+def Whole(low: int, high: int, *, most: int | None = None, unit: str = "", help: str) -> Param:  # noqa: N802
+    """A whole number."""
+    return _limited("whole", low, high, None, most, unit=unit, help=help)
+
+
+def Choice(*options: str, help: str) -> Param:  # noqa: N802
+    """One of a few words."""
+    return Param("choice", options=options, help=help)
+
+
+def Toggle(*, help: str) -> Param:  # noqa: N802
+    """Yes or no."""
+    return Param("toggle", help=help)
+
+
+def Paint(*, help: str) -> Param:  # noqa: N802
+    """A colour, stored as sRGB ``#RRGGBB``."""
+    return Param("colour", help=help)
+
+
+def Seed() -> Param:  # noqa: N802
+    """The number that picks one of many equal variants."""
+    return _limited("seed", 1, 9999, 0, 2**31 - 1, help="Picks one of many equal variants.")
+
+
+@dataclass(frozen=True, slots=True)
+class Pieces:
+    """Every pixel's piece: an ID field with per-pixel measures.
+
+    ``number`` (H, W) int32, −1 between pieces; ``edge`` (H, W) float32, mm inside the piece's edge
+    (negative in the joint); ``across`` and ``up`` in [−1, 1] within the piece; ``count`` pieces.
+    """
+
+    number: npt.NDArray[np.int32]
+    edge: Raster
+    across: Raster
+    up: Raster
+    count: int
+
+    @property
+    def nbytes(self) -> int:
+        return self.number.nbytes + self.edge.nbytes + self.across.nbytes + self.up.nbytes
+
+
+Field = Annotated[Raster, "field"]
+"""(H, W) float32."""
+Colour = Annotated[Raster, "colour"]
+"""(H, W, 3) float32, linear light."""
+_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Pieces: "pieces", MapSet: "maps"}
+
+
+@dataclass(frozen=True, slots=True)
+class Operation:
+    """A declared operation."""
+
+    id: str
+    family: str
+    version: int
+    label: str
+    run: Callable[..., Any]
+    inputs: Mapping[str, str]
+    params: Mapping[str, Param]
+    yields: str
+    help: str = ""
+
+    def bind(self, values: Mapping[str, Value]) -> dict[str, Value]:
+        """Every parameter with its checked value; what is not given takes its default."""
+        return {name: param.check(values.get(name, param.default)) for name, param in self.params.items()}
+
+    def defaults(self) -> dict[str, Value]:
+        """Every parameter at its default."""
+        return {name: param.default for name, param in self.params.items()}
+
+
+REGISTRY: dict[str, Operation] = {}
+
+
+def operation(
+    id: str, *, label: str = "", version: int = 1
+) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
+    """Declare a function as an operation; the part of the id before the dot is its family."""
+
+    def declare(function: Callable[..., Any]) -> Callable[..., Any]:
+        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function)
+        return function
+
+    return declare
+
+
+def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Operation:
+    hints = get_type_hints(function, include_extras=True)
+    inputs: dict[str, str] = {}
+    params: dict[str, Param] = {}
+    for name, slot in inspect.signature(function).parameters.items():
+        hint = hints[name]
+        param = _param_of(hint)
+        if param is not None:
+            label_text = param.label or name.replace("_", " ").capitalize()
+            params[name] = replace(param, name=name, label=label_text, default=slot.default)
+        elif hint is not Grid:
+            inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
+    doc = inspect.getdoc(function) or ""
+    return Operation(
+        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc
+    )
+
+
+def _param_of(hint: object) -> Param | None:
+    if get_origin(hint) is not Annotated:
+        return None
+    return next((extra for extra in get_args(hint) if isinstance(extra, Param)), None)
+
+
+def find(id: str) -> Operation:
+    """The operation of that id.
+
+    Raises
+    ------
+    UnknownOperationError
+        when this version has none.
+    """
+    try:
+        return REGISTRY[id]
+    except KeyError:
+        raise UnknownOperationError(
+            "operation", value=id, remedy="It was made by another version; it is kept in the job unchanged."
+        ) from None
+
+
+def family(name: str) -> list[Operation]:
+    """All operations of one family, in the order they were declared."""
+    return [entry for entry in REGISTRY.values() if entry.family == name]
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What a where-rule may look at: the grid and the relief beneath the layer, mm."""
+
+    grid: Grid
+    height: Raster
+    strokes: tuple[Any, ...] = field(default=())

@@ -1,0 +1,1 @@
+"""Surfaces laid on the parts of a building."""

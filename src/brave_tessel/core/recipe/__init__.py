@@ -1,0 +1,1 @@
+"""Procedural sources as named steps."""

@@ -1,0 +1,1 @@
+"""Height, normals and light on a wrapped sheet."""

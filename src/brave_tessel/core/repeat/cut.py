@@ -1,0 +1,217 @@
+"""Best cut: a sheet closes on itself along the path where its two sides differ least.
+
+Minimum-error boundary cut by dynamic programming (Efros and Freeman 2001, section 2.1), one axis
+after the other. The second path closes on itself, so the two cuts cross cleanly.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+from scipy.ndimage import gaussian_filter1d
+
+from ..kernels.compiled import compiled
+from ..maps import TRAITS, MapKind, MapSet
+from ..sheet import Grid, Raster
+
+PATH_PX = 1024
+"""The path is found at this many pixels across at most, so it is the same at every size."""
+
+
+@dataclass(frozen=True, slots=True)
+class Cuts:
+    """Two paths through the overlaps, as fractions of the overlap, and the share of the sheet they lie in.
+
+    ``x[i]`` is where the upright cut lies in the overlap at row ``i`` of the full sheet; ``y[j]`` where
+    the level cut lies at column ``j`` of the sheet already closed across. (n,) float32 in [0, 1].
+    """
+
+    x: npt.NDArray[np.float32]
+    y: npt.NDArray[np.float32]
+    overlap_x: float
+    overlap_y: float
+
+    @property
+    def nbytes(self) -> int:
+        return self.x.nbytes + self.y.nbytes
+
+
+@compiled
+def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int32]:
+    """Column of the cheapest 8-connected path down the rows; ``first`` ≥ 0 pins both ends."""
+    rows, columns = cost.shape
+    total = cost.copy()
+    if first >= 0:
+        for c in range(columns):
+            if c != first:
+                total[0, c] = 1e18
+    for r in range(1, rows):
+        for c in range(columns):
+            best = total[r - 1, c]
+            if c > 0 and total[r - 1, c - 1] < best:
+                best = total[r - 1, c - 1]
+            if c < columns - 1 and total[r - 1, c + 1] < best:
+                best = total[r - 1, c + 1]
+            total[r, c] += best
+    path = np.empty(rows, np.int32)
+    at = first if first >= 0 else int(np.argmin(total[rows - 1]))
+    path[rows - 1] = at
+    for r in range(rows - 2, -1, -1):
+        low, high = max(0, at - 1), min(columns - 1, at + 1)
+        at = low
+        for c in range(low, high + 1):
+            if total[r, c] < total[r, at]:
+                at = c
+        path[r] = at
+    return path
+
+
+def least_path(cost: npt.NDArray[np.float64], *, closed: bool = False) -> npt.NDArray[np.int32]:
+    """Cheapest path down the rows of a cost picture; ``closed`` makes it end where it began."""
+    if not closed:
+        return np.asarray(_least_path(cost, -1), np.int32)
+    rows = cost.shape[0]
+    # Three times round, the middle lap has forgotten its ends: it tells where the closed path passes.
+    lap = _least_path(np.concatenate([cost, cost, cost]), -1)
+    return np.asarray(_least_path(cost, int(lap[rows])), np.int32)
+
+
+def _difference(first: Raster, second: Raster) -> npt.NDArray[np.float64]:
+    """Squared difference of two strips, of their values and of their detail, per pixel."""
+    apart = first - second
+    edges = [cv2.Sobel(strip, cv2.CV_32F, *axis, ksize=3) for strip in (first, second) for axis in ((1, 0), (0, 1))]
+    cost = apart**2 + 0.05 * ((edges[0] - edges[2]) ** 2 + (edges[1] - edges[3]) ** 2)
+    return np.asarray(cost if cost.ndim == 2 else cost.sum(2), np.float64)
+
+
+def find_cuts(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap_x: float, overlap_y: float) -> Cuts:
+    """Paths for a set of maps of one size; overlaps are fractions of the sheet's width and height.
+
+    Each map's difference counts by its weight, relative to the map's own variance.
+    """
+    shared = {kind: _reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
+    height, width = next(iter(shared.values())).shape[:2]
+    lap = max(2, round(width * overlap_x))
+    cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, shared, weights)
+    x = (least_path(cost).astype(np.float32) + 0.5) / lap
+    closed = {kind: _close(pixels, x, overlap_x, 0.0) for kind, pixels in shared.items()}
+    lap = max(2, round(height * overlap_y))
+    cost = _weighted({k: (p[height - lap :], p[:lap]) for k, p in closed.items()}, closed, weights)
+    y = (least_path(np.ascontiguousarray(cost.T), closed=True).astype(np.float32) + 0.5) / lap
+    return Cuts(x, y, overlap_x, overlap_y)
+
+
+def _reduced(pixels: Raster) -> Raster:
+    longer = max(pixels.shape[:2])
+    if longer <= PATH_PX:
+        return pixels
+    size = (round(pixels.shape[1] * PATH_PX / longer), round(pixels.shape[0] * PATH_PX / longer))
+    return np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), np.float32)
+
+
+def _weighted(
+    strips: Mapping[MapKind, tuple[Raster, Raster]], whole: Mapping[MapKind, Raster], weights: Mapping[MapKind, float]
+) -> npt.NDArray[np.float64]:
+    cost: npt.NDArray[np.float64] | None = None
+    for kind, (first, second) in strips.items():
+        part = _difference(first, second) * (weights[kind] / max(float(whole[kind].var()), 1e-9))
+        cost = part if cost is None else cost + part
+    assert cost is not None
+    return _keep_inside(cost + 1e-6)
+
+
+def _keep_inside(cost: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+    """Keep the path off the overlap's rims, where feathering would reach past them."""
+    down, across = cost.shape
+    if down > across:
+        margin = max(1, across // 12)
+        cost[:, :margin] += 1e6
+        cost[:, -margin:] += 1e6
+    else:
+        margin = max(1, down // 12)
+        cost[:margin] += 1e6
+        cost[-margin:] += 1e6
+    return cost
+
+
+def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float) -> Raster:
+    """Lap the right side over the left along a path; the result is narrower by the overlap."""
+    height, width = pixels.shape[:2]
+    lap = max(2, round(width * overlap))
+    rows = (np.arange(height) + 0.5) / height * path.size - 0.5
+    at = np.interp(rows, np.arange(path.size), path) * lap
+    away = (np.arange(lap) + 0.5)[None, :] - at[:, None]
+    ramp = np.clip(away / max(feather_px, 1.0) + 0.5, 0, 1).astype(np.float32)
+    if feather_px > 1:
+        ramp = ramp * ramp * (3 - 2 * ramp)
+    if pixels.ndim == 3:
+        ramp = ramp[..., None]
+    out = pixels[:, : width - lap].copy()
+    out[:, :lap] = pixels[:, width - lap :] * (1 - ramp) + pixels[:, :lap] * ramp
+    return out
+
+
+def _turned(pixels: Raster) -> Raster:
+    return np.ascontiguousarray(np.swapaxes(pixels, 0, 1))
+
+
+def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float) -> Raster:
+    """One map closed both ways along the cuts, feathered over ``feather_px`` pixels."""
+    across = _close(pixels, cuts.x, cuts.overlap_x, feather_px)
+    return _turned(_close(_turned(across), cuts.y, cuts.overlap_y, feather_px))
+
+
+def level_edges(pixels: Raster, overlap_x: float, overlap_y: float, amount: float) -> Raster:
+    """Take out the slow difference between opposite sides by a straight ramp across the sheet.
+
+    The difference is the mean over the overlap, smoothed along the edge; half of it goes to each side.
+    """
+    if amount <= 0:
+        return pixels
+    out = pixels
+    for turn, overlap in ((False, overlap_x), (True, overlap_y)):
+        work = _turned(out) if turn else out
+        height, width = work.shape[:2]
+        lap = max(2, round(width * overlap))
+        step = work[:, width - lap :].mean(1, keepdims=True) - work[:, :lap].mean(1, keepdims=True)
+        step = gaussian_filter1d(step.reshape(height, -1), height / 12, axis=0, mode="reflect")
+        ramp = (0.5 - (np.arange(width) + 0.5) / width).astype(np.float32)
+        change = ramp[None, :, None] * step[:, None, :] * np.float32(amount)
+        work = work + (change if work.ndim == 3 else change[..., 0])
+        out = _turned(work) if turn else work
+    return np.asarray(out, np.float32)
+
+
+def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float) -> MapSet:
+    """All maps closed along the same cuts; normals stay unit vectors. The grid loses the overlaps."""
+    grid = maps.grid
+    done: dict[MapKind, Raster] = {}
+    for kind, pixels in maps.maps.items():
+        work = pixels
+        if kind not in {MapKind.NORMAL, MapKind.OPACITY}:
+            work = level_edges(work, cuts.overlap_x, cuts.overlap_y, match_tone)
+            if TRAITS[kind].colour:
+                work = np.maximum(work, 0)
+        work = apply_cuts(work, cuts, feather_px=feather_mm / grid.pitch_mm)
+        if kind is MapKind.NORMAL:
+            work = work / np.linalg.norm(work, axis=2, keepdims=True)
+        done[kind] = work
+    rows, columns = next(iter(done.values())).shape[:2]
+    across, down = grid.mm_per_px
+    return MapSet(Grid(columns, rows, columns * across, rows * down), done)
+
+
+def paths_on_cell(cuts: Cuts, rows: int, columns: int) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """The two cuts as fractions of the closed cell: upright x (rows,) from the left, level y (columns,) from the top."""
+    lap_x = cuts.overlap_x / (1 - cuts.overlap_x)
+    lap_y = cuts.overlap_y / (1 - cuts.overlap_y)
+    # A closed cell holds only the upper part of the full sheet's rows.
+    full = (np.arange(rows) + 0.5) / rows * (1 - cuts.overlap_y)
+    x = np.interp(full * cuts.x.size - 0.5, np.arange(cuts.x.size), cuts.x) * lap_x
+    along = (np.arange(columns) + 0.5) / columns
+    y = np.interp(along * cuts.y.size - 0.5, np.arange(cuts.y.size), cuts.y, period=cuts.y.size) * lap_y
+    return x, y

@@ -1,0 +1,162 @@
+"""The two meters of stage 2: how well a sheet closes, and how loudly it repeats."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+
+from ..colour import lightness, luminance
+from ..sheet import AnyArray, Raster
+
+SEAM_RANGE = (0.6, 1.3)
+SECOND_LIMIT = 1.3
+EDGE_LIMIT = 1.05
+BAND_LIMIT = 6.0
+REPETITION_LIMIT = 0.3
+
+
+@dataclass(frozen=True, slots=True)
+class SeamReading:
+    """How the join of one axis compares with the inside of the sheet.
+
+    ``ratio`` mean step across the join over the median inner step (1 is perfect); ``second`` the same
+    for second differences; ``to_largest`` the join's step over the largest inner step; ``rank`` share
+    of inner steps below it; ``band`` step of broad brightness over the median inner one.
+    """
+
+    ratio: float
+    second: float
+    to_largest: float
+    second_to_largest: float
+    rank: float
+    band: float
+
+    structured: bool = False
+
+    @property
+    def closes(self) -> bool:
+        """Whether the eye would not find the join.
+
+        A plain texture must lie in the range on both sides of 1 (a mirrored edge gives 0). On a sheet
+        that is known to repeat (``structured``) the join may fall on a rough joint or gap, if there are
+        places as rough inside.
+        """
+        if self.band > BAND_LIMIT:
+            return False
+        plain = SEAM_RANGE[0] <= self.ratio <= SEAM_RANGE[1] and self.second <= SECOND_LIMIT
+        return plain or (
+            self.structured and self.to_largest <= EDGE_LIMIT and self.second_to_largest <= EDGE_LIMIT
+        )
+
+    @property
+    def score(self) -> float:
+        """The number shown: 1 is no rougher than inside."""
+        if self.closes and (self.ratio > SEAM_RANGE[1] or self.ratio < SEAM_RANGE[0]):
+            return max(1.0, self.to_largest)
+        return max(self.ratio, self.second if self.second > SECOND_LIMIT else 0.0)
+
+
+def read_seam(pixels: Raster, *, axis: int, structured: bool = False) -> SeamReading:
+    """Seam of the join across x (``axis`` 1) or y (``axis`` 0); (H, W) or (H, W, C), encoded or data."""
+    lines = np.moveaxis(np.asarray(pixels, np.float32), axis, 0)
+    lines = lines.reshape(lines.shape[0], -1)
+    steps = np.abs(np.diff(lines, axis=0)).mean(1)
+    join = float(np.abs(lines[0] - lines[-1]).mean())
+    bends = np.abs(lines[:-2] - 2 * lines[1:-1] + lines[2:]).mean(1)
+    at_join = max(
+        float(np.abs(lines[-1] - 2 * lines[0] + lines[1]).mean()),
+        float(np.abs(lines[-2] - 2 * lines[-1] + lines[0]).mean()),
+    )
+    return SeamReading(
+        join / _floor(float(np.median(steps))), at_join / _floor(float(np.median(bends))),
+        join / _floor(float(steps.max())), at_join / _floor(float(bends.max())),
+        float(np.mean(steps < join)), _band_step(lines), structured,
+    )  # fmt: skip
+
+
+def _floor(value: float) -> float:
+    return max(value, 1e-6)
+
+
+def _band_step(lines: Raster) -> float:
+    """Step of band means across the join over the largest usual inner one: finds slow drift."""
+    width = max(2, min(8, lines.shape[0] // 16))
+    count = lines.shape[0] // width
+    means = lines[: count * width].reshape(count, -1).mean(1)
+    inner = np.abs(np.diff(means))
+    tail = float(lines[-width:].mean())
+    return float(abs(float(means[0]) - tail) / _floor(float(np.percentile(inner, 75))))
+
+
+def seam_along(pixels: Raster, path: npt.NDArray[np.float64]) -> tuple[float, float]:
+    """Roughness along an upright path over that of the same path shifted elsewhere, and its worst row.
+
+    ``path`` (H,) holds columns. Returns (ratio to the median over shifts, row of the worst spot as a
+    fraction of the height).
+    """
+    rows, columns = pixels.shape[:2]
+    steps = np.abs(np.roll(pixels, -1, 1) - pixels)
+    steps = steps if steps.ndim == 2 else steps.mean(2)
+    at = (np.floor(path).astype(int)) % columns
+    offsets = np.arange(0, columns, max(1, columns // 64))
+    index = (at[:, None] + offsets[None, :]) % columns
+    shifted = steps[np.arange(rows)[:, None], index]
+    along = np.maximum(shifted[:, 0], steps[np.arange(rows), (at - 1) % columns])
+    smooth = cv2.blur(along.astype(np.float32)[:, None], (1, max(3, rows // 32)), borderType=cv2.BORDER_REFLECT)
+    return (
+        float(shifted[:, 0].mean() / _floor(float(np.median(shifted.mean(0))))),
+        float((int(smooth.argmax()) + 0.5) / rows),
+    )
+
+
+def echo(pixels: Raster) -> npt.NDArray[np.float64]:
+    """Normalised wrapped autocorrelation of a one-channel picture: 1 at no shift."""
+    centred = pixels.astype(np.float64) - float(pixels.mean())
+    power = np.abs(np.fft.rfft2(centred)) ** 2
+    correlation = np.fft.irfft2(power, s=centred.shape)
+    return np.asarray(correlation / max(float(correlation[0, 0]), 1e-12))
+
+
+def largest_echo(pixels: Raster, *, radius_px: float) -> float:
+    """The largest echo at shifts further than ``radius_px``."""
+    correlation = echo(pixels)
+    rows, columns = correlation.shape
+    y = np.minimum(np.arange(rows), rows - np.arange(rows))[:, None]
+    x = np.minimum(np.arange(columns), columns - np.arange(columns))[None, :]
+    return float(correlation[np.hypot(x, y) > radius_px].max())
+
+
+@dataclass(frozen=True, slots=True)
+class RepetitionReading:
+    """``score`` in [0, 1); where the loudest feature lies, as fractions from the left and the top."""
+
+    score: float
+    spread: float
+    feature: tuple[float, float]
+    paler: bool
+
+
+_VISIBLE = 3.0
+"""Spread of lightness (L*) at which a repeated broad feature scores one half."""
+
+
+def read_repetition(base_colour: Raster, *, share: float = 1.0) -> RepetitionReading:
+    """How loudly a cell repeats when seen from afar.
+
+    What the eye finds again is the broad part: features larger than a twelfth of the repeat. Its
+    spread in L* is weighed against a visible threshold, and by ``share``, the echo of the field at one
+    repeat (1 for plain tiling, 1/k for k variants laid at random).
+    """
+    small = cv2.resize(luminance(base_colour), (48, 48), interpolation=cv2.INTER_AREA)
+    tone: AnyArray = lightness(np.clip(small, 0, 1)).astype(np.float32)
+    broad = cv2.GaussianBlur(np.tile(tone, (3, 3)), (0, 0), 2.0)[48:96, 48:96]
+    away = broad - broad.mean()
+    spread = float(away.std())
+    row, column = divmod(int(np.abs(away).argmax()), 48)
+    score = share * spread**2 / (spread**2 + _VISIBLE**2)
+    return RepetitionReading(
+        score, spread, ((column + 0.5) / 48, (row + 0.5) / 48), bool(away[row, column] > 0)
+    )

@@ -1,0 +1,1 @@
+"""Scripts that make the demo job from fixed seeds."""

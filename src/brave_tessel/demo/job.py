@@ -1,0 +1,132 @@
+"""The demo job, "Saltreach Tide Baths": invented, made by scripts, the same at every run."""
+
+from __future__ import annotations
+
+import msgspec
+
+from ..core.document import (
+    Job,
+    Layer,
+    Recipe,
+    RecipeWhat,
+    Rule,
+    Setting,
+    Source,
+    SourceWhat,
+    Step,
+    Straightening,
+    Stroke,
+    Surface,
+)
+from ..core.gather.straighten import Corners
+from ..core.maps import MapKind
+from ..core.place.pieces import corner_scene
+from ..core.recipe.stock import clouds_recipe, units_recipe
+from ..formats.job_file import OpenedJob, blob_name
+from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
+
+TITLE = "Saltreach Tide Baths"
+
+
+def _source(id: str, name: str, data: bytes, corners: Corners, size: tuple[float, float], px: tuple[int, int], overlap: float) -> Source:
+    return Source(
+        id=id, name=name, blob=blob_name(data), file_name=f"{id}.png", width_px=px[0], height_px=px[1],
+        straightening=Straightening(corners=corners, width_mm=size[0], height_mm=size[1]),
+        light=Setting(op="gather.even_light", values={"wavelength": 420.0, "strength": 0.9}),
+        mend=Setting(op="mend.best_cut", values={"overlap": overlap}),
+    )  # fmt: skip
+
+
+def _tile_layer() -> Layer:
+    recipe = units_recipe(
+        length=150.0, height=75.0, joint=3.0, bond="half", depth=1.6, edge_round=2.6, height_spread=0.22, tilt=0.35,
+        cushion=0.18, colour="#1D5A45", spread=0.42, drift=0.35, joint_colour="#A79F8E", on_pieces=0.11,
+        in_joints=0.9, seed=4,
+    )  # fmt: skip
+    return Layer(id="tile", name="Bottle-green tile", what=RecipeWhat(recipe=recipe), hatch="slant")
+
+
+def _glaze_layer() -> Layer:
+    """Glaze pooled and mottled: colour and gloss only, no height."""
+    recipe = Recipe(
+        steps=(
+            Step(name="mottle", op="noise.clouds", values={"size": 46.0, "octaves": 7, "gain": 0.62, "seed": 21}),
+            Step(name="tint", op="colour.ramp", values={"low": "#123E31", "high": "#4B8A6C"}, made_from={"field": "mottle"}),
+            Step(name="sheen", op="adjust.range", values={"low": 0.06, "high": 0.26}, made_from={"field": "mottle"}),
+        ),
+        yields={MapKind.BASE_COLOUR: "tint", MapKind.ROUGHNESS: "sheen"},
+    )
+    where = (
+        Rule(id="glaze-faces", mode="keep", rule=Setting(op="where.height", values={"above": -0.7, "below": 20.0, "soften": 0.6})),
+        Rule(id="glaze-pools", mode="keep", rule=Setting(op="where.noise", values={"size": 90.0, "cover": 0.55, "soften": 0.9, "seed": 6})),
+    )
+    maps = frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS})
+    seat = Setting(op="seat.by_height", values={"level": 1.0, "feather": 0.0, "drape": 1.0})
+    return Layer(
+        id="glaze", name="Pooled glaze", what=RecipeWhat(recipe=recipe), hatch="upright", maps=maps, where=where, seat=seat
+    )
+
+
+def _limewash_layer() -> Layer:
+    recipe = clouds_recipe(size=14.0, rise=0.9, low="#A39C8C", high="#DAD4C6", rough=0.88, seed=33)
+    steps = (msgspec.structs.replace(recipe.steps[0], values={"size": 14.0, "octaves": 6, "gain": 0.7, "seed": 33}), *recipe.steps[1:])
+    recipe = msgspec.structs.replace(recipe, steps=steps)
+    where = (
+        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 205.0, "cover": 0.34, "soften": 0.1, "octaves": 9, "seed": 12})),
+        Rule(
+            id="wash-painted", mode="add", rule=Setting(op="where.painted"),
+            strokes=(
+                Stroke(id="stroke-1", points=((40.0, 585.0), (96.0, 602.0), (150.0, 640.0)), size_mm=34.0, hardness=0.35, strength=0.8),
+                Stroke(id="stroke-2", points=((600.0, 250.0), (640.0, 268.0)), size_mm=46.0, hardness=0.3, strength=0.7),
+            ),
+        ),
+        Rule(id="wash-worn", mode="cut", rule=Setting(op="where.noise", values={"size": 22.0, "cover": 0.36, "soften": 0.12, "octaves": 7, "seed": 40})),
+    )  # fmt: skip
+    seat = Setting(op="seat.by_height", values={"level": 0.25, "feather": 0.35, "drape": 0.75})
+    return Layer(id="limewash", name="Limewash", what=RecipeWhat(recipe=recipe), hatch="dots", where=where, seat=seat)
+
+
+def _render_surface() -> Surface:
+    base = Layer(
+        id="render", name="Lime render", hatch="dots",
+        what=RecipeWhat(recipe=clouds_recipe(size=60.0, rise=3.2, low="#8E8372", high="#C9BFAC", rough=0.93, seed=51)),
+    )  # fmt: skip
+    wash = clouds_recipe(size=150.0, rise=0.7, low="#CFC8B6", high="#E2DCCD", rough=0.86, seed=8)
+    top = Layer(
+        id="wash", name="Salt-worn limewash", what=RecipeWhat(recipe=wash), hatch="grid",
+        where=(
+            Rule(id="wash-cover", mode="keep", rule=Setting(op="where.noise", values={"size": 420.0, "cover": 0.8, "soften": 0.3, "octaves": 9, "seed": 3})),
+            Rule(id="wash-high", mode="cut", rule=Setting(op="where.height", values={"above": 0.75, "below": 20.0, "soften": 0.3})),
+        ),
+        seat=Setting(op="seat.by_height", values={"level": 0.2, "feather": 0.5, "drape": 0.85}),
+    )  # fmt: skip
+    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1200.0, height_mm=1200.0, layers=(base, top))
+
+
+def _photo_surface(source: Source, id: str, name: str, *, rise: float, broad: float, rough: float) -> Surface:
+    width, height = source.repeat_mm
+    what = SourceWhat(
+        source=source.id, height=Setting(op="estimate.height", values={"rise": rise, "broad": broad}),
+        roughness=Setting(op="estimate.roughness", values={"mean": rough}),
+    )  # fmt: skip
+    layer = Layer(id=f"{id}-photo", name=source.name, what=what, hatch="stones")
+    return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer,), beat=layer.id)
+
+
+def demo_job() -> OpenedJob:
+    """The whole demo job with its photos."""
+    mosaic, shingle = mosaic_photo(), shingle_photo()
+    panel = _source("mosaic", "Mosaic panel", mosaic, MOSAIC_CORNERS, MOSAIC_MM, (2240, 1680), 80.0)
+    stones = _source("shingle", "Wet shingle", shingle, SHINGLE_CORNERS, SHINGLE_MM, (2048, 1536), 90.0)
+    dado = Surface(
+        id="dado", name="Limewashed dado tile", width_mm=612.0, height_mm=624.0, beat="tile", rows=(4, 4),
+        layers=(_tile_layer(), _glaze_layer(), _limewash_layer()),
+    )  # fmt: skip
+    surfaces = (
+        dado, _render_surface(),
+        _photo_surface(panel, "mosaic-floor", "Mosaic floor", rise=0.8, broad=14.0, rough=0.4),
+        _photo_surface(stones, "shingle-bed", "Wet shingle", rise=9.0, broad=60.0, rough=0.35),
+    )  # fmt: skip
+    scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
+    job = Job(id="job-saltreach", name=TITLE, sources=(panel, stones), surfaces=surfaces, scene=scene)
+    return OpenedJob(job, {panel.blob: mosaic, stones.blob: shingle})

@@ -1,0 +1,1 @@
+"""Store, cache, workers and journal; no interface code."""

@@ -1,0 +1,94 @@
+"""Tasks evaluated with the cache; a failing layer is skipped and its fault kept for its card."""
+
+from __future__ import annotations
+
+import logging
+import time
+from collections.abc import Callable
+from dataclasses import dataclass, field, fields, is_dataclass
+from typing import Any
+
+import numpy as np
+
+from ..core.errors import CancelledError, TesselError
+from ..core.plan import Task
+from .cache import Cache
+
+log = logging.getLogger(__name__)
+
+
+def always() -> bool:
+    """The token of work that nothing overtakes."""
+    return True
+
+
+@dataclass(slots=True)
+class Evaluation:
+    """One run over a plan. ``current`` is asked between tasks; when it says no, the run stops."""
+
+    cache: Cache
+    current: Callable[[], bool] = always
+    progress: Callable[[str], None] | None = None
+    faults: dict[str, TesselError] = field(default_factory=dict)
+    costs_ms: dict[str, float] = field(default_factory=dict)
+    _keep: dict[bytes, Any] = field(default_factory=dict)
+
+    def value(self, task: Task) -> Any:
+        """The task's result, from the cache or computed.
+
+        Raises
+        ------
+        CancelledError
+            when newer work has overtaken this.
+        TesselError
+            when the task fails and nothing can stand in for it.
+        """
+        if task.key in self._keep:
+            return self._keep[task.key]
+        found = self.cache.get(task.key)
+        if found is None:
+            found = self._compute(task)
+        self._keep[task.key] = found
+        return found
+
+    def _compute(self, task: Task) -> Any:
+        if not self.current():
+            raise CancelledError
+        try:
+            inputs = [self.value(wanted) for wanted in task.inputs]
+            if self.progress:
+                self.progress(task.label)
+            begun = time.perf_counter()
+            result = task.run(*inputs)
+        except TesselError as error:
+            return self._stand_in(task, error)
+        except (ArithmeticError, ValueError, TypeError, KeyError, IndexError, AttributeError, MemoryError) as error:
+            log.exception("task %s failed", task.label)
+            return self._stand_in(task, TesselError(task.label, value=str(error), remedy="Undo the last change."))
+        self.costs_ms[task.label] = self.costs_ms.get(task.label, 0) + (time.perf_counter() - begun) * 1000
+        freeze(result)
+        self.cache.put(task.key, result)
+        return result
+
+    def _stand_in(self, task: Task, error: TesselError) -> Any:
+        if task.fallback is None:
+            raise error
+        self.faults[task.owner] = error
+        return self.value(task.fallback)
+
+
+def freeze(result: Any) -> None:
+    """Make every array of a result read-only: results are shared."""
+    if isinstance(result, np.ndarray):
+        result.flags.writeable = False
+    elif isinstance(result, (tuple, list)):
+        for part in result:
+            freeze(part)
+    elif is_dataclass(result):
+        for entry in fields(result):
+            value = getattr(result, entry.name)
+            if hasattr(value, "values"):
+                for part in value.values():
+                    freeze(part)
+            else:
+                freeze(value)

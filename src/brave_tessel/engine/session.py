@@ -1,0 +1,143 @@
+"""One open job with its stored files, its cache and its journal. Knows nothing of windows."""
+
+from __future__ import annotations
+
+import os
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from ..core.commands import AnyCommand, Insert
+from ..core.document import Job, Source, Straightening, Surface, new_id
+from ..core.maps import MapSet
+from ..core.plan import Light, Planner
+from ..core.sheet import AnyArray, Grid, Raster
+from ..formats.images import decode_picture, read_file, read_header
+from ..formats.job_file import OpenedJob, blob_name, load_job, save_job
+from .cache import Cache
+from .evaluate import Evaluation, always
+from .journal import Journal
+from .store import Store
+
+
+def state_folder() -> Path:
+    """Where journals lie: ``$XDG_STATE_HOME/brave-tessel``."""
+    base = os.environ.get("XDG_STATE_HOME") or str(Path.home() / ".local" / "state")
+    return Path(base) / "brave-tessel"
+
+
+class Session:
+    """The open job and everything that computes on it."""
+
+    def __init__(self, opened: OpenedJob | None = None, *, cache: Cache | None = None, journal: bool = False) -> None:
+        opened = opened or OpenedJob(Job())
+        self.store = Store(opened.job)
+        self.blobs: dict[str, bytes] = dict(opened.blobs)
+        self.cache = cache or Cache()
+        self.path: Path | None = None
+        self.saved_at: float | None = None
+        self.journal = Journal(state_folder()) if journal else None
+        if self.journal:
+            self.store.subscribe(lambda job: job, self._note)
+            self.journal.begin(opened.job, "", self.blobs)
+
+    @property
+    def job(self) -> Job:
+        return self.store.job
+
+    def _note(self, job: Job) -> None:
+        if self.journal:
+            self.journal.note(job)
+
+    # Files ---------------------------------------------------------------------------------------
+
+    def open(self, path: Path) -> None:
+        """Open a job file in place of the current job."""
+        opened = load_job(path)
+        self.adopt(opened, path)
+
+    def adopt(self, opened: OpenedJob, path: Path | None, *, saved: bool = True) -> None:
+        """Take over a job that is already read."""
+        self.blobs = dict(opened.blobs)
+        self.path = path
+        self.saved_at = time.time() if saved and path else None
+        if self.journal:
+            self.journal.begin(opened.job, str(path or ""), self.blobs)
+        self.store.replace(opened.job, saved=saved)
+
+    def save(self, path: Path, thumbnail: bytes = b"") -> None:
+        """Write the job file; on failure nothing is lost and the job stays unsaved."""
+        job = self.job
+        save_job(path, job, self.blobs, thumbnail)
+        self.path = path
+        self.saved_at = time.time()
+        self.store.mark_saved(job)
+        if self.journal:
+            self.journal.begin(job, str(path), self.blobs)
+
+    def read_source(self, path: Path) -> Source:
+        """A picture file as a new source: its bytes are kept, its frame is the whole picture."""
+        data = read_file(path)
+        return self.make_source(data, path.name)
+
+    def make_source(self, data: bytes, file_name: str) -> Source:
+        """A picture's bytes as a new source.
+
+        Raises
+        ------
+        UnreadableFileError, TooLargeError
+            when it is no picture or beyond the limits; nothing is kept then.
+        """
+        header = read_header(data, file_name)
+        pixels = decode_picture(data, file_name)
+        height, width = pixels.shape[:2]
+        name = blob_name(data)
+        self.blobs[name] = data
+        self.cache.put(b"pixels" + name.encode(), pixels)
+        corners = ((0.0, 0.0), (float(width), 0.0), (float(width), float(height)), (0.0, float(height)))
+        title = Path(file_name).stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Picture"
+        return Source(
+            id=new_id("source"), name=title, blob=name, file_name=file_name, width_px=width, height_px=height,
+            depth=header.depth, straightening=Straightening(corners=corners),
+        )  # fmt: skip
+
+    def add_source(self, source: Source) -> AnyCommand:
+        """The command that adds a source to the job."""
+        if self.journal:
+            self.journal.keep_blobs(Job(sources=(source,)), self.blobs)
+        return Insert(path=("sources",), item=source, label=f"Add {source.name}")
+
+    # Evaluation ----------------------------------------------------------------------------------
+
+    def load_pixels(self, blob: str) -> Raster:
+        """Linear pixels of a stored file."""
+        key = b"pixels" + blob.encode()
+        pixels = self.cache.get(key)
+        if pixels is None:
+            pixels = decode_picture(self.blobs.get(blob, b""), "source")
+            pixels.flags.writeable = False
+            self.cache.put(key, pixels)
+        return pixels  # type: ignore[no-any-return]
+
+    def planner(self, job: Job | None = None) -> Planner:
+        return Planner(job or self.job, self.load_pixels)
+
+    def evaluation(
+        self, current: Callable[[], bool] = always, progress: Callable[[str], None] | None = None
+    ) -> Evaluation:
+        return Evaluation(self.cache, current, progress)
+
+    def finished(self, surface: Surface, px: int, *, evaluation: Evaluation | None = None) -> MapSet:
+        """Every map of a surface with ``px`` pixels on its longer side."""
+        grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
+        run = evaluation or self.evaluation()
+        return run.value(self.planner().finished(surface, grid))  # type: ignore[no-any-return]
+
+    def lit(self, surface: Surface, px: int, light: Light) -> AnyArray:
+        """The lit cell, (H, W, 3) uint8."""
+        grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
+        return self.evaluation().value(self.planner().lit(surface, grid, light))  # type: ignore[no-any-return]
+
+    def close(self) -> None:
+        if self.journal:
+            self.journal.close()

@@ -1,0 +1,1 @@
+"""Files to core values and back."""

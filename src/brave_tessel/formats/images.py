@@ -1,0 +1,210 @@
+"""Pictures from files, refused by their header when they are too large or no pictures."""
+
+from __future__ import annotations
+
+import io
+import struct
+import zlib
+from dataclasses import dataclass
+from pathlib import Path
+
+import cv2
+import numpy as np
+import tifffile
+from PIL import Image, ImageCms, UnidentifiedImageError
+
+from ..core.colour import linear_from_codes
+from ..core.errors import TooLargeError, UnreadableFileError
+from ..core.sheet import MAX_PX, AnyArray, Raster
+
+MAX_PIXELS = 16_384 * 16_384
+SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
+_KINDS = "PNG, JPEG or TIFF, 8 or 16 bit"
+Image.MAX_IMAGE_PIXELS = None  # our own limit is checked before anything is decoded
+
+
+@dataclass(frozen=True, slots=True)
+class PictureHeader:
+    """What a file says of itself, upright: (width, height) after its EXIF orientation."""
+
+    width_px: int
+    height_px: int
+    depth: int
+    format: str
+
+
+def read_header(data: bytes, name: str) -> PictureHeader:
+    """Size and depth without decoding.
+
+    Raises
+    ------
+    UnreadableFileError
+        when the bytes are no picture of a known kind.
+    TooLargeError
+        when it has more pixels than can be worked with.
+    """
+    if not data:
+        raise UnreadableFileError(name, value="empty", allowed=_KINDS, remedy="Choose another file; this one is empty.")
+    try:
+        with Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF")) as picture:
+            width, height = picture.size
+            turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
+            kind = picture.format or ""
+            deep = _is_deep(picture, data)
+    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, struct.error, TypeError, KeyError, OverflowError):
+        if _is_tiff(data):
+            return _tiff_header(data, name)
+        raise _unreadable(name) from None
+    return _within_limits(PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind), name)
+
+
+def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
+    width, height = header.width_px, header.height_px
+    if width < 1 or height < 1:
+        raise _unreadable(name)
+    if max(width, height) > MAX_PX or width * height > MAX_PIXELS:
+        raise TooLargeError(
+            name, value=f"{width} × {height} px", allowed=f"up to {MAX_PX} px a side", remedy="Scale it down first."
+        )
+    return header
+
+
+def _unreadable(name: str) -> UnreadableFileError:
+    return UnreadableFileError(name, allowed=_KINDS, remedy="The file is damaged or no picture; choose another.")
+
+
+def _is_tiff(data: bytes) -> bool:
+    return data[:4] in {b"II*\x00", b"MM\x00*"}
+
+
+def _is_deep(picture: Image.Image, data: bytes) -> bool:
+    if picture.format == "PNG":
+        return len(data) > 24 and data[24] == 16
+    if picture.format == "TIFF":
+        bits = picture.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
+        return max(bits if isinstance(bits, tuple) else (bits,)) > 8
+    return False
+
+
+def _tiff_header(data: bytes, name: str) -> PictureHeader:
+    try:
+        with tifffile.TiffFile(io.BytesIO(data)) as file:
+            page = file.pages[0]
+            shape = page.shape
+            bits = page.dtype.itemsize * 8 if page.dtype is not None else 8
+    except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
+        raise _unreadable(name) from None
+    if len(shape) not in {2, 3}:
+        raise _unreadable(name)
+    return _within_limits(PictureHeader(shape[1], shape[0], bits, "TIFF"), name)
+
+
+def decode_picture(data: bytes, name: str) -> Raster:
+    """Linear (H, W, 3) float32 with sRGB primaries, upright, 16-bit codes kept exactly.
+
+    Greys become three equal channels; alpha is left out; an embedded ICC profile of an 8-bit picture is
+    converted to sRGB.
+    """
+    header = read_header(data, name)
+    if header.depth == 8:
+        return linear_from_codes(_decode_eight(data, name))
+    codes = _decode_deep(data, name, header)
+    if codes.dtype == np.float32:
+        return np.maximum(np.nan_to_num(codes), 0)
+    return linear_from_codes(codes)
+
+
+def _decode_eight(data: bytes, name: str) -> AnyArray:
+    from PIL import ImageOps
+
+    try:
+        with Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF")) as picture:
+            picture.load()
+            upright = ImageOps.exif_transpose(picture)
+            profile = picture.info.get("icc_profile")
+            rgb = upright.convert("RGB")
+            if profile:
+                rgb = _to_srgb(rgb if upright.mode not in {"RGB"} else upright, profile)
+            return np.asarray(rgb, np.uint8)
+    except (OSError, ValueError, SyntaxError, struct.error, zlib.error, TypeError, KeyError, EOFError, OverflowError, MemoryError):
+        raise _unreadable(name) from None
+
+
+def _to_srgb(picture: Image.Image, profile: bytes) -> Image.Image:
+    try:
+        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
+        turned = ImageCms.profileToProfile(picture, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
+    except (ImageCms.PyCMSError, OSError, ValueError):
+        return picture.convert("RGB")
+    return turned if turned is not None else picture.convert("RGB")
+
+
+def _decode_deep(data: bytes, name: str, header: PictureHeader) -> AnyArray:
+    codes: AnyArray | None
+    if header.format == "TIFF":
+        try:
+            codes = tifffile.imread(io.BytesIO(data))
+        except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
+            raise _unreadable(name) from None
+        if codes.ndim == 3 and codes.shape[0] in {3, 4} and codes.shape[2] > 4:
+            codes = np.moveaxis(codes, 0, 2)
+    else:
+        codes = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
+        if codes is not None and codes.ndim == 3:
+            codes = codes[..., [2, 1, 0]] if codes.shape[2] >= 3 else codes[..., :1]
+    if codes is None or codes.ndim not in {2, 3} or codes.size == 0:
+        raise _unreadable(name)
+    codes = codes[..., None] if codes.ndim == 2 else codes
+    codes = codes[..., :3] if codes.shape[2] >= 3 else np.repeat(codes[..., :1], 3, 2)
+    if codes.dtype.kind == "f":
+        return np.ascontiguousarray(codes, np.float32)
+    if codes.dtype == np.uint32:
+        return np.ascontiguousarray(codes >> 16).astype(np.uint16)
+    return np.ascontiguousarray(codes.astype(np.uint8 if codes.dtype == np.uint8 else np.uint16))
+
+
+def read_file(path: Path) -> bytes:
+    """A file's bytes, with its trouble told in our own errors."""
+    try:
+        return path.read_bytes()
+    except IsADirectoryError:
+        raise UnreadableFileError(path.name, allowed=_KINDS, remedy="That is a folder; choose a file.") from None
+    except FileNotFoundError:
+        raise UnreadableFileError(path.name, value="missing", remedy="There is no such file.") from None
+    except OSError as error:
+        raise UnreadableFileError(path.name, value=error.strerror, remedy="Check that you may read it.") from None
+
+
+# Writing -------------------------------------------------------------------------------------------
+
+
+def _chunk(kind: bytes, body: bytes) -> bytes:
+    return struct.pack(">I", len(body)) + kind + body + struct.pack(">I", zlib.crc32(kind + body))
+
+
+def size_chunks(width_px: int, height_px: int, width_mm: float, height_mm: float, *, note: str = "") -> bytes:
+    """PNG chunks that carry the real size: sCAL (exact), pHYs (whole pixels a metre) and iTXt.
+
+    W3C PNG 3rd edition (pHYs, iTXt); PNG extensions register (sCAL).
+    """
+    width_m, height_m = width_mm / 1000, height_mm / 1000
+    scale = b"\x01" + f"{width_m / width_px:.12g}".encode() + b"\0" + f"{height_m / height_px:.12g}".encode()
+    physical = struct.pack(">IIB", round(width_px / width_m), round(height_px / height_m), 1)
+    text = f'{{"width_m": {width_m:.9g}, "height_m": {height_m:.9g}{note}}}'
+    words = b"RealWorldSize\0\0\0\0\0" + text.encode()
+    return _chunk(b"sCAL", scale) + _chunk(b"pHYs", physical) + _chunk(b"iTXt", words)
+
+
+def encode_png(codes: AnyArray, *, width_mm: float = 0, height_mm: float = 0, srgb: bool = False, note: str = "") -> bytes:
+    """PNG bytes of (H, W) or (H, W, 3) uint8 or uint16 codes, with their real size if given."""
+    ordered = codes[..., ::-1] if codes.ndim == 3 else codes
+    level = [cv2.IMWRITE_PNG_COMPRESSION, 2]
+    done, buffer = cv2.imencode(".png", np.ascontiguousarray(ordered), level)
+    if not done:
+        raise UnreadableFileError("picture", remedy="The picture could not be encoded.")
+    data = bytes(buffer)
+    at = 8 + 25  # after the signature and IHDR
+    extra = _chunk(b"sRGB", b"\0") if srgb else b""
+    if width_mm > 0:
+        extra += size_chunks(codes.shape[1], codes.shape[0], width_mm, height_mm, note=note)
+    return data[:at] + extra + data[at:]

@@ -1,0 +1,82 @@
+"""The job file: an open zip of ``job.json``, stored sources and a thumbnail."""
+
+from __future__ import annotations
+
+import io
+import json
+import zipfile
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from pathlib import Path
+
+import msgspec
+import xxhash
+
+from ..core.document import Job, decode_job, encode_job
+from ..core.errors import UnreadableFileError
+from .disk import write_atomically
+from .images import read_file
+from .migrations import migrate
+
+MAX_UNPACKED = 8 << 30
+_NO_JOB = "a Brave Tessel job (*.tessel)"
+
+
+def blob_name(data: bytes) -> str:
+    """Name of stored bytes: their content's hash."""
+    return xxhash.xxh3_128_hexdigest(data)
+
+
+@dataclass(slots=True)
+class OpenedJob:
+    """A job and its stored files by name."""
+
+    job: Job
+    blobs: dict[str, bytes] = field(default_factory=dict)
+
+
+def used_blobs(job: Job) -> set[str]:
+    """Names of the stored files a job refers to."""
+    return {source.blob for source in job.sources if source.blob}
+
+
+def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], thumbnail: bytes = b"") -> None:
+    """Write a job file in one step; what was there before stays until it is complete."""
+    buffer = io.BytesIO()
+    with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as archive:
+        archive.writestr("mimetype", "application/x-brave-tessel")
+        archive.writestr("job.json", encode_job(job), zipfile.ZIP_DEFLATED)
+        if thumbnail:
+            archive.writestr("thumbnail.png", thumbnail)
+        for name in sorted(used_blobs(job)):
+            if name in blobs:
+                archive.writestr(f"blobs/{name}", blobs[name])
+    write_atomically(path, buffer.getvalue())
+
+
+def load_job(path: Path) -> OpenedJob:
+    """Read a job file.
+
+    Raises
+    ------
+    UnreadableFileError, NewerJobError
+        when it is no job, is damaged, or comes from a later version. The file is never changed.
+    """
+    data = read_file(path)
+    try:
+        with zipfile.ZipFile(io.BytesIO(data)) as archive:
+            if sum(entry.file_size for entry in archive.infolist()) > MAX_UNPACKED:
+                raise _no_job(path)
+            tree = json.loads(archive.read("job.json"))
+            job = decode_job(migrate(tree))
+            blobs = {name: archive.read(f"blobs/{name}") for name in used_blobs(job)}
+    except (zipfile.BadZipFile, KeyError, ValueError, msgspec.ValidationError, EOFError, NotImplementedError, RuntimeError, OSError):
+        raise _no_job(path) from None
+    damaged = [name for name, content in blobs.items() if blob_name(content) != name]
+    if damaged:
+        raise _no_job(path)
+    return OpenedJob(job, blobs)
+
+
+def _no_job(path: Path) -> UnreadableFileError:
+    return UnreadableFileError(path.name, allowed=_NO_JOB, remedy="The file is damaged or no job; choose another.")

@@ -1,0 +1,42 @@
+"""Job files of older versions brought forward, one version at a time."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from ..core.document import JOB_FORMAT
+from ..core.errors import NewerJobError, UnreadableFileError
+
+Tree = dict[str, Any]
+
+
+def _from_0(tree: Tree) -> Tree:
+    """Format 0 (before the first release) had no scene datum name."""
+    tree.get("scene", {}).setdefault("datum_name", "")
+    return tree
+
+
+STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0}
+
+
+def migrate(tree: Any) -> Tree:
+    """The tree in today's format.
+
+    Raises
+    ------
+    NewerJobError
+        when it was written by a later version; the file stays as it is.
+    """
+    if not isinstance(tree, dict) or not isinstance(tree.get("format"), int):
+        raise UnreadableFileError("job", allowed="a Brave Tessel job", remedy="The file holds no job.")
+    version = tree["format"]
+    if version > JOB_FORMAT:
+        raise NewerJobError(
+            "job", value=version, allowed=f"format {JOB_FORMAT} or older", remedy="Open it with a newer Brave Tessel."
+        )
+    while version < JOB_FORMAT:
+        tree = STEPS[version](tree)
+        version += 1
+        tree["format"] = version
+    return tree

@@ -1,0 +1,1 @@
+"""The 3D renderer on a context of its own."""
