@@ -1,0 +1,44 @@
+"""Maps as pictures for the screen, and their filtered smaller versions."""
+
+from __future__ import annotations
+
+import cv2
+import numpy as np
+
+from ..colour import decode_srgb, display_codes, encode_srgb
+from ..maps import MapKind, MapSet
+from ..sheet import AnyArray, Raster
+
+_LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
+VIEWS: dict[str, MapKind | None] = {
+    "Lit": None, "Base colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
+    "Roughness": MapKind.ROUGHNESS, "Metalness": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
+}  # fmt: skip
+"""What a board can show: its word, and the map (None is the lit picture)."""
+
+
+def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:
+    """One map as an sRGB picture, (H, W, 3) uint8. Height spans its own lowest to highest."""
+    pixels = maps.or_default(kind)
+    if kind is MapKind.BASE_COLOUR:
+        return display_codes(pixels)
+    if kind is MapKind.NORMAL:
+        return np.rint((pixels * 0.5 + 0.5) * 255).astype(np.uint8)
+    low, high = (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
+    grey = np.rint(np.clip((pixels - low) / max(high - low, 1e-6), 0, 1) * 255).astype(np.uint8)
+    return np.repeat(grey[..., None], 3, 2)
+
+
+def halved(codes: AnyArray) -> AnyArray:
+    """A picture at half its size, averaged in linear light."""
+    rows, columns = max(1, codes.shape[0] // 2), max(1, codes.shape[1] // 2)
+    small: Raster = cv2.resize(_LINEAR[codes], (columns, rows), interpolation=cv2.INTER_AREA)
+    return np.rint(encode_srgb(np.clip(small, 0, 1)) * 255).astype(np.uint8)
+
+
+def mip_chain(codes: AnyArray, *, smallest: int = 16) -> list[AnyArray]:
+    """The picture and its halvings down to ``smallest`` pixels."""
+    chain = [np.ascontiguousarray(codes)]
+    while min(chain[-1].shape[:2]) >= 2 * smallest:
+        chain.append(halved(chain[-1]))
+    return chain

@@ -1,0 +1,217 @@
+"""What people want to do, as commands. Knows the job, nothing of windows."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import msgspec
+
+from ..core.commands import AnyCommand, Batch, Insert, Remove, Set
+from ..core.document import (
+    Job,
+    Layer,
+    PlainWhat,
+    RecipeWhat,
+    Rule,
+    Setting,
+    Source,
+    SourceWhat,
+    Stroke,
+    Surface,
+    What,
+    new_id,
+)
+from ..core.gather.straighten import Corners, check_corners
+from ..core.operation import Value
+from ..core.place.elevation import units_of
+from ..core.place.pieces import corner_scene
+from ..core.recipe.stock import STOCK
+
+PLAIN, PHOTO = "Plain colour", "Source"
+
+
+def set_frame(source: Source, corners: Corners, *, gesture: str = "") -> AnyCommand:
+    """Put the straightening frame's corners."""
+    check_corners(corners)
+    return Set(
+        path=("sources", source.id, "straightening", "corners"), value=corners, label="Move the frame", gesture=gesture
+    )
+
+
+def set_size(source: Source, width_mm: float, height_mm: float, note: str = "") -> AnyCommand:
+    """Give the frame its real size; surfaces whose repeat follows the source take the new one."""
+    frame = msgspec.structs.replace(source.straightening, width_mm=width_mm, height_mm=height_mm, size_note=note)
+    return Set(path=("sources", source.id, "straightening"), value=frame, label="Size the frame")
+
+
+def set_source_value(job: Job, source: Source, part: str, name: str, value: Value, *, gesture: str) -> AnyCommand:
+    """Set a value of a source's light or mend; a repeat that follows the source moves with it."""
+    setting: Setting = getattr(source, part)
+    changed = msgspec.structs.replace(setting, values={**setting.values, name: value})
+    command = Set(path=("sources", source.id, part), value=changed, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+    after = msgspec.structs.replace(source, **{part: changed})
+    return _with_followers(job, after, command, gesture)
+
+
+def _with_followers(job: Job, source: Source, command: AnyCommand, gesture: str) -> AnyCommand:
+    """The command, and the new repeat of every surface whose beat is a layer of this source."""
+    width, height = source.repeat_mm
+    more: list[AnyCommand] = []
+    for surface in job.surfaces:
+        beat = next((layer for layer in surface.layers if layer.id == surface.beat), None)
+        if beat is None or not isinstance(beat.what, SourceWhat) or beat.what.source != source.id or width <= 0 or height <= 0:
+            continue
+        sizes = (width * beat.what.across, height * beat.what.up)
+        for field, size in zip(("width_mm", "height_mm"), sizes, strict=True):
+            more.append(Set(path=("surfaces", surface.id, field), value=size, label="repeat"))
+    if not more:
+        return command
+    return Batch(commands=(command, *more), label=command.label, gesture=gesture)
+
+
+def resize_source(job: Job, source: Source, width_mm: float, height_mm: float, note: str = "") -> AnyCommand:
+    """As :func:`set_size`, and repeats that follow the source move with it."""
+    command = set_size(source, width_mm, height_mm, note)
+    after = msgspec.structs.replace(
+        source, straightening=msgspec.structs.replace(source.straightening, width_mm=width_mm, height_mm=height_mm)
+    )
+    return _with_followers(job, after, command, "")
+
+
+def surface_from_source(job: Job, source: Source) -> tuple[AnyCommand, Surface]:
+    """A new surface whose repeat is the source's mended sheet."""
+    width, height = source.repeat_mm
+    layer = Layer(id=new_id("layer"), name=source.name, what=SourceWhat(source=source.id), hatch="stones")
+    surface = Surface(
+        id=new_id("surface"), name=_free_name(job, source.name), width_mm=width, height_mm=height, layers=(layer,),
+        beat=layer.id,
+    )  # fmt: skip
+    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+
+
+def new_surface(job: Job) -> tuple[AnyCommand, Surface]:
+    """A fresh surface with one patterned layer, its repeat in whole units."""
+    layer = Layer(id=new_id("layer"), name="Rectangular units", what=RecipeWhat(recipe=STOCK["Rectangular units"]()))
+    surface = Surface(
+        id=new_id("surface"), name=_free_name(job, "New surface"), width_mm=612.0, height_mm=624.0, layers=(layer,),
+        beat=layer.id, rows=(4, 4),
+    )  # fmt: skip
+    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+
+
+def _free_name(job: Job, wanted: str) -> str:
+    taken = {surface.name for surface in job.surfaces}
+    return next(name for n in range(1, len(taken) + 2) if (name := wanted if n == 1 else f"{wanted} {n}") not in taken)
+
+
+def layer_kinds(job: Job) -> list[str]:
+    """What can be laid on, by name."""
+    return [*STOCK, PLAIN, *(f"{PHOTO}: {source.name}" for source in job.sources if source.straightening.sized)]
+
+
+def lay_on(job: Job, surface: Surface, kind: str, *, above: str = "", hatch: str = "slant") -> tuple[AnyCommand, Layer]:
+    """A new layer above another, or on top."""
+    layer = Layer(id=new_id("layer"), name=kind.removeprefix(f"{PHOTO}: "), what=_what(job, surface, kind), hatch=hatch,
+                  seat=Setting(op="seat.by_height", values={"level": 0.5, "feather": 0.3, "drape": 1.0}))  # fmt: skip
+    ids = [existing.id for existing in surface.layers]
+    index = ids.index(above) + 1 if above in ids else -1
+    return Insert(path=("surfaces", surface.id, "layers"), item=layer, index=index, label=f"Lay on {layer.name}"), layer
+
+
+def _what(job: Job, surface: Surface, kind: str) -> What:
+    if kind == PLAIN:
+        return PlainWhat()
+    if kind in STOCK:
+        return RecipeWhat(recipe=STOCK[kind]())
+    name = kind.removeprefix(f"{PHOTO}: ")
+    source = next(source for source in job.sources if source.name == name)
+    width, height = source.repeat_mm
+    return SourceWhat(
+        source=source.id, across=max(1, round(surface.width_mm / width)), up=max(1, round(surface.height_mm / height))
+    )
+
+
+def set_step_value(surface: Surface, layer: Layer, step: str, name: str, value: Value, *, gesture: str) -> AnyCommand:
+    """Set a dial of a recipe layer. Where the surface's repeat follows the layer's units, it moves with them."""
+    path = ("surfaces", surface.id, "layers", layer.id, "what", "recipe", "steps", step, "values", name)
+    command = Set(path=path, value=value, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+    if surface.beat != layer.id or name not in {"length", "height", "joint", "bond"}:
+        return command
+    return Batch(commands=(command, *_follow_units(surface, command, keep_rows=name != "bond")), label=command.label, gesture=gesture)
+
+
+def _follow_units(surface: Surface, command: Set, *, keep_rows: bool) -> list[AnyCommand]:
+    """The repeat that closes on the changed units, with as many of them as before."""
+    before = units_of(surface)
+    after = command.apply(Job(surfaces=(surface,))).surfaces[0]
+    units = units_of(after)
+    if before is None or units is None:
+        return []
+    across, courses = (before.across, before.courses) if keep_rows else (units.across, units.courses)
+    period = units.asked_unit_mm * (surface.width_mm / before.across / before.unit_mm if keep_rows else
+                                    after.width_mm / units.across / units.unit_mm)  # fmt: skip
+    width, height = across * period, courses * units.asked_course_mm
+    path = ("surfaces", surface.id)
+    return [
+        Set(path=(*path, "width_mm"), value=round(width, 4), label="repeat"),
+        Set(path=(*path, "height_mm"), value=round(height, 4), label="repeat"),
+    ]
+
+
+def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, *, gesture: str) -> AnyCommand:
+    """Set one value of a declared operation at a path."""
+    return Set(
+        path=(*path, "values"), value={**setting.values, name: value}, label=f"Set {name.replace('_', ' ')}", gesture=gesture
+    )
+
+
+def add_rule(surface: Surface, layer: Layer, op: str) -> tuple[AnyCommand, Rule]:
+    """One more where-rule; the first painted one adds to nothing, others keep."""
+    mode = "add" if op == "where.painted" else "keep"
+    rule = Rule(id=new_id("rule"), mode=mode, rule=Setting(op=op))
+    path = ("surfaces", surface.id, "layers", layer.id, "where")
+    return Insert(path=path, item=rule, label="Add a rule"), rule
+
+
+def add_stroke(surface: Surface, layer: Layer, rule: Rule, stroke: Stroke) -> AnyCommand:
+    """One more stroke of a painted rule."""
+    path = ("surfaces", surface.id, "layers", layer.id, "where", rule.id, "strokes")
+    return Insert(path=path, item=stroke, label="Erase" if stroke.erase else "Paint")
+
+
+def paint(surface: Surface, layer: Layer, make: Callable[[], Stroke]) -> AnyCommand:
+    """A stroke on the layer's painted rule, made if there is none yet."""
+    rule = next((rule for rule in layer.where if rule.rule.op == "where.painted"), None)
+    if rule is not None:
+        return add_stroke(surface, layer, rule, make())
+    rule = Rule(id=new_id("rule"), mode="add", rule=Setting(op="where.painted"), strokes=(make(),))
+    path = ("surfaces", surface.id, "layers", layer.id, "where")
+    return Insert(path=path, item=rule, label="Paint")
+
+
+def lay_on_part(part: str, surface: str) -> AnyCommand:
+    """Lay a surface on a part of the scene."""
+    return Set(path=("scene", "parts", part, "surface"), value=surface, label="Lay on the part")
+
+
+def set_datum(point: tuple[float, float, float], name: str) -> AnyCommand:
+    """Start all layings from a point."""
+    return Batch(
+        commands=(
+            Set(path=("scene", "datum"), value=point, label="datum"),
+            Set(path=("scene", "datum_name"), value=name, label="datum"),
+        ),
+        label="Set the datum",
+    )
+
+
+def build_scene(job: Job) -> AnyCommand:
+    """Put up the built-in corner with the job's first surfaces."""
+    ids = [surface.id for surface in job.surfaces]
+    scene = corner_scene(**dict(zip(("dado", "wall", "floor"), ids, strict=False)))
+    return Set(path=("scene",), value=scene, label="Put up the corner")
+
+
+def remove_source(job: Job, source: Source) -> AnyCommand:
+    """Take a source out; refused while a surface is made of it."""
+    return Remove(path=("sources", source.id), label=f"Remove {source.name}")

@@ -1,0 +1,39 @@
+"""Kernels compiled or loaded ahead of their first use."""
+
+from __future__ import annotations
+
+import logging
+
+from ..core.document import Job
+from ..core.maps import MapKind
+from ..core.plan import Planner
+from ..core.repeat.cut import find_cuts
+from ..core.sheet import Grid
+from .cache import Cache
+from .evaluate import Evaluation
+from .intents import add_rule, lay_on, new_surface
+
+log = logging.getLogger(__name__)
+
+
+def warm_kernels() -> None:
+    """Evaluate a tiny surface that uses every kernel."""
+    import numpy as np
+
+    try:
+        job = Job()
+        command, surface = new_surface(job)
+        job = command.apply(job)
+        for kind in ("Clouds", "Pebbles"):
+            job = lay_on(job, job.surface(surface.id), kind)[0].apply(job)
+        layer = job.surfaces[0].layers[-1]
+        for op in ("where.noise", "where.height"):
+            job = add_rule(job.surfaces[0], job.surfaces[0].layers[-1], op)[0].apply(job)
+        grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 128)
+        planner = Planner(job, lambda _blob: np.zeros((4, 4, 3), np.float32))
+        Evaluation(Cache()).value(planner.lit(job.surfaces[0], grid, (0.5, 0.5, 0.7071)))
+        picture = np.zeros((48, 48, 3), np.float32)
+        find_cuts({MapKind.BASE_COLOUR: picture}, {MapKind.BASE_COLOUR: 1.0}, 0.2, 0.2)
+        log.debug("kernels are warm (%s)", layer.name)
+    except Exception:
+        log.exception("kernels could not be warmed")

@@ -1,0 +1,272 @@
+"""Menus and shortcuts. Everything in a menu can be reached by keyboard."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+from PyQt6.QtGui import QAction, QKeySequence
+from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox
+
+from .. import __version__
+from ..core.commands import Set
+from ..core.relief.pictures import VIEWS
+from ..demo.job import demo_job
+from ..formats.job_file import OpenedJob
+from .board import SCALES, Board
+from .desk import STAGES
+from .stages.build import EXTENTS, BuildStage
+from .stages.gather import GatherStage
+from .stages.hand_over import HandOverStage
+
+if TYPE_CHECKING:
+    from .window import Window
+
+_FILTER = "Brave Tessel jobs (*.tessel)"
+
+
+class Actions:
+    """The window's actions, grouped in menus."""
+
+    def __init__(self, window: Window) -> None:
+        self.window = window
+        self.desk = window.desk
+        self.undo: QAction
+        self.redo: QAction
+        self._job()
+        self._edit()
+        self._view()
+        self._surface()
+        self._scene()
+        self._help()
+
+    def _menu(self, title: str) -> QMenu:
+        bar = self.window.menuBar()
+        assert bar is not None
+        menu = bar.addMenu(title)
+        assert menu is not None
+        return menu
+
+    def _add(self, menu: QMenu, text: str, keys: str, run: Callable[[], Any]) -> QAction:
+        action = QAction(text, self.window)
+        if keys:
+            action.setShortcut(QKeySequence(keys))
+        action.triggered.connect(lambda _checked=False: run())
+        menu.addAction(action)
+        return action
+
+    # Job -----------------------------------------------------------------------------------------
+
+    def _job(self) -> None:
+        menu = self._menu("&Job")
+        self._add(menu, "New", "Ctrl+N", self.new)
+        self._add(menu, "Open…", "Ctrl+O", self.open)
+        self._add(menu, "Open the demo job", "Ctrl+Shift+O", self.demo)
+        menu.addSeparator()
+        self._add(menu, "Save", "Ctrl+S", self.save)
+        self._add(menu, "Save as…", "Ctrl+Shift+S", self.save_as)
+        self._add(menu, "Rename the job…", "Ctrl+Shift+R", self.rename)
+        menu.addSeparator()
+        self._add(menu, "Add pictures…", "Ctrl+I", lambda: self._stage("Gather", GatherStage).choose_files())
+        self._add(menu, "Hand over…", "Ctrl+E", lambda: self._stage("Hand over", HandOverStage).choose_folder())
+        menu.addSeparator()
+        self._add(menu, "Quit", "Ctrl+Q", self.window.close)
+
+    def _stage(self, name: str, kind: Any) -> Any:
+        self.desk.go(name)
+        stage = self.window.stages[name]
+        assert isinstance(stage, kind)
+        return stage
+
+    def new(self) -> None:
+        if self.window.may_leave():
+            self.desk.session.adopt(OpenedJob(type(self.desk.job)()), None)
+            self.desk.go("Gather")
+
+    def open(self) -> None:
+        if not self.window.may_leave():
+            return
+        dialog = self._dialog("Open a job")
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
+        if dialog.exec():
+            self.window.open_job(Path(dialog.selectedFiles()[0]))
+
+    def demo(self) -> None:
+        """The demo job, unsaved."""
+        if self.window.may_leave():
+            self.desk.session.adopt(demo_job(), None)
+            self.desk.go("Build")
+
+    def save(self) -> bool:
+        path = self.desk.session.path
+        return self.window.save_job(path) if path else self.save_as()
+
+    def save_as(self) -> bool:
+        dialog = self._dialog("Save the job as")
+        dialog.setAcceptMode(QFileDialog.AcceptMode.AcceptSave)
+        dialog.setDefaultSuffix("tessel")
+        dialog.selectFile(f"{self.desk.job.name}.tessel")
+        return bool(dialog.exec()) and self.window.save_job(Path(dialog.selectedFiles()[0]))
+
+    def _dialog(self, title: str) -> QFileDialog:
+        dialog = QFileDialog(self.window, title)
+        dialog.setNameFilter(_FILTER)
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        return dialog
+
+    def rename(self) -> None:
+        name, done = QInputDialog.getText(self.window, "Rename the job", "Name", text=self.desk.job.name)
+        if done and name.strip():
+            self.desk.dispatch(Set(path=("name",), value=name.strip(), label="Rename the job"))
+
+    # Edit ----------------------------------------------------------------------------------------
+
+    def _edit(self) -> None:
+        menu = self._menu("&Edit")
+        store = self.desk.session.store
+        self.undo = self._add(menu, "Undo", "Ctrl+Z", store.undo)
+        self.redo = self._add(menu, "Redo", "Ctrl+Shift+Z", store.redo)
+        menu.addSeparator()
+        self._add(menu, "Leave the tool", "Esc", self.leave_tool)
+
+    def show_history(self, undo: str, redo: str) -> None:
+        self.undo.setText(f"Undo {undo}" if undo else "Undo")
+        self.redo.setText(f"Redo {redo}" if redo else "Redo")
+        self.undo.setEnabled(bool(undo))
+        self.redo.setEnabled(bool(redo))
+
+    def leave_tool(self) -> None:
+        build = self.window.stages["Build"]
+        assert isinstance(build, BuildStage)
+        build.set_painting(False)
+        gather = self.window.stages["Gather"]
+        assert isinstance(gather, GatherStage)
+        gather.measure.setChecked(False)
+        gather.frame.set_measuring(False)
+        place = self.window.stages["Place"]
+        place.pick.setChecked(False)  # type: ignore[attr-defined]
+        place._start_picking()  # type: ignore[attr-defined]
+
+    # View ----------------------------------------------------------------------------------------
+
+    def _view(self) -> None:
+        menu = self._menu("&View")
+        for index, stage in enumerate(STAGES):
+            self._add(menu, f"{index + 1} {stage}", str(index + 1), lambda chosen=stage: self.desk.go(chosen))
+        menu.addSeparator()
+        self._add(menu, "Fit", "F", lambda: self.window.stage.fit())
+        scales = menu.addMenu("Scale")
+        assert scales is not None
+        for scale in SCALES:
+            self._add(scales, f"1 : {scale}", "Ctrl+1" if scale == 1 else "", lambda chosen=scale: self.to_scale(chosen))
+        self._add(scales, "One sheet pixel a screen pixel", "Ctrl+0", self.pixel_for_pixel)
+        views = menu.addMenu("Show")
+        assert views is not None
+        for index, view in enumerate(VIEWS):
+            self._add(views, view, f"Alt+{index + 1}", lambda chosen=view: self.show_view(chosen))
+        extents = menu.addMenu("Extent")
+        assert extents is not None
+        for index, extent in enumerate(EXTENTS):
+            self._add(extents, extent, f"Alt+Shift+{index + 1}", lambda chosen=extent: self.show_extent(chosen))
+        menu.addSeparator()
+        for side, name, keys in (("left", "Left list", "F9"), ("card", "Card", "F10"), ("strip", "Strip", "F11")):
+            self._add(menu, f"Fold the {name.lower()}", keys, lambda chosen=side: self.window.fold(chosen))
+
+    def _build_stage(self) -> BuildStage:
+        stage = self.window.stages["Build"]
+        assert isinstance(stage, BuildStage)
+        return stage
+
+    def show_view(self, view: str) -> None:
+        self._build_stage().views.show_word(view)
+        self.desk.show_view(view)
+
+    def show_extent(self, extent: str) -> None:
+        stage = self._build_stage()
+        stage.extents.show_word(extent)
+        stage.surface_board.show_extent(extent)
+
+    def to_scale(self, scale: int) -> None:
+        board = self.window.stage.board
+        if isinstance(board, Board):
+            board.set_scale(board.px_per_mm_at(scale))
+
+    def pixel_for_pixel(self) -> None:
+        stage = self._build_stage()
+        if stage.done is not None:
+            stage.surface_board.set_scale(1 / stage.done.grid.pitch_mm)
+
+    # Surface, scene, help ------------------------------------------------------------------------
+
+    def _surface(self) -> None:
+        menu = self._menu("&Surface")
+        stage = self._build_stage
+        self._add(menu, "New surface", "Ctrl+Shift+N", lambda: stage().new_surface())
+        self._add(menu, "Rename the surface…", "Ctrl+R", lambda: stage().rename_surface())
+        menu.addSeparator()
+        lay = menu.addMenu("Lay on")
+        assert lay is not None
+        lay.aboutToShow.connect(lambda: self._fill_lay(lay))
+        self._add(menu, "Duplicate the layer", "Ctrl+D", lambda: stage().duplicate())
+        self._add(menu, "Rename the layer…", "F2", lambda: stage().layer_card.rename())
+        self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().remove())
+        menu.addSeparator()
+        self._add(menu, "Paint", "B", self.toggle_painting)
+        self._add(menu, "Swap paint and erase", "X", self.swap_erase)
+
+    def _fill_lay(self, menu: QMenu) -> None:
+        from ..engine.intents import layer_kinds
+
+        menu.clear()
+        for kind in layer_kinds(self.desk.job):
+            action = menu.addAction(kind)
+            if action:
+                action.triggered.connect(lambda _checked=False, chosen=kind: self._build_stage().lay_on(chosen))
+
+    def toggle_painting(self) -> None:
+        self.desk.go("Build")
+        stage = self._build_stage()
+        stage.set_painting(not stage.surface_board.painting)
+
+    def swap_erase(self) -> None:
+        erase = self._build_stage().layer_card.erase_button
+        if erase:
+            erase.setChecked(not erase.isChecked())
+
+    def _scene(self) -> None:
+        menu = self._menu("S&cene")
+        self._add(menu, "Put up the corner", "Ctrl+Shift+C", lambda: self._place("_put_up"))
+        self._add(menu, "Pick the datum", "Ctrl+P", self.pick_datum)
+        self._add(menu, "Whole view", "Home", lambda: self.window.stages["Place"].fit())
+
+    def _place(self, name: str) -> None:
+        self.desk.go("Place")
+        getattr(self.window.stages["Place"], name)()
+
+    def pick_datum(self) -> None:
+        self.desk.go("Place")
+        place = self.window.stages["Place"]
+        place.pick.setChecked(True)  # type: ignore[attr-defined]
+        place._start_picking()  # type: ignore[attr-defined]
+
+    def _help(self) -> None:
+        menu = self._menu("&Help")
+        self._add(menu, "First steps", "F1", self.first_steps)
+        self._add(menu, "About", "", self.about)
+
+    def first_steps(self) -> None:
+        QMessageBox.information(
+            self.window, "First steps",
+            "1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.\n"
+            "2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.\n"
+            "3  Build: lay on a pattern or noise; say where it lies and how it sits.\n"
+            "4  Place: put up the corner and drag surfaces onto walls; pick the datum.\n"
+            "5  Hand over: read the checks, choose sizes and depths, write the files.",
+        )  # fmt: skip
+
+    def about(self) -> None:
+        QMessageBox.about(
+            self.window, "About Brave Tessel",
+            f"Brave Tessel {__version__}\nGPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).",
+        )  # fmt: skip

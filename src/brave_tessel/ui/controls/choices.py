@@ -1,0 +1,167 @@
+"""One of a few words, side by side; a colour; a switch."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QButtonGroup,
+    QCheckBox,
+    QColorDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ...core.errors import TesselError
+from ...core.operation import Param, Value
+from ...engine.wording import sentence
+from .. import theme
+
+
+class Choices(QWidget):
+    """Buttons of which one is chosen."""
+
+    changed = pyqtSignal(object)
+
+    def __init__(
+        self, options: Sequence[tuple[str, str]], value: str, *, name: str, columns: int = 4, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self.setAccessibleName(name)
+        self.group = QButtonGroup(self)
+        self.buttons: dict[str, QPushButton] = {}
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(theme.px(4))
+        for index, (key, label) in enumerate(options):
+            button = QPushButton(label)
+            button.setCheckable(True)
+            button.setAccessibleName(f"{name}: {label}")
+            self.group.addButton(button)
+            self.buttons[key] = button
+            grid.addWidget(button, index // columns, index % columns)
+            button.clicked.connect(lambda _checked, chosen=key: self.changed.emit(chosen))
+        self.show_value(value)
+
+    def show_value(self, value: str) -> None:
+        if value in self.buttons:
+            self.buttons[value].setChecked(True)
+
+
+class LabelledChoices(QWidget):
+    """A choice parameter with its label above."""
+
+    changed = pyqtSignal(object)
+    released = pyqtSignal()
+
+    def __init__(self, param: Param, value: Value) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(theme.px(4))
+        column.addWidget(QLabel(param.label))
+        options = [(option, option.capitalize()) for option in param.options]
+        self.choices = Choices(options, str(value), name=param.label, columns=3 if len(options) > 2 else 2)
+        column.addWidget(self.choices)
+        self.setToolTip(param.help)
+        self.choices.changed.connect(self.changed)
+
+    def show_value(self, value: Value) -> None:
+        self.choices.show_value(str(value))
+
+
+class Swatch(QAbstractButton):
+    """A field of one colour."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.colour = QColor("#888888")
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def sizeHint(self) -> QSize:  # noqa: N802
+        return QSize(theme.px(36), theme.px(22))
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+        painter = QPainter(self)
+        painter.setPen(QPen(theme.colour("verdigris" if self.hasFocus() else "ink_3"), 1))
+        painter.setBrush(self.colour)
+        painter.drawRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5))
+
+
+class PaintField(QWidget):
+    """A colour parameter: a swatch that opens the picker, and its code to type."""
+
+    changed = pyqtSignal(object)
+    released = pyqtSignal()
+    refused = pyqtSignal(str)
+
+    def __init__(self, param: Param, value: Value) -> None:
+        super().__init__()
+        self.param = param
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(theme.px(6))
+        row.addWidget(QLabel(param.label), 1)
+        self.swatch = Swatch()
+        self.swatch.setAccessibleName(f"{param.label}, pick")
+        self.field = QLineEdit()
+        self.field.setObjectName("mono")
+        self.field.setFixedWidth(theme.px(76))
+        self.field.setAccessibleName(f"{param.label}, code")
+        row.addWidget(self.swatch)
+        row.addWidget(self.field)
+        self.setToolTip(param.help)
+        self.swatch.clicked.connect(self._pick)
+        self.field.editingFinished.connect(self._typed)
+        self.show_value(value)
+
+    def _pick(self) -> None:
+        dialog = QColorDialog(self.swatch.colour, self)
+        dialog.setOption(QColorDialog.ColorDialogOption.DontUseNativeDialog)
+        dialog.currentColorChanged.connect(lambda picked: self.changed.emit(picked.name().upper()))
+        before = self.swatch.colour.name().upper()
+        if not dialog.exec():
+            self.changed.emit(before)
+        self.released.emit()
+
+    def _typed(self) -> None:
+        if not self.field.isModified():
+            return
+        text = self.field.text().strip()
+        try:
+            value = self.param.check(text if text.startswith("#") else f"#{text}")
+        except TesselError as error:
+            self.refused.emit(sentence(error))
+            return
+        self.changed.emit(value)
+        self.released.emit()
+
+    def show_value(self, value: Value) -> None:
+        self.swatch.colour = QColor(str(value))
+        self.swatch.update()
+        self.field.setText(str(value))
+        self.field.setModified(False)
+
+
+class SwitchField(QCheckBox):
+    """A yes or no parameter."""
+
+    changed = pyqtSignal(object)
+    released = pyqtSignal()
+
+    def __init__(self, param: Param, value: Value) -> None:
+        super().__init__(param.label)
+        self.setToolTip(param.help)
+        self.setChecked(bool(value))
+        self.clicked.connect(lambda on: self.changed.emit(bool(on)))
+
+    def show_value(self, value: Value) -> None:
+        self.setChecked(bool(value))

@@ -1,0 +1,64 @@
+"""The form of a declared operation: one control a parameter, made from its declaration."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from ...core.operation import REGISTRY, Param, Value
+from .. import theme
+from .choices import LabelledChoices, PaintField, SwitchField
+from .ruled_scale import RuledScale
+
+
+def control_for(param: Param, value: Value) -> Any:
+    """The control that suits a parameter."""
+    if param.kind == "choice":
+        return LabelledChoices(param, value)
+    if param.kind == "toggle":
+        return SwitchField(param, value)
+    if param.kind == "colour":
+        return PaintField(param, value)
+    return RuledScale(param, value)  # type: ignore[arg-type]
+
+
+class OperationForm(QWidget):
+    """Controls for an operation's parameters. ``changed`` carries a name and a checked value."""
+
+    changed = pyqtSignal(str, object)
+    released = pyqtSignal()
+    refused = pyqtSignal(str)
+
+    def __init__(self, op: str, values: Mapping[str, Value], *, only: Iterable[str] | None = None) -> None:
+        super().__init__()
+        self.op = op
+        self.controls: dict[str, Any] = {}
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(theme.px(9))
+        operation = REGISTRY.get(op)
+        if operation is None:
+            note = QLabel(f"“{op}” was made by another version. It is kept unchanged.")
+            note.setWordWrap(True)
+            note.setObjectName("caution")
+            column.addWidget(note)
+            return
+        for name, param in operation.params.items():
+            if only is not None and name not in set(only):
+                continue
+            control = control_for(param, values.get(name, param.default))
+            control.changed.connect(lambda value, key=name: self.changed.emit(key, value))
+            control.released.connect(self.released)
+            if hasattr(control, "refused"):
+                control.refused.connect(self.refused)
+            self.controls[name] = control
+            column.addWidget(control)
+
+    def show_values(self, values: Mapping[str, Value]) -> None:
+        """Show values from the job; sends nothing."""
+        params = REGISTRY[self.op].params if self.op in REGISTRY else {}
+        for name, control in self.controls.items():
+            control.show_value(values.get(name, params[name].default))

@@ -1,0 +1,98 @@
+"""Hatches, as on a construction drawing: each layer owns one."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import lru_cache
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPixmap
+
+from .. import theme
+
+_SIDE = 12
+_Lines = Callable[[QPainter], None]
+
+
+def _slant(painter: QPainter) -> None:
+    for offset in (-12, -6, 0, 6, 12):
+        painter.drawLine(QPointF(offset, 12), QPointF(offset + 12, 0))
+
+
+def _upright(painter: QPainter) -> None:
+    for x in (2, 6, 10):
+        painter.drawLine(QPointF(x, 0), QPointF(x, 12))
+
+
+def _level(painter: QPainter) -> None:
+    for y in (2, 6, 10):
+        painter.drawLine(QPointF(0, y), QPointF(12, y))
+
+
+def _grid(painter: QPainter) -> None:
+    for at in (3, 9):
+        painter.drawLine(QPointF(at, 0), QPointF(at, 12))
+        painter.drawLine(QPointF(0, at), QPointF(12, at))
+
+
+def _cross(painter: QPainter) -> None:
+    for offset in (-12, 0, 12):
+        painter.drawLine(QPointF(offset, 12), QPointF(offset + 12, 0))
+        painter.drawLine(QPointF(offset, 0), QPointF(offset + 12, 12))
+
+
+def _dots(painter: QPainter) -> None:
+    for x, y in ((2, 3), (8, 1), (5, 7), (10, 9), (1, 10)):
+        painter.drawEllipse(QPointF(x, y), 0.7, 0.7)
+
+
+def _stones(painter: QPainter) -> None:
+    for x, y, w, h in ((1, 1, 5, 4), (7, 2, 4, 5), (2, 7, 6, 4)):
+        painter.drawEllipse(QRectF(x, y, w, h))
+
+
+def _waves(painter: QPainter) -> None:
+    for y in (3, 9):
+        path = QPainterPath(QPointF(0, y))
+        path.cubicTo(QPointF(2, y - 3), QPointF(4, y - 3), QPointF(6, y))
+        path.cubicTo(QPointF(8, y + 3), QPointF(10, y + 3), QPointF(12, y))
+        painter.drawPath(path)
+
+
+HATCHES: dict[str, tuple[_Lines, str]] = {
+    "slant": (_slant, "#5E8F78"), "dots": (_dots, "#D9D1BE"), "upright": (_upright, "#A9C3B4"),
+    "stones": (_stones, "#B7AFA2"), "grid": (_grid, "#CDBB9B"), "cross": (_cross, "#C98F68"),
+    "waves": (_waves, "#A9C7DA"), "level": (_level, "#B9B3C9"),
+}  # fmt: skip
+"""Name, lines and ground of each hatch."""
+
+
+def next_hatch(taken: set[str]) -> str:
+    """The first hatch no other layer has, or the first of all."""
+    return next((name for name in HATCHES if name not in taken), next(iter(HATCHES)))
+
+
+@lru_cache(maxsize=64)
+def brush(name: str, ink: str = "#20262A") -> QBrush:
+    """A hatch as a fill."""
+    lines, ground = HATCHES.get(name, HATCHES["slant"])
+    pixmap = QPixmap(_SIDE * 2, _SIDE * 2)
+    pixmap.setDevicePixelRatio(2)
+    pixmap.fill(QColor(ground))
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    shade = QColor(ink)
+    shade.setAlpha(150)
+    painter.setPen(QPen(shade, 0.9))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    lines(painter)
+    painter.end()
+    return QBrush(pixmap)
+
+
+def paint_key(painter: QPainter, rect: QRectF, name: str) -> None:
+    """The hatch key of a layer: a small framed field."""
+    painter.fillRect(rect, brush(name))
+    painter.setPen(QPen(theme.colour("ink_2"), 1))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(rect)

@@ -1,0 +1,184 @@
+"""Sections with a heading and a rule; columns that scroll; labelled fields."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+
+from ...core.errors import TesselError
+from ...core.quantity import format_number, parse_length
+from ...engine.wording import sentence
+from .. import theme
+
+
+class Heading(QWidget):
+    """A section's name, a note at the right, and a rule beneath."""
+
+    def __init__(self, title: str, note: str = "") -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, theme.px(4), 0, theme.px(6))
+        name = QLabel(title)
+        name.setObjectName("section")
+        self.note = QLabel(note)
+        self.note.setObjectName("note")
+        row.addWidget(name)
+        row.addStretch(1)
+        row.addWidget(self.note)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+        painter = QPainter(self)
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        y = self.height() - 1.5
+        painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
+
+
+class Column(QScrollArea):
+    """A card or left panel: widgets below each other, scrolling when they must."""
+
+    def __init__(self, name: str, *, margin: int = 14) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setWidgetResizable(True)
+        self.setFrameShape(QFrame.Shape.NoFrame)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.body = QWidget()
+        self.body.setObjectName("card")
+        self.column = QVBoxLayout(self.body)
+        side = theme.px(margin)
+        self.column.setContentsMargins(side, theme.px(10), side, theme.px(12))
+        self.column.setSpacing(theme.px(8))
+        self.column.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.setWidget(self.body)
+
+    def add(self, widget: QWidget, *, stretch: int = 0) -> QWidget:
+        self.column.addWidget(widget, stretch)
+        return widget
+
+    def empty(self) -> None:
+        """Take everything out."""
+        while self.column.count():
+            item = self.column.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.hide()
+                widget.deleteLater()
+
+
+def words(text: str, name: str = "note", *, wrap: bool = True) -> QLabel:
+    """A label of one of the styles of the theme."""
+    label = QLabel(text)
+    label.setObjectName(name)
+    label.setWordWrap(wrap)
+    if wrap:
+        label.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        label.setMinimumWidth(10)
+    return label
+
+
+def button(text: str, clicked: Callable[[], object], *, name: str = "", icon: str = "", tip: str = "") -> QPushButton:
+    """A push button; ``name`` picks its style."""
+    made = QPushButton(text)
+    if name:
+        made.setObjectName(name)
+    if icon:
+        made.setIcon(theme.tinted(icon, "panel" if name == "main" else "ink"))
+    if tip:
+        made.setToolTip(tip)
+    made.clicked.connect(lambda _checked=False: clicked())
+    return made
+
+
+class LengthField(QWidget):
+    """A length to type, in mm or with a unit or as a sum; empty when unknown."""
+
+    typed = pyqtSignal(float, str)
+    refused = pyqtSignal(str)
+
+    def __init__(self, label: str, tip: str) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(theme.px(4))
+        row.addWidget(QLabel(label), 1)
+        self.field = QLineEdit()
+        self.field.setObjectName("mono")
+        self.field.setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.field.setFixedWidth(theme.px(104))
+        self.field.setAccessibleName(label)
+        unit = QLabel("mm")
+        unit.setObjectName("note")
+        unit.setFixedWidth(theme.px(20))
+        row.addWidget(self.field)
+        row.addWidget(unit)
+        self.setToolTip(tip)
+        self.field.editingFinished.connect(self._finished)
+
+    def _finished(self) -> None:
+        if not self.field.isModified():
+            return
+        text = self.field.text().strip().replace("−", "-")
+        try:
+            value = parse_length(text)
+            if value <= 0 or value > 1e6:
+                raise TesselError("length", value=text, remedy="Type a length above 0 mm and below 1 km.")
+        except TesselError as error:
+            self.refused.emit(sentence(error))
+            return
+        self.field.setModified(False)
+        self.typed.emit(value, text)
+
+    def show_value(self, value: float) -> None:
+        if not self.field.hasFocus() or not self.field.isModified():
+            self.field.setText(format_number(value, decimals=2) if value > 0 else "")
+            self.field.setModified(False)
+
+
+class Meter(QWidget):
+    """A big number on a ruled bar, and a sentence that says what it means."""
+
+    def __init__(self, title: str) -> None:
+        super().__init__()
+        self.title, self.value, self.sentence = title, "–", ""
+        self.fill, self.level = 0.0, "ok"
+        self.setMinimumWidth(theme.px(150))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+
+    def sizeHint(self) -> QSize:  # noqa: N802
+        return QSize(theme.px(200), theme.px(112))
+
+    def show_reading(self, value: str, fill: float, level: str, sentence: str) -> None:
+        """``fill`` in [0, 1]; ``level`` ok, caution or fault."""
+        self.value, self.fill, self.level, self.sentence = value, min(1.0, max(0.0, fill)), level, sentence
+        self.setAccessibleName(f"{self.title} {value}. {sentence}")
+        self.setToolTip(sentence)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+        painter = QPainter(self)
+        width = min(self.width() - theme.px(12), theme.px(230))
+        painter.setFont(theme.font(12))
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(QPointF(0, theme.px(14)), self.title)
+        painter.setFont(theme.font(24, mono=True, weight=600))
+        painter.drawText(QPointF(0, theme.px(42)), self.value)
+        token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.level]
+        word = {"ok": "good", "caution": "look closer", "fault": "shows"}[self.level]
+        painter.setFont(theme.font(11))
+        painter.setPen(theme.colour(token))
+        painter.drawText(QRectF(0, theme.px(24), width, theme.px(18)), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignBottom, word)
+        top = theme.px(52)
+        painter.setPen(QPen(theme.colour("ink_3"), 1))
+        for tick in range(41):
+            x = round(width * tick / 40) + 0.5
+            painter.drawLine(QPointF(x, top), QPointF(x, top + theme.px(8 if tick % 10 == 0 else 5)))
+        bar = QRectF(0, top + theme.px(9), width, theme.px(5))
+        painter.fillRect(bar, theme.colour("line"))
+        painter.fillRect(QRectF(0, bar.top(), width * self.fill, bar.height()), theme.colour(token))
+        painter.setFont(theme.font(11))
+        painter.setPen(theme.colour("ink_2"))
+        area = QRectF(0, bar.bottom() + theme.px(6), self.width() - theme.px(12), theme.px(40))
+        painter.drawText(area, int(Qt.TextFlag.TextWordWrap), self.sentence)

@@ -1,0 +1,177 @@
+"""Rows of a list: hatch key, picture, name, a note, and an eye; reordered by dragging."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QEvent, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
+from PyQt6.QtWidgets import QAbstractItemView, QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+
+from .. import theme
+from .hatch import paint_key
+
+_ROW = Qt.ItemDataRole.UserRole + 1
+
+
+@dataclass(slots=True)
+class Row:
+    """What one row shows. ``shown`` None has no eye; ``level`` colours the note."""
+
+    id: str
+    title: str
+    note: str = ""
+    hatch: str = ""
+    picture: QPixmap | None = None
+    shown: bool | None = None
+    level: str = ""
+    indent: int = 0
+    heading: bool = False
+
+
+class _RowPainter(QStyledItemDelegate):
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # noqa: N802
+        row: Row = index.data(_ROW)
+        tall = 30 if row.heading else 54 if (row.picture is not None or row.hatch) else 40 if row.note else 30
+        return QSize(theme.px(100), theme.px(tall))
+
+    def paint(self, painter: QPainter | None, option: QStyleOptionViewItem, index: QModelIndex) -> None:
+        if painter is None:
+            return
+        row: Row = index.data(_ROW)
+        rect = QRectF(option.rect).adjusted(theme.px(4), 1, -theme.px(4), -1)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if option.state & QStyle.StateFlag.State_Selected and not row.heading:
+            painter.setBrush(theme.colour("wash"))
+            painter.setPen(QPen(theme.colour("verdigris"), 1))
+            painter.drawRoundedRect(rect.adjusted(0.5, 0.5, -0.5, -0.5), 3, 3)
+        left = rect.left() + theme.px(8) + theme.px(12) * row.indent
+        left = self._pictures(painter, row, rect, left)
+        right = rect.right() - theme.px(8)
+        if row.shown is not None:
+            side = theme.px(15)
+            icon = theme.tinted("eye" if row.shown else "eye-off", "ink_2" if row.shown else "ink_3", 15)
+            icon.paint(painter, int(right - side), int(rect.center().y() - side / 2), side, side)
+            right -= side + theme.px(6)
+        self._words(painter, row, rect, left, right, bool(option.state & QStyle.StateFlag.State_Selected))
+        painter.restore()
+
+    def _pictures(self, painter: QPainter, row: Row, rect: QRectF, left: float) -> float:
+        side = theme.px(40)
+        top = rect.center().y() - side / 2
+        if row.hatch:
+            width = theme.px(13)
+            paint_key(painter, QRectF(round(left) + 0.5, round(top) + 0.5, width, side), row.hatch)
+            left += width + theme.px(6)
+        if row.picture is not None:
+            target = QRectF(round(left), round(top), side, side)
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawPixmap(target, row.picture, QRectF(row.picture.rect()))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(theme.colour("line"), 1))
+            painter.drawRect(target.adjusted(0.5, 0.5, -0.5, -0.5))
+            left += side
+        return left + (theme.px(9) if row.hatch or row.picture is not None else 0)
+
+    def _words(self, painter: QPainter, row: Row, rect: QRectF, left: float, right: float, selected: bool) -> None:
+        width = right - left
+        title_font = theme.font(12, weight=600 if selected or row.heading else 400)
+        note_font = theme.font(11)
+        title = QFontMetricsF(title_font).elidedText(row.title, Qt.TextElideMode.ElideRight, width)
+        painter.setFont(title_font)
+        painter.setPen(theme.colour("ink_2" if row.shown is False else "ink"))
+        if not row.note:
+            painter.drawText(QRectF(left, rect.top(), width, rect.height()), Qt.AlignmentFlag.AlignVCenter, title)
+            return
+        middle = rect.center().y()
+        painter.drawText(QPointF(left, middle - theme.px(3)), title)
+        painter.setFont(note_font)
+        painter.setPen(theme.colour({"fault": "oxide", "caution": "ochre"}.get(row.level, "ink_2")))
+        note = QFontMetricsF(note_font).elidedText(row.note, Qt.TextElideMode.ElideRight, width)
+        painter.drawText(QPointF(left, middle + theme.px(13)), note)
+
+    def editorEvent(self, event: QEvent | None, model: object, option: QStyleOptionViewItem, index: QModelIndex) -> bool:  # noqa: N802
+        row: Row = index.data(_ROW)
+        if row.shown is not None and isinstance(event, QMouseEvent) and event.button() == Qt.MouseButton.LeftButton:
+            if event.position().x() > option.rect.right() - theme.px(34):
+                if event.type() == QEvent.Type.MouseButtonRelease:
+                    view = self.parent()
+                    if isinstance(view, RowList):
+                        view.eye_clicked.emit(row.id, not row.shown)
+                return True
+        return False
+
+
+class RowList(QListWidget):
+    """A list of rows. Sends intents and shows what it is given; it never changes by itself."""
+
+    chosen = pyqtSignal(str)
+    opened = pyqtSignal(str)
+    eye_clicked = pyqtSignal(str, bool)
+    moved = pyqtSignal(str, int)
+    deleted = pyqtSignal(str)
+
+    def __init__(self, name: str, *, reorder: bool = False) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setItemDelegate(_RowPainter(self))
+        self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        if reorder:
+            self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
+        self._rows: list[Row] = []
+        self.currentItemChanged.connect(self._current_changed)
+        self.itemDoubleClicked.connect(lambda item: self.opened.emit(item.data(_ROW).id))
+        model = self.model()
+        if model and reorder:
+            model.rowsMoved.connect(self._rows_moved)
+
+    def show_rows(self, rows: list[Row], chosen: str) -> None:
+        """Show rows and which is chosen; sends nothing."""
+        self.blockSignals(True)
+        model = self.model()
+        if model:
+            model.blockSignals(True)
+        if [row.id for row in rows] != [self.item(i).data(_ROW).id for i in range(self.count())]:  # type: ignore[union-attr]
+            self.clear()
+            for row in rows:
+                self.addItem(QListWidgetItem())
+        for index, row in enumerate(rows):
+            item = self.item(index)
+            if item is None:
+                continue
+            item.setData(_ROW, row)
+            item.setText("")
+            item.setData(Qt.ItemDataRole.AccessibleTextRole, f"{row.title}, {row.note}")
+            if row.heading:
+                item.setFlags(Qt.ItemFlag.NoItemFlags)
+            if row.id == chosen:
+                self.setCurrentItem(item)
+        self._rows = rows
+        if model:
+            model.blockSignals(False)
+        self.blockSignals(False)
+        self.doItemsLayout()
+        self.viewport().update()  # type: ignore[union-attr]
+
+    @property
+    def rows(self) -> list[Row]:
+        return self._rows
+
+    def _current_changed(self, item: QListWidgetItem | None, _before: QListWidgetItem | None) -> None:
+        if item is not None:
+            self.chosen.emit(item.data(_ROW).id)
+
+    def _rows_moved(self, _parent: QModelIndex, start: int, _end: int, _to: QModelIndex, row: int) -> None:
+        moved = self._rows[start].id
+        self.moved.emit(moved, row if row < start else row - 1)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+        item = self.currentItem()
+        if event and item and event.key() in {Qt.Key.Key_Delete, Qt.Key.Key_Backspace}:
+            self.deleted.emit(item.data(_ROW).id)
+        elif event and item and event.key() in {Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2}:
+            self.opened.emit(item.data(_ROW).id)
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,283 @@
+"""What the window's parts share: the session, what is selected, the light, and finished pictures.
+
+Widgets show what the desk holds and send it intents; they compute nothing.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
+
+from ..core.commands import AnyCommand
+from ..core.document import Job, Layer, Part, Source, Surface, layer_of
+from ..core.errors import TesselError
+from ..core.plan import Light
+from ..engine.session import Session
+from ..engine.wording import sentence
+from ..engine.workers import Current, Worker
+from . import pictures
+from .results import GatherPicture, SceneTextures, SheetPicture, SurfacePicture
+
+COARSE_PX = 256
+STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
+
+
+def sun(azimuth: float, height: float) -> Light:
+    """Unit vector to a light: azimuth in degrees from the right, anticlockwise; height above the sheet."""
+    a, h = math.radians(azimuth), math.radians(height)
+    return math.cos(a) * math.cos(h), math.sin(a) * math.cos(h), math.sin(h)
+
+
+class Desk(QObject):
+    """Signals are sent in the window's thread, whichever thread the work was done in."""
+
+    job_changed = pyqtSignal(object)
+    selection_changed = pyqtSignal()
+    stage_changed = pyqtSignal(str)
+    surface_ready = pyqtSignal(object)
+    sheet_ready = pyqtSignal(object)
+    gather_ready = pyqtSignal(object)
+    scene_ready = pyqtSignal(object)
+    message = pyqtSignal(str, str)
+    busy_changed = pyqtSignal(bool)
+    timed = pyqtSignal(float)
+    light_changed = pyqtSignal()
+    _arrived = pyqtSignal(object)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.worker = Worker("desk")
+        self.stage = "Gather"
+        self.surface_id = ""
+        self.layer_id = ""
+        self.source_id = ""
+        self.part_id = ""
+        self.view = "Lit"
+        self.preview_px = 1024
+        self.azimuth, self.height = 135.0, 42.0
+        self._photo_shown = ""
+        self._wanted: set[str] = set()
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._request)
+        self._busy = 0
+        self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)
+        session.store.subscribe(lambda job: job, self._job_moved)
+
+    # The job -------------------------------------------------------------------------------------
+
+    @property
+    def job(self) -> Job:
+        return self.session.job
+
+    def dispatch(self, command: AnyCommand) -> bool:
+        """Carry out an intent; what it refuses is told, and the job stays as it was."""
+        try:
+            self.session.store.dispatch(command)
+        except TesselError as error:
+            self.tell(sentence(error), "fault")
+            return False
+        return True
+
+    def end_gesture(self) -> None:
+        self.session.store.end_gesture()
+
+    def tell(self, text: str, level: str = "note") -> None:
+        """One sentence for the status line."""
+        self.message.emit(text, level)
+
+    def _job_moved(self, job: Job) -> None:
+        self._keep_selection(job)
+        self.job_changed.emit(job)
+        self.refresh()
+
+    def _keep_selection(self, job: Job) -> None:
+        def kept(id: str, entities: tuple[object, ...]) -> str:
+            ids = [entity.id for entity in entities]  # type: ignore[attr-defined]
+            return id if id in ids else (ids[0] if ids else "")
+
+        before = (self.surface_id, self.layer_id, self.source_id, self.part_id)
+        self.surface_id = kept(self.surface_id, job.surfaces)
+        self.source_id = kept(self.source_id, job.sources)
+        self.part_id = kept(self.part_id, job.scene.parts)
+        surface = self.surface
+        layers = surface.layers if surface else ()
+        if self.layer_id not in {layer.id for layer in layers}:
+            self.layer_id = layers[-1].id if layers else ""
+        if (self.surface_id, self.layer_id, self.source_id, self.part_id) != before:
+            self.selection_changed.emit()
+
+    # Selection -----------------------------------------------------------------------------------
+
+    @property
+    def surface(self) -> Surface | None:
+        return next((s for s in self.job.surfaces if s.id == self.surface_id), None)
+
+    @property
+    def layer(self) -> Layer | None:
+        surface = self.surface
+        if surface is None or not self.layer_id:
+            return None
+        return layer_of(surface, self.layer_id) if any(x.id == self.layer_id for x in surface.layers) else None
+
+    @property
+    def source(self) -> Source | None:
+        return next((s for s in self.job.sources if s.id == self.source_id), None)
+
+    @property
+    def part(self) -> Part | None:
+        return next((p for p in self.job.scene.parts if p.id == self.part_id), None)
+
+    def select(self, *, surface: str | None = None, layer: str | None = None, source: str | None = None, part: str | None = None) -> None:
+        """Choose what the cards show."""
+        before = (self.surface_id, self.source_id)
+        self.surface_id = self.surface_id if surface is None else surface
+        self.source_id = self.source_id if source is None else source
+        self.part_id = self.part_id if part is None else part
+        self.layer_id = self.layer_id if layer is None else layer
+        self._keep_selection(self.job)
+        self.selection_changed.emit()
+        if (self.surface_id, self.source_id) != before:
+            self.refresh()
+
+    def go(self, stage: str) -> None:
+        """Turn to a stage."""
+        if stage != self.stage:
+            self.stage = stage
+            self.stage_changed.emit(stage)
+            self.refresh()
+
+    def show_view(self, view: str) -> None:
+        if view != self.view:
+            self.view = view
+            self.refresh()
+
+    def set_preview(self, px: int) -> None:
+        if px != self.preview_px:
+            self.preview_px = px
+            self.refresh()
+
+    @property
+    def light(self) -> Light:
+        return sun(self.azimuth, self.height)
+
+    def turn_light(self, right: float, down: float) -> None:
+        """Drag the light: sideways turns it, up and down raises or lowers it."""
+        self.azimuth = (self.azimuth - 0.5 * right) % 360
+        self.height = min(88.0, max(8.0, self.height - 0.3 * down))
+        self.light_changed.emit()
+        self.refresh()
+
+    # Pictures ------------------------------------------------------------------------------------
+
+    def refresh(self) -> None:
+        """Ask for the stage's picture, once for all changes of this turn of the event loop."""
+        if not self._soon.isActive():
+            self._soon.start(0)
+
+    def _request(self) -> None:
+        {
+            "Gather": self._request_gather, "Repeat": self._request_sheet, "Build": self._request_surface,
+            "Place": self._request_scene, "Hand over": self._request_surface,
+        }[self.stage]()  # fmt: skip
+
+    def _in_background(self, channel: str, work: Callable[[Current], None]) -> None:
+        def run(current: Current) -> None:
+            try:
+                work(current)
+            except TesselError as error:
+                text = sentence(error)
+                self._later(lambda: self.tell(text, "fault"))
+            finally:
+                self._later(lambda: self._count_busy(-1))
+
+        self._count_busy(+1)
+        self.worker.request(channel, run)
+
+    def _count_busy(self, by: int) -> None:
+        # Overtaken requests never run, so the sign follows the worker once it is idle.
+        self._busy = 0 if by < 0 and self.worker.idle else max(0, self._busy + by)
+        self.busy_changed.emit(self._busy > 0)
+
+    def _later(self, deliver: Callable[[], None]) -> None:
+        """Run something in the window's thread."""
+        self._arrived.emit(deliver)
+
+    @pyqtSlot(object)
+    def _deliver(self, deliver: Callable[[], None]) -> None:
+        deliver()
+
+    def _request_surface(self) -> None:
+        surface = self.surface
+        if surface is None:
+            self.surface_ready.emit(None)
+            return
+        job, light, view, session = self.job, self.light, self.view, self.session
+        sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
+
+        def work(current: Current) -> None:
+            for px in dict.fromkeys(sizes):
+                done = pictures.surface_picture(
+                    session, job, surface, px=px, light=light, view=view, fine=px != COARSE_PX, current=current
+                )
+                if not current():
+                    return
+                self._later(lambda done=done: self._deliver_surface(done))  # type: ignore[misc]
+
+        self._in_background("surface", work)
+
+    def _deliver_surface(self, done: SurfacePicture) -> None:
+        if done.fine or done.ms > 1:
+            self.timed.emit(done.ms)
+        self.surface_ready.emit(done)
+
+    def _request_sheet(self) -> None:
+        source = self.source
+        if source is None or not source.straightening.sized:
+            self.sheet_ready.emit(None)
+            return
+        job, session = self.job, self.session
+
+        def work(current: Current) -> None:
+            done: SheetPicture = pictures.sheet_picture(session, job, source, current=current)
+            self._later(lambda: (self.timed.emit(done.ms), self.sheet_ready.emit(done)))  # type: ignore[func-returns-value]
+
+        self._in_background("sheet", work)
+
+    def _request_gather(self) -> None:
+        source = self.source
+        if source is None:
+            self.gather_ready.emit(None)
+            return
+        job, session = self.job, self.session
+        with_photo = self._photo_shown != source.blob
+
+        def work(current: Current) -> None:
+            done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, current=current)
+            self._later(lambda: self._deliver_gather(done))
+
+        self._in_background("gather", work)
+
+    def _deliver_gather(self, done: GatherPicture) -> None:
+        if done.photo is not None:
+            self._photo_shown = done.source.blob
+        self.gather_ready.emit(done)
+
+    def _request_scene(self) -> None:
+        job, session, px = self.job, self.session, self.preview_px
+
+        def work(current: Current) -> None:
+            for size in dict.fromkeys((COARSE_PX, px)):
+                done: SceneTextures = pictures.scene_textures(session, job, px=size, current=current)
+                if not current():
+                    return
+                self._later(lambda done=done: (self.timed.emit(done.ms), self.scene_ready.emit(done)))  # type: ignore[misc,func-returns-value]
+
+        self._in_background("scene", work)
+
+    def close(self) -> None:
+        self._soon.stop()
+        self.worker.stop()

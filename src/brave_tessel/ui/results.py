@@ -1,0 +1,69 @@
+"""What the worker hands to the window: finished pictures and readings, never pixels to compute on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+import numpy.typing as npt
+
+from ..core.buildup.seat import Stack
+from ..core.document import Source, Surface
+from ..core.errors import TesselError
+from ..core.maps import MapSet
+from ..core.repeat.meters import RepetitionReading, SeamReading
+from ..core.sheet import AnyArray, Grid
+
+
+@dataclass(frozen=True, slots=True)
+class SurfacePicture:
+    """A surface evaluated for the build board."""
+
+    surface: Surface
+    grid: Grid
+    mips: list[AnyArray]
+    maps: MapSet
+    stacks: list[Stack]
+    thumbs: dict[str, AnyArray]
+    faults: dict[str, TesselError]
+    ms: float
+    fine: bool
+
+
+@dataclass(frozen=True, slots=True)
+class SheetPicture:
+    """A source made to repeat, with its meters."""
+
+    source: Source
+    grid: Grid
+    mips: list[AnyArray]
+    path_x: npt.NDArray[np.float64]
+    path_y: npt.NDArray[np.float64]
+    seams: tuple[SeamReading, SeamReading]
+    along: tuple[float, float]
+    worst: tuple[float, float]
+    repetition: RepetitionReading
+    drift: float
+    ms: float
+
+
+@dataclass(frozen=True, slots=True)
+class GatherPicture:
+    """A source's photo and, where it has a size, the straight sheet before and after its light is evened."""
+
+    source: Source
+    photo: AnyArray | None
+    straight: AnyArray | None
+    evened: AnyArray | None
+    drift: tuple[float, float]
+    proportion: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class SceneTextures:
+    """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
+
+    surfaces: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]]
+    ms: float
+    swatches: dict[str, AnyArray] = field(default_factory=dict)
+

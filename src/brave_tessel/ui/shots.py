@@ -1,0 +1,109 @@
+"""Fresh pictures of every main view, made from the demo job by one command."""
+
+from __future__ import annotations
+
+import argparse
+import logging
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from PyQt6.QtCore import QSettings
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from ..demo.job import demo_job
+from ..engine.session import Session
+from .app import make_app
+from .stages.build import BuildStage
+from .stages.place import PlaceStage
+from .window import Window
+
+log = logging.getLogger(__name__)
+
+
+def settle(window: Window, *, seconds: float = 60) -> None:
+    """Serve the window until every picture asked for has arrived."""
+    until = time.monotonic() + seconds
+    quiet = 0
+    while time.monotonic() < until and quiet < 4:
+        QTest.qWait(60)
+        view = window.stages["Place"].view  # type: ignore[attr-defined]
+        drawing = window.desk.stage == "Place" and not (view.sharp or view.failed)
+        idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
+        quiet = quiet + 1 if idle else 0
+
+
+def shoot(window: Window, out: Path, name: str) -> None:
+    """One picture of the window."""
+    settle(window)
+    out.mkdir(parents=True, exist_ok=True)
+    window.grab().save(str(out / f"{name}.png"))
+    sys.stdout.write(f"{out / name}.png\n")
+
+
+def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
+    build, place = window.stages["Build"], window.stages["Place"]
+    assert isinstance(build, BuildStage)
+    assert isinstance(place, PlaceStage)
+    desk = window.desk
+
+    def at(stage: str, **chosen: str) -> Callable[[], None]:
+        def go() -> None:
+            desk.select(**chosen)
+            desk.go(stage)
+
+        return go
+
+    def wall() -> None:
+        at("Build", surface="dado", layer="limewash")()
+        window.actions_.show_extent("Wall 6 m")
+
+    return [
+        ("1-gather", at("Gather", source="mosaic")),
+        ("2-repeat", at("Repeat", source="shingle")),
+        ("3-build", at("Build", surface="dado", layer="limewash")),
+        ("3-build-photo", at("Build", surface="shingle-bed")),
+        ("3-build-wall", wall),
+        ("4-place", at("Place", part="north-dado")),
+        ("5-hand-over", at("Hand over", surface="dado")),
+    ]
+
+
+def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: str = "") -> None:
+    """All pictures in one set of tokens."""
+    app = make_app(lamp=lamp, scale=scale)
+    window = Window(Session(demo_job()), ask=False)
+    window.resize(*size)
+    window.show()
+    QApplication.processEvents()
+    for name, go in _views(window):
+        if only and only not in name:
+            continue
+        go()
+        shoot(window, out, name + ("-lamp" if lamp else ""))
+        window.actions_.show_extent("Field 3×3")
+    window.close_down()
+    window.deleteLater()
+    app.processEvents()
+
+
+def main() -> None:
+    """Take the pictures of the README."""
+    parser = argparse.ArgumentParser()
+    parser.add_argument("--out", type=Path, required=True)
+    parser.add_argument("--only", default="")
+    parser.add_argument("--lamp", action="store_true")
+    parser.add_argument("--scale", type=float, default=1.0)
+    parser.add_argument("--size", default="1280x800")
+    options = parser.parse_args()
+    QSettings.setDefaultFormat(QSettings.Format.IniFormat)
+    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, tempfile.mkdtemp())
+    width, height = (int(side) for side in options.size.split("x"))
+    take(options.out, lamp=options.lamp, scale=options.scale, size=(width, height), only=options.only)
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,286 @@
+"""Stage 2: does it tile, and does it look as if it tiles?"""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from ...core.document import Job
+from ...core.operation import family
+from ...core.quantity import format_length, format_number, format_size
+from ...core.repeat.meters import REPETITION_LIMIT, SEAM_RANGE
+from ...engine import intents
+from .. import theme
+from ..board import tile, to_pixmaps
+from ..controls.choices import Choices
+from ..controls.form import OperationForm
+from ..controls.panels import Column, Heading, Meter, button, words
+from ..controls.rows import Row, RowList
+from ..desk import Desk
+from ..results import SheetPicture
+from ..thumbs import source_thumb
+from .gather import lacks
+from .stage import Stage, caption, panel
+
+
+class RepeatBoard(QWidget):
+    """The cell, shifted by half so that its joins cross the middle, beside the field at true scale."""
+
+    probed = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName("One repeat beside the field of many")
+        self.setMouseTracking(True)
+        self.done: SheetPicture | None = None
+        self.mips: list[QPixmap] = []
+        self.field_m = 4.0
+        self.show_cuts = True
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        self.done = done
+        self.mips = to_pixmaps(done.mips) if done else []
+        self.update()
+
+    def _areas(self) -> tuple[QRectF, QRectF]:
+        gap, top = theme.px(16), theme.px(34)
+        half = (self.width() - 3 * gap) / 2
+        high = self.height() - top - gap
+        if self.done is None:
+            return QRectF(gap, top, half, high), QRectF(2 * gap + half, top, half, high)
+        grid = self.done.grid
+        scale = min(half / grid.width_mm, high / grid.height_mm)
+        cell = QRectF(gap, top, grid.width_mm * scale, grid.height_mm * scale)
+        left = cell.right() + gap
+        return cell, QRectF(left, top, max(10.0, self.width() - left - gap), high)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), theme.colour("board"))
+        if self.done is None:
+            painter.setPen(Qt.GlobalColor.white)
+            painter.setFont(theme.font(13))
+            text = "Choose a source that has its real size; give it one in Gather."
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
+            return
+        cell, field = self._areas()
+        title = QRectF(cell.left(), 0, cell.width(), theme.px(34))
+        caption(painter, title, "Cell", f"{format_size(self.done.grid.width_mm, self.done.grid.height_mm)}, shifted ½")
+        half = QRectF(cell).translated(cell.width() / 2, cell.height() / 2)
+        tile(painter, self.mips, cell, half)
+        self._paint_field(painter, field)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.show_cuts:
+            self._paint_cuts(painter, cell)
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(cell)
+
+    def _paint_field(self, painter: QPainter, field: QRectF) -> None:
+        assert self.done is not None
+        scale = field.width() / (self.field_m * 1000)
+        grid = self.done.grid
+        one = QRectF(field.left(), field.top(), grid.width_mm * scale, grid.height_mm * scale)
+        tile(painter, self.mips, field, one)
+        title = QRectF(field.left(), 0, field.width(), theme.px(34))
+        caption(painter, title, "Field", f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back")
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.drawRect(field)
+
+    def _shifted(self, cell: QRectF, x: float, y: float) -> QPointF:
+        """A point of the cell, given as fractions, on the picture shifted by half."""
+        return QPointF(cell.left() + ((x + 0.5) % 1) * cell.width(), cell.top() + ((y + 0.5) % 1) * cell.height())
+
+    def _paint_cuts(self, painter: QPainter, cell: QRectF) -> None:
+        assert self.done is not None
+        path_x, path_y = self.done.path_x, self.done.path_y
+        painter.save()
+        painter.setClipRect(cell)
+        upright = [self._shifted(cell, float(x), i / path_x.size) for i, x in enumerate(path_x)]
+        level = [self._shifted(cell, i / path_y.size, float(y)) for i, y in enumerate(path_y)]
+        for points in (upright, level):
+            half = len(points) // 2
+            # The shift turns each path's ends into its middle.
+            for run in (points[:half], points[half:]):
+                painter.setPen(QPen(theme.colour("chalk_line"), 1.6))
+                painter.drawPolyline(QPolygonF(run[1:-1]))
+        spot = self._shifted(cell, *self.done.worst)
+        painter.setPen(QPen(theme.colour("white"), 3))
+        painter.drawEllipse(spot, theme.px(11), theme.px(11))
+        painter.setPen(QPen(theme.colour("chalk_line"), 1.6))
+        painter.drawEllipse(spot, theme.px(11), theme.px(11))
+        painter.restore()
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:  # noqa: N802
+        if event:
+            self.field_m = min(20.0, max(0.5, self.field_m * 1.0012 ** -event.angleDelta().y()))
+            self.update()
+
+    def mouseMoveEvent(self, event: object) -> None:  # noqa: N802
+        if self.done is None:
+            return
+        at = event.position()  # type: ignore[attr-defined]
+        cell, field = self._areas()
+        grid = self.done.grid
+        if cell.contains(at):
+            x = ((at.x() - cell.left()) / cell.width() - 0.5) % 1 * grid.width_mm
+            y = (1 - ((at.y() - cell.top()) / cell.height() - 0.5) % 1) * grid.height_mm
+            self.probed.emit(x, y)
+        elif field.contains(at):
+            scale = self.field_m * 1000 / field.width()
+            self.probed.emit((at.x() - field.left()) * scale, (field.bottom() - at.y()) * scale)
+
+
+class Meters(QWidget):
+    """Seam score, repetition score and light drift."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(theme.px(12), theme.px(8), theme.px(12), theme.px(6))
+        title = words("Meters", "section")
+        column.addWidget(title)
+        row = QHBoxLayout()
+        row.setSpacing(theme.px(20))
+        self.seam, self.repetition, self.drift = Meter("Seam score"), Meter("Repetition score"), Meter("Light drift")
+        for meter in (self.seam, self.repetition, self.drift):
+            row.addWidget(meter, 1)
+        column.addLayout(row, 1)
+        self.foot = words("Below 1.30, 0.30 and 2 % the eye seldom finds it.")
+        column.addWidget(self.foot)
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        if done is None:
+            for meter in (self.seam, self.repetition, self.drift):
+                meter.show_reading("–", 0, "ok", "")
+            return
+        along = max(done.along)
+        score = max(done.seams[0].score, done.seams[1].score)
+        closes = all(reading.closes for reading in done.seams)
+        level = "ok" if closes and along <= SEAM_RANGE[1] else "caution" if along <= 2 else "fault"
+        grid = done.grid
+        where = f"{done.worst[0] * grid.width_mm:.0f}, {(1 - done.worst[1]) * grid.height_mm:.0f} mm"
+        text = f"1.00 is no rougher than inside. Along the cut {along:.2f}, worst at {where}"
+        text += "." if level == "ok" else ": try a wider overlap."
+        self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
+        loud = done.repetition
+        at = f"{loud.feature[0] * grid.width_mm:.0f}, {(1 - loud.feature[1]) * grid.height_mm:.0f} mm"
+        tone = "pale" if loud.paler else "dark"
+        level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
+        self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {at}. A larger repeat or evened light calms it.")
+        level = "ok" if done.drift <= 0.02 else "caution" if done.drift <= 0.15 else "fault"
+        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest ninth of the sheet.")
+
+
+class RepeatStage(Stage):
+    """Sources and steps at the left, cell and field on the board, meters below, the mend in the card."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.pair = RepeatBoard()
+        self.board = self.pair
+        self.meters = Meters()
+        self.strip = self.meters
+        self.left = self._make_left()
+        self.card = self._make_card()
+        desk.job_changed.connect(self.show_job)
+        desk.selection_changed.connect(lambda: self.show_job(desk.job))
+        desk.sheet_ready.connect(self.show_sheet)
+        self.show_job(desk.job)
+
+    def _make_left(self) -> QWidget:
+        left = panel()
+        column = QVBoxLayout(left)
+        side = theme.px(12)
+        column.setContentsMargins(0, theme.px(8), 0, side)
+        self.heading = Heading("Sources")
+        self.list = RowList("Sources")
+        self.list.chosen.connect(lambda id: self.desk.select(source=id))
+        self.steps_heading = Heading("Steps to a repeat", "in order")
+        self.steps = RowList("Steps to a repeat")
+        self.steps.chosen.connect(self._step_chosen)
+        self.steps.setMaximumHeight(theme.px(150))
+        for heading, rows, stretch in ((self.heading, self.list, 1), (self.steps_heading, self.steps, 0)):
+            inset = QHBoxLayout()
+            inset.setContentsMargins(side, 0, side, 0)
+            inset.addWidget(heading)
+            column.addLayout(inset)
+            column.addWidget(rows, stretch)
+        return left
+
+    def _make_card(self) -> Column:
+        card = Column("Mend the seams")
+        card.add(words("Mend the seams", "title"))
+        card.add(words("applies to every map at once"))
+        card.add(Heading("How"))
+        options = [(entry.id, entry.label) for entry in family("mend")]
+        self.method = Choices(options, options[0][0], name="How", columns=1)
+        card.add(self.method)
+        self.method_note = words("follows gaps between stones")
+        card.add(self.method_note)
+        self.form = OperationForm("mend.best_cut", {}, only=("overlap", "soften", "match_tone"))
+        self.judge = OperationForm("mend.best_cut", {}, only=("colour", "relief"))
+        card.add(self.form)
+        card.add(Heading("Judge by", "weights"))
+        card.add(self.judge)
+        for form in (self.form, self.judge):
+            form.changed.connect(self._set)
+            form.released.connect(self.desk.end_gesture)
+            form.refused.connect(lambda text: self.desk.tell(text, "fault"))
+        self.make = button("Make a surface of it", self.make_surface, name="main",
+                           tip="A new surface whose repeat is this sheet; goes on to Build")  # fmt: skip
+        card.column.addSpacing(theme.px(10))
+        card.add(self.make)
+        return card
+
+    def _set(self, name: str, value: object) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(
+                intents.set_source_value(self.desk.job, source, "mend", name, value, gesture=f"mend-{name}")  # type: ignore[arg-type]
+            )
+
+    def _step_chosen(self, step: str) -> None:
+        if step in {"size", "light"}:
+            self.desk.go("Gather")
+
+    def make_surface(self) -> None:
+        """Turn the sheet into a surface and go on to Build."""
+        source = self.desk.source
+        if source is None or min(source.repeat_mm) <= 0:
+            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            return
+        command, surface = intents.surface_from_source(self.desk.job, source)
+        if self.desk.dispatch(command):
+            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
+            self.desk.go("Build")
+
+    def show_job(self, job: Job) -> None:
+        rows = [
+            Row(source.id, source.name, lacks(source), picture=source_thumb(self.desk.session, source),
+                level="" if source.straightening.sized else "caution")
+            for source in job.sources
+        ]  # fmt: skip
+        self.list.show_rows(rows, self.desk.source_id)
+        self.heading.note.setText(str(len(rows)) if rows else "")
+        source = self.desk.source
+        self.card.setEnabled(source is not None)
+        if source is None:
+            self.steps.show_rows([], "")
+            return
+        width, height = source.repeat_mm
+        strength = source.light.number("strength")
+        steps = [
+            Row("size", "1  Give it its size", format_size(source.straightening.width_mm, source.straightening.height_mm) if source.straightening.sized else "in Gather"),
+            Row("light", "2  Even out light", f"{strength:.0%} at {format_length(source.light.number('wavelength'))}" if strength else "off"),
+            Row("mend", "3  Mend the seams", f"best cut, repeat {format_size(width, height)}" if width > 0 else "needs a size"),
+        ]
+        self.steps.show_rows(steps, "mend")
+        self.form.show_values(source.mend.values)
+        self.judge.show_values(source.mend.values)
+        self.make.setEnabled(min(width, height) > 0)
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        self.pair.show_sheet(done)
+        self.meters.show_sheet(done)

@@ -1,0 +1,142 @@
+"""The section along the chalk line: each layer's own body with its hatch, heights drawn steeper."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtWidgets import QWidget
+
+from ...core.quantity import format_length, format_number
+from ...core.relief.section import Section, cut_level
+from .. import theme
+from ..controls.hatch import brush
+from ..results import SurfacePicture
+
+
+class SectionStrip(QWidget):
+    """Draws; the heights come from the evaluated stacks."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setMinimumHeight(theme.px(120))
+        self.setMouseTracking(True)
+        self.done: SurfacePicture | None = None
+        self.section: Section | None = None
+        self.pointer: float | None = None
+        self.setAccessibleName("Section along the cut")
+
+    def show_picture(self, done: SurfacePicture | None, y_mm: float) -> None:
+        self.done = done
+        self.section = cut_level(done.stacks, y_mm) if done else None
+        self.update()
+
+    def _frame(self) -> QRectF:
+        return QRectF(theme.px(44), theme.px(30), max(10, self.width() - theme.px(58)), max(10, self.height() - theme.px(46)))
+
+    def _exaggeration(self, frame: QRectF) -> int:
+        """How much steeper heights are drawn: a round number that uses the strip's height."""
+        assert self.section is not None and self.done is not None
+        per_mm = frame.width() / self.done.grid.width_mm
+        spread = max(self.section.high - self.section.low, 0.05) * 1.35
+        wanted = frame.height() / (per_mm * spread)
+        steps = [1, 2, 4, 5, 8, 10, 16, 20, 30, 40, 60, 80, 100, 150, 200, 400]
+        return max((step for step in steps if step <= wanted), default=1)
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(theme.font(12, weight=600))
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(QRectF(theme.px(12), theme.px(6), 200, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Section A")
+        if self.section is None or self.done is None or len(self.section.heights) < 2:
+            return
+        frame = self._frame()
+        times = self._exaggeration(frame)
+        painter.setFont(theme.font(11))
+        painter.setPen(theme.colour("ink_2"))
+        box = QRectF(theme.px(82), theme.px(6), 300, theme.px(18))
+        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}")
+        right = QRectF(frame.left(), theme.px(6), frame.width(), theme.px(18))
+        note = f"at {format_length(self.section.y_mm)} · {format_length(self.done.grid.width_mm)} wide"
+        painter.setFont(theme.font(11, mono=True))
+        painter.drawText(right, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, note)
+        self._paint_bodies(painter, frame, times)
+        self._paint_scale(painter, frame, times)
+        self._paint_pointer(painter, frame)
+
+    def _y(self, frame: QRectF, times: int, mm: float) -> float:
+        assert self.section is not None and self.done is not None
+        per_mm = frame.width() / self.done.grid.width_mm * times
+        middle = (self.section.high + self.section.low) / 2
+        return float(frame.center().y() - (mm - middle) * per_mm)
+
+    def _paint_bodies(self, painter: QPainter, frame: QRectF, times: int) -> None:
+        assert self.section is not None and self.done is not None
+        section = self.section
+        count = section.x_mm.size
+        step = max(1, math.floor(count / (2 * frame.width())))
+        index = range(0, count, step)
+        width = self.done.grid.width_mm
+        xs = [frame.left() + float(section.x_mm[i]) / width * frame.width() for i in index]
+        floor = frame.bottom() + theme.px(4)
+        painter.save()
+        painter.setClipRect(frame.adjusted(0, -theme.px(4), 0, theme.px(5)))
+        for body in range(1, len(section.heights)):
+            above = [QPointF(x, self._y(frame, times, float(section.heights[body][i]))) for x, i in zip(xs, index, strict=True)]
+            if body == 1:
+                below = [QPointF(xs[-1], floor), QPointF(xs[0], floor)]
+            else:
+                lower = section.heights[body - 1]
+                below = [QPointF(x, self._y(frame, times, float(lower[i]))) for x, i in zip(xs, index, strict=True)][::-1]
+            layer = self.done.surface.layers[section.numbers[body - 1]]
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(brush(layer.hatch))
+            painter.drawPolygon(QPolygonF([*above, *below]))
+            painter.setPen(QPen(theme.colour("ink"), 1))
+            painter.drawPolyline(QPolygonF(above))
+        painter.restore()
+
+    def _paint_scale(self, painter: QPainter, frame: QRectF, times: int) -> None:
+        """Levels at the left, in mm, and the zero line."""
+        assert self.section is not None
+        spread = self.section.high - self.section.low
+        step = next((s for s in (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50) if s >= spread / 4), 100)
+        painter.setFont(theme.font(9, mono=True))
+        low = math.ceil(self.section.low / step)
+        for k in range(low, math.floor(self.section.high / step) + 1):
+            y = self._y(frame, times, k * step)
+            painter.setPen(theme.colour("ink_2"))
+            text = format_number(k * step, decimals=1)
+            box = QRectF(0, y - theme.px(7), frame.left() - theme.px(8), theme.px(14))
+            painter.drawText(box, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, text)
+            painter.setPen(QPen(theme.colour("ink_3"), 1))
+            painter.drawLine(QPointF(frame.left() - theme.px(5), y), QPointF(frame.left(), y))
+            if k == 0:
+                painter.setPen(QPen(theme.colour("chalk_line"), 1, Qt.PenStyle.DashLine))
+                painter.drawLine(QPointF(frame.left(), y), QPointF(frame.right(), y))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.drawLine(frame.topLeft(), frame.bottomLeft())
+
+    def _paint_pointer(self, painter: QPainter, frame: QRectF) -> None:
+        if self.pointer is None or self.section is None or self.done is None:
+            return
+        x = frame.left() + self.pointer / self.done.grid.width_mm * frame.width()
+        painter.setPen(QPen(theme.colour("chalk_line"), 1))
+        painter.drawLine(QPointF(x, frame.top()), QPointF(x, frame.bottom()))
+
+    def show_pointer(self, x_mm: float | None) -> None:
+        """Mark where the pointer is on the board."""
+        self.pointer = None if x_mm is None or self.done is None else x_mm % self.done.grid.width_mm
+        self.update()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+        if event is None or self.section is None or self.done is None:
+            return
+        frame = self._frame()
+        share = (event.position().x() - frame.left()) / frame.width()
+        if 0 <= share < 1:
+            column = int(share * self.section.x_mm.size)
+            x, height = self.section.x_mm[column], self.section.heights[-1][column]
+            self.setToolTip(f"x {x:.1f} mm, height {height:.2f} mm")

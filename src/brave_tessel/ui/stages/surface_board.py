@@ -1,0 +1,240 @@
+"""The build board: a surface as cell, field or wall, with the chalk line of the section and the brush."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QPainter, QPainterPath, QPen, QPixmap, QPolygonF
+
+from ...core.quantity import format_number
+from .. import theme
+from ..board import Board, tile, to_pixmaps
+from ..results import SurfacePicture
+
+Point = tuple[float, float]
+
+
+class SurfaceBoard(Board):
+    """World coordinates are mm on the sheet, y up from its lower edge."""
+
+    cut_moved = pyqtSignal(float)
+    stroke_changed = pyqtSignal(object)
+    stroke_done = pyqtSignal(object)
+    brush_sized = pyqtSignal(float)
+    pinned = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__("Surface")
+        self.done: SurfacePicture | None = None
+        self.mips: list[QPixmap] = []
+        self.extent_name = "Field 3×3"
+        self.cut_y = 0.0
+        self.painting = False
+        self.brush_mm = 40.0
+        self.path: list[Point] = []
+        self.pins: list[tuple[float, float, str]] = []
+        self._moving_cut = False
+        self._pointer: QPointF | None = None
+
+    # What is shown -------------------------------------------------------------------------------
+
+    def size_mm(self) -> tuple[float, float]:
+        if self.done is None:
+            return 600.0, 600.0
+        return self.done.grid.width_mm, self.done.grid.height_mm
+
+    def extent(self) -> tuple[float, float, float, float]:
+        width, height = self.size_mm()
+        if self.extent_name == "Field 3×3":
+            return -width, -height, 3 * width, 3 * height
+        if self.extent_name.startswith("Wall"):
+            return 0.0, 0.0, 6000.0, 3000.0
+        return 0.0, 0.0, width, height
+
+    def show_extent(self, name: str) -> None:
+        self.extent_name = name
+        if name == "Field 3×3":
+            # Fill the board with the field: one cell across the middle, its neighbours around it.
+            width, height = self.size_mm()
+            self.fit()
+            area = self.picture_area()
+            self.scale = max(area.width() / (1.35 * width), area.height() / (2.6 * height))
+            self.fitted = False
+            self.view_changed.emit()
+            self.update()
+            return
+        self.fit()
+
+    def show_picture(self, done: SurfacePicture | None) -> None:
+        first = self.done is None or done is None or self.done.surface.id != done.surface.id
+        resized = not first and done is not None and self.size_mm() != (done.grid.width_mm, done.grid.height_mm)
+        self.done = done
+        self.mips = to_pixmaps(done.mips) if done else []
+        if first and done is not None:
+            self.cut_y = done.grid.height_mm / 2
+            self.pins = []
+            self.show_extent(self.extent_name)
+        elif resized and self.fitted:
+            self.fit()
+        self.update()
+
+    # The mouse and keys --------------------------------------------------------------------------
+
+    def _on_cut(self, at: QPointF) -> bool:
+        height = self.size_mm()[1]
+        _, y = self.to_world(at)
+        lap = round((y - self.cut_y) / height)
+        return abs(self.to_screen(0, self.cut_y + lap * height).y() - at.y()) < theme.px(5)
+
+    def press(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
+        if self.painting:
+            self.path = [self.to_world(at)]
+            self.stroke_changed.emit(self.path)
+        elif self._on_cut(at):
+            self._moving_cut = True
+
+    def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
+        self._pointer = at
+        if self.path:
+            here = self.to_world(at)
+            if modifiers & Qt.KeyboardModifier.ShiftModifier:
+                self.path = [self.path[0], here]
+            elif math.dist(here, self.path[-1]) > 0.08 * self.brush_mm:
+                self.path.append(here)
+            self.stroke_changed.emit(self.path)
+        elif self._moving_cut:
+            height = self.size_mm()[1]
+            self.cut_y = self.to_world(at)[1] % height
+            self.cut_moved.emit(self.cut_y)
+        self.update()
+
+    def release(self, at: QPointF) -> None:
+        self._moving_cut = False
+        if self.path:
+            path, self.path = self.path, []
+            self.stroke_done.emit(path)
+        self.update()
+
+    def hover(self, at: QPointF) -> None:
+        self._pointer = at
+        if self.painting:
+            self.setCursor(Qt.CursorShape.CrossCursor)
+            self.update()
+        else:
+            self.setCursor(Qt.CursorShape.SizeVerCursor if self._on_cut(at) else Qt.CursorShape.ArrowCursor)
+
+    def leaveEvent(self, event: object) -> None:  # noqa: N802
+        self._pointer = None
+        self.update()
+        super().leaveEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+        if event is None:
+            return
+        if event.key() in {Qt.Key.Key_BracketLeft, Qt.Key.Key_BracketRight}:
+            factor = 1.15 if event.key() == Qt.Key.Key_BracketRight else 1 / 1.15
+            self.brush_mm = min(2000.0, max(0.5, self.brush_mm * factor))
+            self.brush_sized.emit(self.brush_mm)
+            self.update()
+        elif event.key() == Qt.Key.Key_P and self._pointer is not None:
+            self.pinned.emit(*self.to_world(self._pointer))
+        elif event.key() in {Qt.Key.Key_Up, Qt.Key.Key_Down} and not self.painting:
+            step = 0.1 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
+            step *= 1 if event.key() == Qt.Key.Key_Up else -1
+            self.cut_y = (self.cut_y + step) % self.size_mm()[1]
+            self.cut_moved.emit(self.cut_y)
+            self.update()
+        else:
+            super().keyPressEvent(event)
+
+    # Painting ------------------------------------------------------------------------------------
+
+    def paint_picture(self, painter: QPainter) -> None:
+        if self.done is None:
+            painter.setPen(Qt.GlobalColor.white)
+            painter.setFont(theme.font(13))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface yet: make one at the left, or from a source in Repeat.")
+            return
+        width, height = self.size_mm()
+        cell = self.world_rect(0, 0, width, height)
+        left, low, wide, high = self.extent()
+        whole = self.world_rect(left, low, wide, high)
+        target = cell if self.extent_name == "Cell" else whole if self.extent_name.startswith("Wall") else self.picture_area()
+        tile(painter, self.mips, target.intersected(self.picture_area()), cell)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.extent_name.startswith("Wall"):
+            self._paint_figure(painter)
+        elif self.extent_name != "Cell":
+            self._paint_cell_marks(painter, cell)
+        self._paint_cut(painter)
+        self._paint_pins(painter)
+        if self.painting and self._pointer is not None:
+            self._paint_brush(painter, self._pointer)
+
+    def _paint_cell_marks(self, painter: QPainter, cell: QRectF) -> None:
+        """Small corner marks, as printers set them, where one repeat ends."""
+        painter.setPen(QPen(theme.colour("white"), 1.4))
+        size = theme.px(9)
+        for corner in (cell.topLeft(), cell.topRight(), cell.bottomLeft(), cell.bottomRight()):
+            painter.drawLine(corner + QPointF(-size, 0), corner + QPointF(size, 0))
+            painter.drawLine(corner + QPointF(0, -size), corner + QPointF(0, size))
+
+    def _paint_figure(self, painter: QPainter) -> None:
+        """The scale figure, 1.75 m, before the wall."""
+        path = QPainterPath()
+        base = self.to_screen(5100, 0)
+        mm = self.scale
+        path.addEllipse(QPointF(base.x(), base.y() - 1590 * mm), 118 * mm, 160 * mm)
+        body = [(-150, 0), (150, 0), (190, 1280), (60, 1430), (-60, 1430), (-190, 1280)]
+        path.addPolygon(QPolygonF([QPointF(base.x() + x * mm, base.y() - y * mm) for x, y in body]))
+        shade = theme.colour("ink")
+        shade.setAlpha(190)
+        painter.fillPath(path, shade)
+        painter.setPen(QPen(theme.colour("white"), 1))
+        painter.setFont(theme.font(10, mono=True))
+        painter.drawText(QPointF(base.x() + 210 * mm, base.y() - 1650 * mm), "1.75 m")
+
+    def _paint_cut(self, painter: QPainter) -> None:
+        height = self.size_mm()[1]
+        area = self.picture_area()
+        low, high = self.to_world(area.bottomLeft())[1], self.to_world(area.topLeft())[1]
+        first = math.ceil((low - self.cut_y) / height)
+        laps = range(first, math.floor((high - self.cut_y) / height) + 1)
+        shown = [lap for lap in laps if lap == 0] or list(laps)[:1]
+        for lap in shown:
+            y = round(self.to_screen(0, self.cut_y + lap * height).y()) + 0.5
+            painter.setPen(QPen(theme.colour("white"), 2.6))
+            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
+            painter.setPen(QPen(theme.colour("chalk_line"), 1.4, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
+            tag = QRectF(area.left() + theme.px(10), y - theme.px(9), theme.px(52), theme.px(18))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(theme.colour("chalk_line"))
+            painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
+            painter.setPen(theme.colour("on_ink"))
+            painter.setFont(theme.font(11, weight=600))
+            painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "A  cut")
+
+    def _paint_pins(self, painter: QPainter) -> None:
+        painter.setFont(theme.font(10, mono=True))
+        for x, y, text in self.pins:
+            at = self.to_screen(x, y)
+            width = painter.fontMetrics().horizontalAdvance(text) + theme.px(12)
+            box = QRectF(at.x() + theme.px(10), at.y() - theme.px(24), width, theme.px(18))
+            painter.setPen(QPen(theme.colour("ink"), 1))
+            painter.setBrush(theme.colour("white"))
+            painter.drawLine(at, box.bottomLeft())
+            painter.drawRect(box)
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+            painter.drawEllipse(at, 3, 3)
+
+    def _paint_brush(self, painter: QPainter, at: QPointF) -> None:
+        radius = 0.5 * self.brush_mm * self.scale
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for width, token in ((2.6, "white"), (1.2, "ink")):
+            painter.setPen(QPen(theme.colour(token), width))
+            painter.drawEllipse(at, radius, radius)
+        painter.setFont(theme.font(10, mono=True))
+        painter.setPen(theme.colour("white"))
+        painter.drawText(at + QPointF(radius + 4, -4), f"{format_number(self.brush_mm, decimals=0)} mm")

@@ -1,0 +1,30 @@
+"""Small pictures of sources, made once."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import cv2
+from PyQt6.QtGui import QPixmap
+
+from ..core.colour import display_codes
+from ..core.document import Source
+from ..core.errors import TesselError
+from ..engine.session import Session
+from .board import to_image
+
+_MADE: dict[str, QPixmap] = {}
+
+
+def source_thumb(session: Session, source: Source) -> Any:
+    """The middle of the photo, square."""
+    if source.blob not in _MADE:
+        try:
+            pixels = session.load_pixels(source.blob)
+        except TesselError:
+            return None
+        side = min(pixels.shape[:2])
+        top, left = (pixels.shape[0] - side) // 2, (pixels.shape[1] - side) // 2
+        small = cv2.resize(pixels[top : top + side, left : left + side], (80, 80), interpolation=cv2.INTER_AREA)
+        _MADE[source.blob] = QPixmap.fromImage(to_image(display_codes(small)))
+    return _MADE[source.blob]

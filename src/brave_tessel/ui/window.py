@@ -1,0 +1,308 @@
+"""The frame: menus, stage bar, left list, board, strip, card and status line."""
+
+from __future__ import annotations
+
+import time
+from pathlib import Path
+
+from PyQt6.QtCore import QSettings, QSize, Qt, QTimer
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PyQt6.QtWidgets import (
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QMainWindow,
+    QMessageBox,
+    QSplitter,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from ..core.document import Job
+from ..core.errors import TesselError
+from ..engine.session import Session
+from ..engine.wording import sentence
+from . import theme
+from .actions import Actions
+from .controls.stage_bar import BusySign, StageBar
+from .desk import STAGES, Desk
+from .stages.build import BuildStage
+from .stages.gather import GatherStage, accepts, open_pictures
+from .stages.hand_over import HandOverStage
+from .stages.place import PlaceStage
+from .stages.repeat import RepeatStage
+from .stages.stage import Stage
+
+PREVIEWS = (512, 1024, 2048)
+
+
+class Window(QMainWindow):
+    """One open job. Closing asks only if work would be lost."""
+
+    def __init__(self, session: Session, *, ask: bool = True) -> None:
+        super().__init__()
+        self.ask = ask
+        self.desk = Desk(session)
+        self.stages: dict[str, Stage] = {
+            "Gather": GatherStage(self.desk), "Repeat": RepeatStage(self.desk), "Build": BuildStage(self.desk),
+            "Place": PlaceStage(self.desk), "Hand over": HandOverStage(self.desk),
+        }  # fmt: skip
+        self.stacks = {side: QStackedWidget() for side in ("left", "board", "strip", "card")}
+        for stage in self.stages.values():
+            for side, stack in self.stacks.items():
+                stack.addWidget(getattr(stage, side))
+        self._build()
+        self.actions_ = Actions(self)
+        self.setAcceptDrops(True)
+        self._connect()
+        self._restore_sizes()
+        self._show_stage(self.desk.stage)
+        self._show_job(self.desk.job)
+
+    # The frame -----------------------------------------------------------------------------------
+
+    def _build(self) -> None:
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self._make_bar())
+        self.upright = QSplitter(Qt.Orientation.Vertical)
+        self.upright.addWidget(self.stacks["board"])
+        self.upright.addWidget(self.stacks["strip"])
+        self.across = QSplitter(Qt.Orientation.Horizontal)
+        self.across.addWidget(self.stacks["left"])
+        self.across.addWidget(self.upright)
+        self.across.addWidget(self.stacks["card"])
+        for splitter, stretch in ((self.upright, (1, 0)), (self.across, (0, 1, 0))):
+            splitter.setHandleWidth(1)
+            splitter.setChildrenCollapsible(False)
+            for index, share in enumerate(stretch):
+                splitter.setStretchFactor(index, share)
+        for side, width in (("left", 200), ("card", 250)):
+            self.stacks[side].setMinimumWidth(theme.px(width))
+        column.addWidget(self.across, 1)
+        column.addWidget(self._make_status())
+        self.setCentralWidget(body)
+
+    def _make_bar(self) -> QWidget:
+        bar = QWidget()
+        bar.setStyleSheet(f"QWidget#bar {{ background: {theme.tokens().chalk}; border-bottom: 1px solid {theme.tokens().line}; }}")
+        bar.setObjectName("bar")
+        bar.setFixedHeight(theme.px(43))
+        row = QHBoxLayout(bar)
+        row.setContentsMargins(theme.px(12), 0, theme.px(12), 0)
+        row.setSpacing(theme.px(8))
+        self.stage_bar = StageBar(STAGES)
+        row.addWidget(self.stage_bar)
+        row.addStretch(1)
+        self.job_name = QLabel()
+        self.job_name.setObjectName("section")
+        self.saved = QLabel()
+        self.saved.setObjectName("note")
+        row.addWidget(self.job_name)
+        row.addWidget(self.saved)
+        row.addStretch(1)
+        self.preview = QComboBox()
+        self.preview.setAccessibleName("Preview size")
+        self.preview.setToolTip("How finely the preview is sampled; the job itself has no resolution")
+        for size in PREVIEWS:
+            self.preview.addItem(f"Preview {size} px", size)
+        self.preview.setCurrentIndex(PREVIEWS.index(1024))
+        row.addWidget(self.preview)
+        self.undo = self._tool("arrow-back-up", "Undo")
+        self.redo = self._tool("arrow-forward-up", "Redo")
+        row.addWidget(self.undo)
+        row.addWidget(self.redo)
+        self.busy = BusySign()
+        row.addWidget(self.busy)
+        self.ms = QLabel("")
+        self.ms.setObjectName("mono")
+        self.ms.setFixedWidth(theme.px(58))
+        self.ms.setToolTip("Time of the last evaluation")
+        row.addWidget(self.ms)
+        return bar
+
+    def _tool(self, icon: str, name: str) -> QToolButton:
+        made = QToolButton()
+        made.setIcon(theme.tinted(icon))
+        made.setIconSize(QSize(theme.px(16), theme.px(16)))
+        made.setAccessibleName(name)
+        return made
+
+    def _make_status(self) -> QWidget:
+        status = QWidget()
+        status.setObjectName("status")
+        status.setFixedHeight(theme.px(24))
+        row = QHBoxLayout(status)
+        row.setContentsMargins(theme.px(12), 0, theme.px(12), 0)
+        row.setSpacing(theme.px(24))
+        self.place = QLabel()
+        self.place.setObjectName("mono")
+        self.told = QLabel()
+        self.numbers = QLabel()
+        self.numbers.setObjectName("mono")
+        row.addWidget(self.place)
+        row.addWidget(self.told, 1)
+        row.addWidget(self.numbers)
+        return status
+
+    def _connect(self) -> None:
+        desk = self.desk
+        self.stage_bar.chosen.connect(desk.go)
+        self.preview.activated.connect(lambda index: desk.set_preview(self.preview.itemData(index)))
+        self.undo.clicked.connect(lambda: desk.session.store.undo())
+        self.redo.clicked.connect(lambda: desk.session.store.redo())
+        desk.stage_changed.connect(self._show_stage)
+        desk.job_changed.connect(self._show_job)
+        desk.message.connect(self._tell)
+        desk.busy_changed.connect(self.busy.show_busy)
+        desk.timed.connect(lambda ms: self.ms.setText(f"{ms:.0f} ms"))
+        self._clock = QTimer(self)
+        self._clock.setInterval(5000)
+        self._clock.timeout.connect(self._show_saved)
+        self._clock.start()
+
+    @property
+    def stage(self) -> Stage:
+        return self.stages[self.desk.stage]
+
+    def _show_stage(self, name: str) -> None:
+        index = list(self.stages).index(name)
+        for stack in self.stacks.values():
+            stack.setCurrentIndex(index)
+        self.stage_bar.show_stage(name)
+        self._tell("", "note")
+
+    def _show_job(self, job: Job) -> None:
+        self.job_name.setText(job.name)
+        store = self.desk.session.store
+        for tool, label, word in ((self.undo, store.undo_label, "Undo"), (self.redo, store.redo_label, "Redo")):
+            tool.setEnabled(bool(label))
+            tool.setToolTip(f"{word} {label}" if label else f"Nothing to {word.lower()}")
+        self.actions_.show_history(store.undo_label, store.redo_label)
+        self._show_saved()
+
+    def _show_saved(self) -> None:
+        session = self.desk.session
+        if not session.store.saved:
+            text = "unsaved"
+        elif session.saved_at is None:
+            text = ""
+        else:
+            ago = int(time.time() - session.saved_at)
+            text = f"saved {ago} s ago" if ago < 90 else f"saved {ago // 60} min ago"
+        self.saved.setText(text)
+        name = session.path.name if session.path else self.desk.job.name
+        self.setWindowTitle(f"{name}{'' if session.store.saved else ' *'} – Brave Tessel")
+
+    def _tell(self, text: str, level: str) -> None:
+        parts = text.split("\t") if level == "probe" else ["", text]
+        place, told, numbers = [*parts, "", "", ""][:3]
+        self.place.setText(place)
+        self.told.setText(told)
+        self.numbers.setText(numbers)
+        token = {"fault": "oxide", "caution": "ochre"}.get(level, "ink_2")
+        self.told.setStyleSheet(f"color: {theme.colour(token).name()};")
+
+    # Sizes ---------------------------------------------------------------------------------------
+
+    def _restore_sizes(self) -> None:
+        self.resize(1280, 800)
+        settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
+        for name, splitter, default in (
+            ("across", self.across, [232, 752, 296]), ("upright", self.upright, [560, 168]),
+        ):  # fmt: skip
+            stored = settings.value(f"window/{name}")
+            sizes = [int(size) for size in stored] if isinstance(stored, list) and len(stored) == len(default) else None
+            splitter.setSizes(sizes or [theme.px(size) for size in default])
+        geometry = settings.value("window/geometry")
+        if geometry is not None:
+            self.restoreGeometry(geometry)
+
+    def _keep_sizes(self) -> None:
+        settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
+        if all(self.stacks[side].isVisible() for side in ("left", "strip", "card")):
+            settings.setValue("window/across", self.across.sizes())
+            settings.setValue("window/upright", self.upright.sizes())
+        settings.setValue("window/geometry", self.saveGeometry())
+
+    def fold(self, side: str) -> None:
+        """Fold or unfold the left list, the card or the strip."""
+        self.stacks[side].setVisible(not self.stacks[side].isVisible())
+
+    # Files ---------------------------------------------------------------------------------------
+
+    def open_job(self, path: Path) -> bool:
+        """Open a job; what cannot be opened is told and leaves the present one alone."""
+        try:
+            self.desk.session.open(path)
+        except TesselError as error:
+            self._tell(sentence(error), "fault")
+            return False
+        self.desk.select()
+        self.desk.refresh()
+        return True
+
+    def save_job(self, path: Path) -> bool:
+        """Save; on failure it is told and the job stays unsaved."""
+        try:
+            self.desk.session.save(path)
+        except TesselError as error:
+            self._tell(sentence(error), "fault")
+            return False
+        self._show_saved()
+        self._tell(f"Saved {path.name}.", "note")
+        return True
+
+    def may_leave(self) -> bool:
+        """Ask before unsaved work is lost."""
+        if not self.ask or self.desk.session.store.saved or not self.desk.session.store.undo_label:
+            return True
+        buttons = QMessageBox.StandardButton
+        answer = QMessageBox.question(
+            self, "Unsaved work", f"Save the changes to {self.desk.job.name}?",
+            buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
+        )  # fmt: skip
+        if answer == buttons.Save:
+            return self.actions_.save()
+        return answer == buttons.Discard
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # noqa: N802
+        if event and accepts(event):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:  # noqa: N802
+        if event is None:
+            return
+        paths = accepts(event)
+        jobs = [path for path in paths if path.suffix == ".tessel"]
+        if jobs:
+            if self.may_leave():
+                self.open_job(jobs[0])
+        elif paths:
+            if open_pictures(self.desk, paths):
+                self.desk.go("Gather")
+        event.acceptProposedAction()
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:  # noqa: N802
+        if event and not self.may_leave():
+            event.ignore()
+            return
+        self._keep_sizes()
+        self.close_down()
+
+    def close_down(self) -> None:
+        """End every thread."""
+        self._clock.stop()
+        self.desk.close()
+        place, hand_over = self.stages["Place"], self.stages["Hand over"]
+        assert isinstance(place, PlaceStage)
+        assert isinstance(hand_over, HandOverStage)
+        place.view.close_down()
+        hand_over.close_down()
+        self.desk.session.close()
+
+

@@ -1,0 +1,96 @@
+"""A camera that orbits, pans and walks. Scene in metres, y up."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+import numpy.typing as npt
+
+Matrix = npt.NDArray[np.float64]
+Vector = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Camera:
+    """Looks at ``target`` from ``distance`` m; azimuth 0 looks north, angles in degrees."""
+
+    target: tuple[float, float, float] = (2.75, 1.25, 0.7)
+    distance: float = 5.3
+    azimuth: float = -24.0
+    pitch: float = 5.0
+    field_of_view: float = 46.0
+
+    @property
+    def eye(self) -> Vector:
+        a, p = math.radians(self.azimuth), math.radians(self.pitch)
+        away = np.array([math.sin(a) * math.cos(p), math.sin(p), math.cos(a) * math.cos(p)])
+        return np.array(self.target) + away * self.distance
+
+    def axes(self) -> tuple[Vector, Vector, Vector]:
+        """Right, up and forward unit vectors."""
+        forward = np.array(self.target) - self.eye
+        forward /= np.linalg.norm(forward)
+        right = np.cross(forward, [0.0, 1.0, 0.0])
+        right /= np.linalg.norm(right)
+        return right, np.cross(right, forward), forward
+
+    def view_projection(self, aspect: float) -> Matrix:
+        right, up, forward = self.axes()
+        view = np.eye(4)
+        view[:3, :3] = np.stack([right, up, -forward])
+        view[:3, 3] = -view[:3, :3] @ self.eye
+        return perspective(self.field_of_view, aspect, 0.05, 60.0) @ view
+
+    def ray(self, x: float, y: float, aspect: float) -> tuple[Vector, Vector]:
+        """Origin and unit direction through a point of the picture, both −1 to 1, y up."""
+        right, up, forward = self.axes()
+        half = math.tan(math.radians(self.field_of_view) / 2)
+        direction = forward + right * (x * half * aspect) + up * (y * half)
+        return self.eye, direction / np.linalg.norm(direction)
+
+    def orbited(self, right: float, down: float) -> Camera:
+        pitch = min(85.0, max(-20.0, self.pitch + down))
+        return replace(self, azimuth=self.azimuth - right, pitch=pitch)
+
+    def panned(self, right: float, up: float) -> Camera:
+        """Slide by fractions of the picture's height."""
+        r, u, _ = self.axes()
+        reach = 2 * self.distance * math.tan(math.radians(self.field_of_view) / 2)
+        moved = np.array(self.target) - r * right * reach + u * up * reach
+        return replace(self, target=tuple(float(v) for v in moved))  # type: ignore[arg-type]
+
+    def walked(self, steps: float, toward: Vector | None = None) -> Camera:
+        """Walk in (positive) or back; close up the target is pushed ahead, so one can walk on."""
+        distance = self.distance * 0.9**steps
+        if distance < 0.8 and steps > 0:
+            _, _, forward = self.axes()
+            ahead = np.array(self.target) + (toward if toward is not None else forward) * 0.12 * steps
+            return replace(self, target=tuple(float(v) for v in ahead))  # type: ignore[arg-type]
+        return replace(self, distance=min(30.0, max(0.3, distance)))
+
+
+def perspective(field_of_view: float, aspect: float, near: float, far: float) -> Matrix:
+    """OpenGL clip space."""
+    f = 1 / math.tan(math.radians(field_of_view) / 2)
+    out = np.zeros((4, 4))
+    out[0, 0], out[1, 1] = f / aspect, f
+    out[2, 2], out[2, 3] = (far + near) / (near - far), 2 * far * near / (near - far)
+    out[3, 2] = -1
+    return out
+
+
+def orthographic_from(light: Vector, centre: Vector, radius: float) -> Matrix:
+    """The view of a distant light onto a sphere."""
+    forward = -light / np.linalg.norm(light)
+    helper = np.array([0.0, 1.0, 0.0]) if abs(forward[1]) < 0.95 else np.array([1.0, 0.0, 0.0])
+    right = np.cross(forward, helper)
+    right /= np.linalg.norm(right)
+    up = np.cross(right, forward)
+    view = np.eye(4)
+    view[:3, :3] = np.stack([right, up, -forward])
+    view[:3, 3] = -view[:3, :3] @ (centre - forward * radius * 2)
+    projection = np.diag([1 / radius, 1 / radius, -1 / (1.5 * radius), 1.0])
+    projection[2, 3] = -(3.5 * radius + 0.5 * radius) / (3.0 * radius)
+    return projection @ view

@@ -1,0 +1,95 @@
+#version 330 core
+// Metallic-roughness as in glTF 2.0, Appendix B: GGX, height-correlated Smith, Schlick.
+in vec3 position;
+in vec3 normal;
+in vec2 uv;
+in vec4 in_light;
+uniform sampler2D base_colour;   // sRGB codes, decoded by the sampler
+uniform sampler2D normal_map;
+uniform sampler2D orm;
+uniform sampler2D shadow_map;
+uniform vec3 eye;
+uniform vec3 sun;                // unit vector to the sun
+uniform vec3 bare;
+uniform bool textured;
+uniform bool shadows;
+uniform float highlight;         // 1 for the chosen part's outline pass
+uniform int chequer;             // 1 shows squares of 100 mm instead
+uniform vec2 repeat_m;
+out vec4 colour;
+
+const float PI = 3.14159265;
+
+vec3 encode(vec3 c) {
+    c = clamp(c, 0.0, 1.0);
+    return mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
+}
+
+// Soft shoulder above 0.8 only, so that mid tones stay as they were made.
+vec3 shoulder(vec3 c) {
+    vec3 over = max(c - 0.8, 0.0);
+    return min(c, 0.8) + 0.2 * over / (over + 0.2);
+}
+
+vec3 mapped(vec3 n) {
+    vec3 dp1 = dFdx(position), dp2 = dFdy(position);
+    vec2 du1 = dFdx(uv), du2 = dFdy(uv);
+    vec3 p2 = cross(dp2, n), p1 = cross(n, dp1);
+    vec3 t = p2 * du1.x + p1 * du2.x;
+    vec3 b = p2 * du1.y + p1 * du2.y;
+    float scale = inversesqrt(max(max(dot(t, t), dot(b, b)), 1e-20));
+    vec3 m = texture(normal_map, uv).xyz * 2.0 - 1.0;
+    return normalize(t * scale * m.x + b * scale * m.y + n * m.z);
+}
+
+float lit_share() {
+    if (!shadows) return 1.0;
+    vec3 place = in_light.xyz / in_light.w * 0.5 + 0.5;
+    if (place.x < 0.0 || place.x > 1.0 || place.y < 0.0 || place.y > 1.0 || place.z > 1.0) return 1.0;
+    vec2 texel = 1.0 / vec2(textureSize(shadow_map, 0));
+    float sum = 0.0;
+    for (int x = -1; x <= 1; ++x)
+        for (int y = -1; y <= 1; ++y)
+            sum += place.z - 0.0022 > texture(shadow_map, place.xy + vec2(x, y) * texel * 1.5).r ? 0.0 : 1.0;
+    return sum / 9.0;
+}
+
+void main() {
+    vec3 n = normalize(normal);
+    vec3 base = bare;
+    float occlusion = 1.0, roughness = 0.75, metal = 0.0;
+    if (textured) {
+        base = texture(base_colour, uv).rgb;
+        vec3 packed_orm = texture(orm, uv).rgb;
+        occlusion = packed_orm.r; roughness = max(packed_orm.g, 0.06); metal = packed_orm.b;
+        n = mapped(n);
+    }
+    if (chequer == 1) {
+        vec2 cell = floor(uv * repeat_m * 10.0);
+        base = mod(cell.x + cell.y, 2.0) < 1.0 ? vec3(0.55) : vec3(0.22);
+        roughness = 0.9; metal = 0.0;
+    }
+    vec3 v = normalize(eye - position);
+    vec3 h = normalize(v + sun);
+    float nl = max(dot(n, sun), 0.0), nv = max(dot(n, v), 1e-3), nh = max(dot(n, h), 0.0), vh = max(dot(v, h), 0.0);
+    float a = roughness * roughness, a2 = a * a;
+    float d = nh * nh * (a2 - 1.0) + 1.0;
+    float ggx = a2 / (PI * d * d);
+    float smith = 0.5 / (nl * sqrt(nv * nv * (1.0 - a2) + a2) + nv * sqrt(nl * nl * (1.0 - a2) + a2) + 1e-5);
+    vec3 f0 = mix(vec3(0.04), base, metal);
+    vec3 f = f0 + (1.0 - f0) * pow(1.0 - vh, 5.0);
+    vec3 diffuse = base * (1.0 - metal);
+    float share = max(dot(normalize(normal), sun), 0.0) > 0.0 ? lit_share() : 0.0;
+    vec3 warm = vec3(1.0, 0.955, 0.88) * 2.9;
+    vec3 direct = (diffuse / PI * (1.0 - f) + ggx * smith * f) * nl * warm * share;
+    float up = n.y * 0.5 + 0.5;
+    vec3 sky = mix(vec3(0.30, 0.285, 0.26), vec3(0.52, 0.56, 0.62), up);
+    vec3 r = reflect(-v, n);
+    vec3 mirrored = mix(vec3(0.22, 0.21, 0.2), vec3(0.66, 0.71, 0.78), smoothstep(-0.25, 0.5, r.y));
+    vec3 edge = f0 + (max(vec3(1.0 - roughness), f0) - f0) * pow(1.0 - nv, 5.0);
+    // Corners of the room gather less sky.
+    vec3 ambient = (diffuse * sky + edge * mirrored * (1.0 - 0.6 * roughness)) * occlusion;
+    vec3 total = direct + ambient;
+    total = mix(total, vec3(0.106, 0.455, 0.408), 0.10 * highlight);
+    colour = vec4(encode(shoulder(total)), 1.0);
+}
