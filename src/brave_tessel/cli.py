@@ -152,7 +152,7 @@ def _check(options: argparse.Namespace, progress: _Progress) -> None:
                     "surface": surface.name, "check": finding.check, "level": finding.level, "title": finding.title,
                     "cause": finding.cause, "spot_mm": finding.spot, "mend": finding.mend_label or None,
                     "measures": finding.measures,
-                }  # fmt: skip
+                }
             )
     progress.end()
     lines = [f"{f['level']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
@@ -162,7 +162,7 @@ def _check(options: argparse.Namespace, progress: _Progress) -> None:
 def _list(options: argparse.Namespace, _progress: _Progress) -> None:
     job = load_job(options.job).job
     courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
-    result = {
+    result: dict[str, Any] = {
         "job": job.name,
         "sources": [{"name": s.name, "size_mm": [s.straightening.width_mm, s.straightening.height_mm]} for s in job.sources],
         "surfaces": [
@@ -185,10 +185,10 @@ def _list(options: argparse.Namespace, _progress: _Progress) -> None:
         ],
     }  # fmt: skip
     lines = [job.name]
-    for surface in result["surfaces"]:  # type: ignore[attr-defined]
+    for surface in result["surfaces"]:
         width, height = surface["repeat_mm"]
         lines.append(f"  {surface['name']}  {width:g} × {height:g} mm  {', '.join(x['name'] for x in surface['layers'])}")
-    lines += [f"  {part['name']}: {part['surface'] or 'bare'}" for part in result["parts"]]  # type: ignore[attr-defined]
+    lines += [f"  {part['name']}: {part['surface'] or 'bare'}" for part in result["parts"]]
     _say(result, "\n".join(lines), as_json=options.json)
 
 

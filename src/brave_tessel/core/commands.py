@@ -60,7 +60,7 @@ def change_at(tree: Any, path: Sequence[str], change: Callable[[Any], Any]) -> A
     return msgspec.structs.replace(tree, **{name: new})
 
 
-class Set(Node, kw_only=True, tag="set"):
+class Set(Node, frozen=True, kw_only=True, tag="set"):
     """Put a value at a path."""
 
     path: Path
@@ -76,7 +76,7 @@ class Set(Node, kw_only=True, tag="set"):
         return change_at(job, self.path, put)  # type: ignore[no-any-return]
 
 
-class Insert(Node, kw_only=True, tag="insert"):
+class Insert(Node, frozen=True, kw_only=True, tag="insert"):
     """Put an entity into the tuple at a path; ``index`` −1 is the end."""
 
     path: Path
@@ -95,7 +95,7 @@ class Insert(Node, kw_only=True, tag="insert"):
         return change_at(job, self.path, put)  # type: ignore[no-any-return]
 
 
-class Remove(Node, kw_only=True, tag="remove"):
+class Remove(Node, frozen=True, kw_only=True, tag="remove"):
     """Take the entity at a path out of its tuple."""
 
     path: Path
@@ -110,7 +110,7 @@ class Remove(Node, kw_only=True, tag="remove"):
         return change_at(job, self.path[:-1], drop)  # type: ignore[no-any-return]
 
 
-class Move(Node, kw_only=True, tag="move"):
+class Move(Node, frozen=True, kw_only=True, tag="move"):
     """Give the entity at a path another place in its tuple."""
 
     path: Path
@@ -128,7 +128,7 @@ class Move(Node, kw_only=True, tag="move"):
         return change_at(job, self.path[:-1], reorder)  # type: ignore[no-any-return]
 
 
-class Batch(Node, kw_only=True, tag="batch"):
+class Batch(Node, frozen=True, kw_only=True, tag="batch"):
     """Several commands as one step."""
 
     commands: tuple[Any, ...]

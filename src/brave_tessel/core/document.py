@@ -30,7 +30,7 @@ def new_id(kind: str) -> str:
     return f"{kind}-{secrets.token_hex(4)}"
 
 
-class Setting(Node, kw_only=True):
+class Setting(Node, frozen=True, kw_only=True):
     """A declared operation with its values; unknown operations are kept as they are."""
 
     op: str
@@ -51,7 +51,7 @@ class Setting(Node, kw_only=True):
         return {**known, **self.values}
 
 
-class Straightening(Node, kw_only=True):
+class Straightening(Node, frozen=True, kw_only=True):
     """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
     bottom left, in photo pixels. ``size_note`` keeps what was typed, such as ``34*75``.
     """
@@ -66,7 +66,7 @@ class Straightening(Node, kw_only=True):
         return self.width_mm > 0 and self.height_mm > 0
 
 
-class Source(Node, kw_only=True):
+class Source(Node, frozen=True, kw_only=True):
     """Something gathered. ``blob`` names the stored file; its pixels are never changed."""
 
     id: str
@@ -91,7 +91,7 @@ class Source(Node, kw_only=True):
         return frame.width_mm - lap, frame.height_mm - lap
 
 
-class Step(Node, kw_only=True):
+class Step(Node, frozen=True, kw_only=True):
     """One named step of a recipe; ``made_from`` names earlier steps by input."""
 
     name: str
@@ -104,14 +104,14 @@ class Step(Node, kw_only=True):
         return self.name
 
 
-class Recipe(Node, kw_only=True):
+class Recipe(Node, frozen=True, kw_only=True):
     """An ordered list of steps, and which step feeds which map."""
 
     steps: tuple[Step, ...] = ()
     yields: dict[MapKind, str] = {}
 
 
-class Stroke(Node, kw_only=True):
+class Stroke(Node, frozen=True, kw_only=True):
     """One brush stroke: a path in mm on the sheet, y up."""
 
     id: str
@@ -122,7 +122,7 @@ class Stroke(Node, kw_only=True):
     erase: bool = False
 
 
-class Rule(Node, kw_only=True):
+class Rule(Node, frozen=True, kw_only=True):
     """One where-rule of a layer."""
 
     id: str
@@ -131,20 +131,20 @@ class Rule(Node, kw_only=True):
     strokes: tuple[Stroke, ...] = ()
 
 
-class PlainWhat(Node, kw_only=True, tag="plain"):
+class PlainWhat(Node, frozen=True, kw_only=True, tag="plain"):
     """One value for each map."""
 
     colour: str = "#B9B2A3"
     roughness: float = 0.8
 
 
-class RecipeWhat(Node, kw_only=True, tag="recipe"):
+class RecipeWhat(Node, frozen=True, kw_only=True, tag="recipe"):
     """A procedural source."""
 
     recipe: Recipe
 
 
-class SourceWhat(Node, kw_only=True, tag="source"):
+class SourceWhat(Node, frozen=True, kw_only=True, tag="source"):
     """A gathered source laid in whole repeats; relief and roughness are estimated from it."""
 
     source: str
@@ -157,7 +157,7 @@ class SourceWhat(Node, kw_only=True, tag="source"):
 What = PlainWhat | RecipeWhat | SourceWhat
 
 
-class Layer(Node, kw_only=True):
+class Layer(Node, frozen=True, kw_only=True):
     """One item of a build-up: what it is, where it lies, how it sits."""
 
     id: str
@@ -170,7 +170,7 @@ class Layer(Node, kw_only=True):
     seat: Setting = Setting(op="seat.by_height")
 
 
-class Surface(Node, kw_only=True):
+class Surface(Node, frozen=True, kw_only=True):
     """One tileable material. Layers from the bottom up. ``beat`` names the layer whose units or size
     the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up.
     """
@@ -184,7 +184,7 @@ class Surface(Node, kw_only=True):
     rows: tuple[int, int] = (1, 1)
 
 
-class Part(Node, kw_only=True):
+class Part(Node, frozen=True, kw_only=True):
     """A part of the scene and what is laid on it. ``datum`` is x, y, z in mm; the laying starts there."""
 
     id: str
@@ -195,7 +195,7 @@ class Part(Node, kw_only=True):
     bare: str = "#C9C6BE"
 
 
-class Scene(Node, kw_only=True):
+class Scene(Node, frozen=True, kw_only=True):
     """Parts of a built-in scene, and the datum they share."""
 
     piece: str = "corner"
@@ -204,7 +204,7 @@ class Scene(Node, kw_only=True):
     datum_name: str = "floor line, corner"
 
 
-class DeliveryMap(Node, kw_only=True):
+class DeliveryMap(Node, frozen=True, kw_only=True):
     """One map of a delivery and its bits per channel."""
 
     id: str
@@ -217,7 +217,7 @@ def _all_maps() -> tuple[DeliveryMap, ...]:
     return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth) for kind in kinds)
 
 
-class Delivery(Node, kw_only=True):
+class Delivery(Node, frozen=True, kw_only=True):
     """A named set of files to hand over."""
 
     id: str
@@ -228,7 +228,7 @@ class Delivery(Node, kw_only=True):
     scene: bool = True
 
 
-class Job(Node, kw_only=True):
+class Job(Node, frozen=True, kw_only=True):
     """The document."""
 
     format: int = JOB_FORMAT

@@ -79,46 +79,46 @@ def _limited(kind: str, low: float, high: float, least: float | None, most: floa
     )
 
 
-def Length(  # noqa: N802 - reads as a type in a signature
+def Length(
     low: float, high: float, *, log: bool = False, least: float | None = None, most: float | None = None, help: str
 ) -> Param:
     """A length in mm; ``low`` to ``high`` is the ruled scale, ``least`` to ``most`` what may be typed."""
     return _limited("length", low, high, least, math.inf if most is None else most, unit="mm", log=log, help=help)
 
 
-def Angle(low: float = -180, high: float = 180, *, help: str) -> Param:  # noqa: N802
+def Angle(low: float = -180, high: float = 180, *, help: str) -> Param:
     """An angle in degrees."""
     return Param("angle", low, high, unit="°", help=help)
 
 
-def Fraction(  # noqa: N802
+def Fraction(
     low: float = 0.0, high: float = 1.0, *, least: float | None = None, most: float | None = None, help: str
 ) -> Param:
     """A plain fraction."""
     return _limited("fraction", low, high, least, most, help=help)
 
 
-def Whole(low: int, high: int, *, most: int | None = None, unit: str = "", help: str) -> Param:  # noqa: N802
+def Whole(low: int, high: int, *, most: int | None = None, unit: str = "", help: str) -> Param:
     """A whole number."""
     return _limited("whole", low, high, None, most, unit=unit, help=help)
 
 
-def Choice(*options: str, help: str) -> Param:  # noqa: N802
+def Choice(*options: str, help: str) -> Param:
     """One of a few words."""
     return Param("choice", options=options, help=help)
 
 
-def Toggle(*, help: str) -> Param:  # noqa: N802
+def Toggle(*, help: str) -> Param:
     """Yes or no."""
     return Param("toggle", help=help)
 
 
-def Paint(*, help: str) -> Param:  # noqa: N802
+def Paint(*, help: str) -> Param:
     """A colour, stored as sRGB ``#RRGGBB``."""
     return Param("colour", help=help)
 
 
-def Seed() -> Param:  # noqa: N802
+def Seed() -> Param:
     """The number that picks one of many equal variants."""
     return _limited("seed", 1, 9999, 0, 2**31 - 1, help="Picks one of many equal variants.")
 

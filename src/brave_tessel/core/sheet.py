@@ -67,16 +67,17 @@ class Grid:
 
     def x_mm(self) -> npt.NDArray[np.float64]:
         """Pixel centres across, mm; (W,)."""
-        return (np.arange(self.width_px) + 0.5) * (self.width_mm / self.width_px)
+        return np.asarray((np.arange(self.width_px) + 0.5) * (self.width_mm / self.width_px), np.float64)
 
     def y_mm(self) -> npt.NDArray[np.float64]:
         """Pixel centres down the rows as heights above the lower edge, mm; (H,), falling."""
-        return self.height_mm - (np.arange(self.height_px) + 0.5) * (self.height_mm / self.height_px)
+        rows = np.arange(self.height_px) + 0.5
+        return np.asarray(self.height_mm - rows * (self.height_mm / self.height_px), np.float64)
 
     def row_column(self, x_mm: float, y_mm: float) -> tuple[int, int]:
         """The pixel that holds a wrapped point."""
-        column = int(math.floor(x_mm / self.width_mm * self.width_px)) % self.width_px
-        row = int(math.floor((1 - y_mm / self.height_mm) * self.height_px)) % self.height_px
+        column = math.floor(x_mm / self.width_mm * self.width_px) % self.width_px
+        row = math.floor((1 - y_mm / self.height_mm) * self.height_px) % self.height_px
         return row, column
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import cv2
@@ -27,6 +28,23 @@ class View:
     around: tuple[float, float, float] = (0.19, 0.18, 0.165)
 
 
+def seen_corners(
+    size_mm: tuple[float, float], *, picture: tuple[int, int], focal_px: float, distance_mm: float,
+    yaw: float, pitch: float, roll: float,
+) -> Corners:  # fmt: skip
+    """Where a pinhole camera aimed at a panel's middle sees its corners; angles in degrees."""
+    y, p, r = (math.radians(angle) for angle in (yaw, pitch, roll))
+    turn_y = np.array([[math.cos(y), 0, math.sin(y)], [0, 1, 0], [-math.sin(y), 0, math.cos(y)]])
+    turn_x = np.array([[1, 0, 0], [0, math.cos(p), -math.sin(p)], [0, math.sin(p), math.cos(p)]])
+    turn_z = np.array([[math.cos(r), -math.sin(r), 0], [math.sin(r), math.cos(r), 0], [0, 0, 1]])
+    half_w, half_h = size_mm[0] / 2, size_mm[1] / 2
+    seen = []
+    for x, v in ((-half_w, -half_h), (half_w, -half_h), (half_w, half_h), (-half_w, half_h)):
+        point = turn_z @ turn_x @ turn_y @ np.array([x, v, 0.0]) + np.array([0, 0, distance_mm])
+        seen.append((picture[0] / 2 + focal_px * point[0] / point[2], picture[1] / 2 + focal_px * point[1] / point[2]))
+    return tuple((round(float(a), 2), round(float(b), 2)) for a, b in seen)  # type: ignore[return-value]
+
+
 def photograph(panel: AnyArray, view: View) -> AnyArray:
     """An 8-bit sRGB photo (H, W, 3) of a lit panel (h, w, 3) uint8."""
     lit = decode_srgb(panel.astype(np.float32) / 255).astype(np.float32) * _uneven(panel.shape, view)[..., None]
@@ -40,8 +58,8 @@ def photograph(panel: AnyArray, view: View) -> AnyArray:
     cv2.warpPerspective(
         lit, scale @ matrix, size, dst=photo, flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_TRANSPARENT
     )
-    photo = cv2.GaussianBlur(photo, (0, 0), 1.1)
-    photo = cv2.resize(photo, (view.width_px, view.height_px), interpolation=cv2.INTER_AREA)
+    photo = np.asarray(cv2.GaussianBlur(photo, (0, 0), 1.1), np.float32)
+    photo = np.asarray(cv2.resize(photo, (view.width_px, view.height_px), interpolation=cv2.INTER_AREA), np.float32)
     return codes_from_linear(np.asarray(_sensor(photo, view), np.float32))
 
 

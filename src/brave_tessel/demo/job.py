@@ -50,15 +50,15 @@ def _glaze_layer() -> Layer:
     """Glaze pooled and mottled: colour and gloss only, no height."""
     recipe = Recipe(
         steps=(
-            Step(name="mottle", op="noise.clouds", values={"size": 46.0, "octaves": 7, "gain": 0.62, "seed": 21}),
-            Step(name="tint", op="colour.ramp", values={"low": "#123E31", "high": "#4B8A6C"}, made_from={"field": "mottle"}),
-            Step(name="sheen", op="adjust.range", values={"low": 0.06, "high": 0.26}, made_from={"field": "mottle"}),
+            Step(name="mottle", op="noise.clouds", values={"size": 30.0, "octaves": 8, "gain": 0.66, "seed": 21}),
+            Step(name="tint", op="colour.ramp", values={"low": "#154837", "high": "#2F7358"}, made_from={"field": "mottle"}),
+            Step(name="sheen", op="adjust.range", values={"low": 0.05, "high": 0.2}, made_from={"field": "mottle"}),
         ),
         yields={MapKind.BASE_COLOUR: "tint", MapKind.ROUGHNESS: "sheen"},
     )
     where = (
         Rule(id="glaze-faces", mode="keep", rule=Setting(op="where.height", values={"above": -0.7, "below": 20.0, "soften": 0.6})),
-        Rule(id="glaze-pools", mode="keep", rule=Setting(op="where.noise", values={"size": 90.0, "cover": 0.55, "soften": 0.9, "seed": 6})),
+        Rule(id="glaze-pools", mode="keep", rule=Setting(op="where.noise", values={"size": 60.0, "cover": 0.5, "soften": 0.6, "octaves": 8, "seed": 6})),
     )
     maps = frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS})
     seat = Setting(op="seat.by_height", values={"level": 1.0, "feather": 0.0, "drape": 1.0})
@@ -72,15 +72,15 @@ def _limewash_layer() -> Layer:
     steps = (msgspec.structs.replace(recipe.steps[0], values={"size": 14.0, "octaves": 6, "gain": 0.7, "seed": 33}), *recipe.steps[1:])
     recipe = msgspec.structs.replace(recipe, steps=steps)
     where = (
-        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 205.0, "cover": 0.34, "soften": 0.1, "octaves": 9, "seed": 12})),
+        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 310.0, "cover": 0.23, "soften": 0.08, "octaves": 10, "seed": 14})),
         Rule(
             id="wash-painted", mode="add", rule=Setting(op="where.painted"),
             strokes=(
-                Stroke(id="stroke-1", points=((40.0, 585.0), (96.0, 602.0), (150.0, 640.0)), size_mm=34.0, hardness=0.35, strength=0.8),
-                Stroke(id="stroke-2", points=((600.0, 250.0), (640.0, 268.0)), size_mm=46.0, hardness=0.3, strength=0.7),
+                Stroke(id="stroke-1", points=((1180.0, 214.0), (1230.0, 230.0), (1290.0, 222.0)), size_mm=42.0, hardness=0.75, strength=1.0),
+                Stroke(id="stroke-2", points=((420.0, 806.0), (470.0, 842.0), (540.0, 850.0)), size_mm=56.0, hardness=0.75, strength=1.0),
             ),
         ),
-        Rule(id="wash-worn", mode="cut", rule=Setting(op="where.noise", values={"size": 22.0, "cover": 0.36, "soften": 0.12, "octaves": 7, "seed": 40})),
+        Rule(id="wash-worn", mode="cut", rule=Setting(op="where.noise", values={"size": 18.0, "cover": 0.34, "soften": 0.12, "octaves": 7, "seed": 40})),
     )  # fmt: skip
     seat = Setting(op="seat.by_height", values={"level": 0.25, "feather": 0.35, "drape": 0.75})
     return Layer(id="limewash", name="Limewash", what=RecipeWhat(recipe=recipe), hatch="dots", where=where, seat=seat)
@@ -89,18 +89,18 @@ def _limewash_layer() -> Layer:
 def _render_surface() -> Surface:
     base = Layer(
         id="render", name="Lime render", hatch="dots",
-        what=RecipeWhat(recipe=clouds_recipe(size=60.0, rise=3.2, low="#8E8372", high="#C9BFAC", rough=0.93, seed=51)),
+        what=RecipeWhat(recipe=clouds_recipe(size=26.0, rise=2.6, low="#9C917F", high="#B9AE9A", rough=0.93, seed=51)),
     )  # fmt: skip
-    wash = clouds_recipe(size=150.0, rise=0.7, low="#CFC8B6", high="#E2DCCD", rough=0.86, seed=8)
+    wash = clouds_recipe(size=130.0, rise=0.9, low="#C9C1AE", high="#DED7C6", rough=0.86, seed=8)
     top = Layer(
         id="wash", name="Salt-worn limewash", what=RecipeWhat(recipe=wash), hatch="grid",
         where=(
-            Rule(id="wash-cover", mode="keep", rule=Setting(op="where.noise", values={"size": 420.0, "cover": 0.8, "soften": 0.3, "octaves": 9, "seed": 3})),
+            Rule(id="wash-cover", mode="keep", rule=Setting(op="where.noise", values={"size": 240.0, "cover": 0.86, "soften": 0.12, "octaves": 10, "seed": 5})),
             Rule(id="wash-high", mode="cut", rule=Setting(op="where.height", values={"above": 0.75, "below": 20.0, "soften": 0.3})),
         ),
         seat=Setting(op="seat.by_height", values={"level": 0.2, "feather": 0.5, "drape": 0.85}),
     )  # fmt: skip
-    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1200.0, height_mm=1200.0, layers=(base, top))
+    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1500.0, height_mm=1500.0, layers=(base, top))
 
 
 def _photo_surface(source: Source, id: str, name: str, *, rise: float, broad: float, rough: float) -> Surface:
@@ -119,7 +119,7 @@ def demo_job() -> OpenedJob:
     panel = _source("mosaic", "Mosaic panel", mosaic, MOSAIC_CORNERS, MOSAIC_MM, (2240, 1680), 80.0)
     stones = _source("shingle", "Wet shingle", shingle, SHINGLE_CORNERS, SHINGLE_MM, (2048, 1536), 90.0)
     dado = Surface(
-        id="dado", name="Limewashed dado tile", width_mm=612.0, height_mm=624.0, beat="tile", rows=(4, 4),
+        id="dado", name="Limewashed dado tile", width_mm=1224.0, height_mm=1248.0, beat="tile", rows=(8, 8),
         layers=(_tile_layer(), _glaze_layer(), _limewash_layer()),
     )  # fmt: skip
     surfaces = (

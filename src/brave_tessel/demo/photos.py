@@ -17,12 +17,16 @@ from ..core.recipe.pattern import units
 from ..core.recipe.piece import relief
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.images import encode_png
-from .camera import View, photograph
+from .camera import View, photograph, seen_corners
 
 MOSAIC_MM = (1200.0, 800.0)
-MOSAIC_CORNERS = ((452.0, 236.0), (1976.0, 366.0), (1846.0, 1446.0), (258.0, 1268.0))
+MOSAIC_CORNERS = seen_corners(
+    MOSAIC_MM, picture=(2240, 1680), focal_px=2300.0, distance_mm=1720.0, yaw=24.0, pitch=-17.0, roll=4.0
+)
 SHINGLE_MM = (640.0, 480.0)
-SHINGLE_CORNERS = ((172.0, 148.0), (1880.0, 122.0), (1912.0, 1418.0), (140.0, 1390.0))
+SHINGLE_CORNERS = seen_corners(
+    SHINGLE_MM, picture=(2048, 1536), focal_px=2200.0, distance_mm=830.0, yaw=3.0, pitch=-5.0, roll=-1.0
+)
 _SUN = (-0.42, 0.52, 0.744)
 
 _SEA = ("#D9CFB4", "#C8B98F", "#7FA59A", "#3F7F78", "#1F5752", "#123C44", "#B4713F")
@@ -63,7 +67,7 @@ def shingle_panel() -> AnyArray:
     hues = np.array([hex_to_linear(text) for text in stones], np.float32)
     for size, rise, seed in ((8, 4.5, 71), (17, 9.0, 41), (38, 17.0, 13)):
         nx, ny = round(grid.width_mm / size), round(grid.height_mm / size)
-        first, second, number = cells(grid, nx, ny, jitter=0.92, seed=seed)
+        first, second, number = cells(grid, nx, ny, jitter=0.9, seed=seed)
         index = number.astype(np.int32)
         every = np.arange(nx * ny)
         stand = units_many(every, np.full_like(every, 3), seed)

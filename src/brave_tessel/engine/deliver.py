@@ -139,7 +139,7 @@ def scene_glb(session: Session, *, px: int = SCENE_PX, progress: Progress = quie
                 part.name, (mesh.quads[:, order].reshape(-1, 3) / 1000).astype(np.float32),
                 mesh.corner_normals()[:, order].reshape(-1, 3).astype(np.float32),
                 uv[:, order].reshape(-1, 2).astype(np.float32), index[key],
-            )  # fmt: skip
+            )
         )
     return encode_glb(parts, materials, scene_name=job.name)
 

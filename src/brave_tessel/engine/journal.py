@@ -121,7 +121,7 @@ class Journal:
         self.folder = folder
         self.path = folder / f"session-{os.getpid()}.journal"
         self._last: Job | None = None
-        self._queue: queue.Queue[bytes | None | threading.Event] = queue.Queue()
+        self._queue: queue.Queue[bytes | threading.Event | None] = queue.Queue()
         self._thread = threading.Thread(target=self._write, name="journal", daemon=True)
         self._thread.start()
 

@@ -78,5 +78,5 @@ class Worker:
             work(current)
         except CancelledError:
             pass
-        except Exception:  # noqa: BLE001 - the thread must outlive any one piece of work; it is logged
+        except Exception:
             log.exception("work in channel %s failed", channel)

@@ -82,7 +82,7 @@ def _is_deep(picture: Image.Image, data: bytes) -> bool:
         return len(data) > 24 and data[24] == 16
     if picture.format == "TIFF":
         bits = picture.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
-        return max(bits if isinstance(bits, tuple) else (bits,)) > 8
+        return bool(max(bits if isinstance(bits, tuple) else (bits,)) > 8)
     return False
 
 
@@ -110,7 +110,7 @@ def decode_picture(data: bytes, name: str) -> Raster:
         return linear_from_codes(_decode_eight(data, name))
     codes = _decode_deep(data, name, header)
     if codes.dtype == np.float32:
-        return np.maximum(np.nan_to_num(codes), 0)
+        return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
     return linear_from_codes(codes)
 
 
@@ -159,7 +159,7 @@ def _decode_deep(data: bytes, name: str, header: PictureHeader) -> AnyArray:
     if codes.dtype.kind == "f":
         return np.ascontiguousarray(codes, np.float32)
     if codes.dtype == np.uint32:
-        return np.ascontiguousarray(codes >> 16).astype(np.uint16)
+        return np.asarray(codes // 65_536, np.uint16)
     return np.ascontiguousarray(codes.astype(np.uint8 if codes.dtype == np.uint8 else np.uint16))
 
 

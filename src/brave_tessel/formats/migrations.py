@@ -20,7 +20,7 @@ def _from_0(tree: Tree) -> Tree:
 STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0}
 
 
-def migrate(tree: Any) -> Tree:
+def migrate(raw: Any) -> Tree:
     """The tree in today's format.
 
     Raises
@@ -28,9 +28,10 @@ def migrate(tree: Any) -> Tree:
     NewerJobError
         when it was written by a later version; the file stays as it is.
     """
-    if not isinstance(tree, dict) or not isinstance(tree.get("format"), int):
+    if not isinstance(raw, dict) or not isinstance(raw.get("format"), int):
         raise UnreadableFileError("job", allowed="a Brave Tessel job", remedy="The file holds no job.")
-    version = tree["format"]
+    tree: Tree = raw
+    version: int = tree["format"]
     if version > JOB_FORMAT:
         raise NewerJobError(
             "job", value=version, allowed=f"format {JOB_FORMAT} or older", remedy="Open it with a newer Brave Tessel."

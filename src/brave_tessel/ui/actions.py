@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -95,8 +96,8 @@ class Actions:
     def demo(self) -> None:
         """The demo job, unsaved."""
         if self.window.may_leave():
-            self.desk.session.adopt(demo_job(), None)
-            self.desk.go("Build")
+            self.desk.tell("Rendering the demo job…")
+            self.desk.adopt_later(demo_job, lambda: self.desk.go("Build"))
 
     def save(self) -> bool:
         path = self.desk.session.path
@@ -153,25 +154,25 @@ class Actions:
     def _view(self) -> None:
         menu = self._menu("&View")
         for index, stage in enumerate(STAGES):
-            self._add(menu, f"{index + 1} {stage}", str(index + 1), lambda chosen=stage: self.desk.go(chosen))
+            self._add(menu, f"{index + 1} {stage}", str(index + 1), partial(self.desk.go, stage))
         menu.addSeparator()
         self._add(menu, "Fit", "F", lambda: self.window.stage.fit())
         scales = menu.addMenu("Scale")
         assert scales is not None
         for scale in SCALES:
-            self._add(scales, f"1 : {scale}", "Ctrl+1" if scale == 1 else "", lambda chosen=scale: self.to_scale(chosen))
+            self._add(scales, f"1 : {scale}", "Ctrl+1" if scale == 1 else "", partial(self.to_scale, scale))
         self._add(scales, "One sheet pixel a screen pixel", "Ctrl+0", self.pixel_for_pixel)
         views = menu.addMenu("Show")
         assert views is not None
         for index, view in enumerate(VIEWS):
-            self._add(views, view, f"Alt+{index + 1}", lambda chosen=view: self.show_view(chosen))
+            self._add(views, view, f"Alt+{index + 1}", partial(self.show_view, view))
         extents = menu.addMenu("Extent")
         assert extents is not None
         for index, extent in enumerate(EXTENTS):
-            self._add(extents, extent, f"Alt+Shift+{index + 1}", lambda chosen=extent: self.show_extent(chosen))
+            self._add(extents, extent, f"Alt+Shift+{index + 1}", partial(self.show_extent, extent))
         menu.addSeparator()
         for side, name, keys in (("left", "Left list", "F9"), ("card", "Card", "F10"), ("strip", "Strip", "F11")):
-            self._add(menu, f"Fold the {name.lower()}", keys, lambda chosen=side: self.window.fold(chosen))
+            self._add(menu, f"Fold the {name.lower()}", keys, partial(self.window.fold, side))
 
     def _build_stage(self) -> BuildStage:
         stage = self.window.stages["Build"]

@@ -90,7 +90,7 @@ class Board(QWidget):
         self._light_from: QPointF | None = None
         self._space = False
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(640), theme.px(480))
 
     # Coordinates ---------------------------------------------------------------------------------
@@ -158,11 +158,11 @@ class Board(QWidget):
 
     # Events --------------------------------------------------------------------------------------
 
-    def resizeEvent(self, event: QResizeEvent | None) -> None:  # noqa: N802
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
         if self.fitted:
             self.fit()
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # noqa: N802
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is None:
             return
         before = self.to_world(event.position())
@@ -174,7 +174,7 @@ class Board(QWidget):
         self.view_changed.emit()
         self.update()
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         self.setFocus()
@@ -186,7 +186,7 @@ class Board(QWidget):
         elif event.button() == Qt.MouseButton.LeftButton:
             self.press(event.position(), event.modifiers())
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         here = event.position()
@@ -207,7 +207,7 @@ class Board(QWidget):
             self.hover(here)
         self.probed.emit(*self.to_world(here))
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._pan_from is not None:
             self._pan_from = None
             self.unsetCursor()
@@ -216,10 +216,10 @@ class Board(QWidget):
         elif event and event.button() == Qt.MouseButton.LeftButton:
             self.release(event.position())
 
-    def leaveEvent(self, event: object) -> None:  # noqa: N802
+    def leaveEvent(self, event: object) -> None:
         self.left_board.emit()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         if event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
@@ -228,7 +228,7 @@ class Board(QWidget):
         else:
             super().keyPressEvent(event)
 
-    def keyReleaseEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyReleaseEvent(self, event: QKeyEvent | None) -> None:
         if event and event.key() == Qt.Key.Key_Space and not event.isAutoRepeat():
             self._space = False
             self.unsetCursor()
@@ -247,7 +247,7 @@ class Board(QWidget):
 
     # Painting ------------------------------------------------------------------------------------
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         painter.save()

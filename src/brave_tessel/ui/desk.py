@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import Any
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
@@ -17,6 +18,7 @@ from ..core.plan import Light
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
+from ..formats.job_file import OpenedJob
 from . import pictures
 from .results import GatherPicture, SceneTextures, SheetPicture, SurfacePicture
 
@@ -64,7 +66,7 @@ class Desk(QObject):
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._request)
         self._busy = 0
-        self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)
+        self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         session.store.subscribe(lambda job: job, self._job_moved)
 
     # The job -------------------------------------------------------------------------------------
@@ -181,7 +183,7 @@ class Desk(QObject):
     def _request(self) -> None:
         {
             "Gather": self._request_gather, "Repeat": self._request_sheet, "Build": self._request_surface,
-            "Place": self._request_scene, "Hand over": self._request_surface,
+            "Place": self._request_scene, "Hand over": self._request_all,
         }[self.stage]()  # fmt: skip
 
     def _in_background(self, channel: str, work: Callable[[Current], None]) -> None:
@@ -215,7 +217,8 @@ class Desk(QObject):
         if surface is None:
             self.surface_ready.emit(None)
             return
-        job, light, view, session = self.job, self.light, self.view, self.session
+        job, light, session = self.job, self.light, self.session
+        view = "Lit" if self.stage == "Hand over" else self.view
         sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
 
         def work(current: Current) -> None:
@@ -234,6 +237,10 @@ class Desk(QObject):
             self.timed.emit(done.ms)
         self.surface_ready.emit(done)
 
+    def _deliver_timed(self, done: SheetPicture | SceneTextures, signal: Any) -> None:
+        self.timed.emit(done.ms)
+        signal.emit(done)
+
     def _request_sheet(self) -> None:
         source = self.source
         if source is None or not source.straightening.sized:
@@ -243,7 +250,7 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             done: SheetPicture = pictures.sheet_picture(session, job, source, current=current)
-            self._later(lambda: (self.timed.emit(done.ms), self.sheet_ready.emit(done)))  # type: ignore[func-returns-value]
+            self._later(lambda: self._deliver_timed(done, self.sheet_ready))
 
         self._in_background("sheet", work)
 
@@ -266,17 +273,35 @@ class Desk(QObject):
             self._photo_shown = done.source.blob
         self.gather_ready.emit(done)
 
+    def _request_all(self) -> None:
+        self._request_surface()
+        self._request_scene()
+
     def _request_scene(self) -> None:
-        job, session, px = self.job, self.session, self.preview_px
+        job, session, px, stage = self.job, self.session, self.preview_px, self.stage
 
         def work(current: Current) -> None:
-            for size in dict.fromkeys((COARSE_PX, px)):
+            for size in dict.fromkeys((COARSE_PX, px if stage == "Place" else 2 * COARSE_PX)):
                 done: SceneTextures = pictures.scene_textures(session, job, px=size, current=current)
                 if not current():
                     return
-                self._later(lambda done=done: (self.timed.emit(done.ms), self.scene_ready.emit(done)))  # type: ignore[misc,func-returns-value]
+                self._later(lambda done=done: self._deliver_timed(done, self.scene_ready))  # type: ignore[misc]
 
         self._in_background("scene", work)
+
+    def adopt_later(self, make: Callable[[], OpenedJob], then: Callable[[], None]) -> None:
+        """Make a job off the window's thread and take it over when it is ready."""
+
+        def take(opened: OpenedJob) -> None:
+            self.session.adopt(opened, None)
+            then()
+
+        def work(current: Current) -> None:
+            opened = make()
+            if current():
+                self._later(lambda: take(opened))
+
+        self._in_background("adopt", work)
 
     def close(self) -> None:
         self._soon.stop()

@@ -62,7 +62,7 @@ def _thumbs(run: Evaluation, session: Session, job: Job, surface: Surface, grid:
         mixed = colour * share[..., None] + np.float32(0.72) * (1 - share[..., None])
         side = min(grid.shape)
         small = cv2.resize(np.ascontiguousarray(mixed[:side, :side]), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
-        thumbs[layer.id] = display_codes(small)
+        thumbs[layer.id] = display_codes(np.asarray(small, np.float32))
     return thumbs
 
 

@@ -29,7 +29,7 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     until = time.monotonic() + seconds
     quiet = 0
     while time.monotonic() < until and quiet < 4:
-        QTest.qWait(60)
+        QTest.qWait(60)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
         drawing = window.desk.stage == "Place" and not (view.sharp or view.failed)
         idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing

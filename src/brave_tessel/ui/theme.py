@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import tempfile
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
@@ -13,6 +14,8 @@ from PyQt6.QtWidgets import QApplication
 
 _ASSETS = Path(__file__).parent / "assets"
 SANS, MONO = "IBM Plex Sans", "IBM Plex Mono"
+# Each shipped weight is a family of its own.
+_WEIGHTS = {500: " Medium", 600: " SemiBold"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,9 +70,8 @@ def px(size: float) -> int:
 
 def font(size: float = 12, *, mono: bool = False, weight: int = 400) -> QFont:
     """A shipped font at ``size`` px."""
-    made = QFont(MONO if mono else SANS)
+    made = QFont((MONO if mono else SANS) + _WEIGHTS.get(weight, ""))
     made.setPixelSize(px(size))
-    made.setWeight(QFont.Weight(weight))
     return made
 
 
@@ -125,9 +127,9 @@ def _style() -> str:
     QMenu::item:disabled {{ color: {t.ink_3}; }}
     QMenu::separator {{ height: 1px; background: {t.line}; margin: {px(4)}px 0; }}
     QToolTip {{ background: {t.white}; color: {t.ink}; border: 1px solid {t.line}; padding: {px(4)}px; }}
-    QLabel#title {{ font-size: {px(15)}px; font-weight: 600; }}
+    QLabel#title {{ font-family: "{SANS} SemiBold"; font-size: {px(15)}px; }}
     QLabel#note {{ font-size: {px(11)}px; color: {t.ink_2}; }}
-    QLabel#section {{ font-weight: 600; }}
+    QLabel#section {{ font-family: "{SANS} SemiBold"; }}
     QLabel#fault {{ color: {t.oxide}; }}
     QLabel#caution {{ color: {t.ochre}; }}
     QLabel#mono, QLineEdit#mono {{ font-family: "{MONO}"; }}
@@ -135,7 +137,8 @@ def _style() -> str:
         padding: {px(2)}px {px(6)}px; min-height: {px(18)}px; selection-background-color: {t.verdigris}; }}
     QLineEdit:focus, QComboBox:focus {{ border-color: {t.verdigris}; }}
     QLineEdit[wrong="true"] {{ border-color: {t.oxide}; }}
-    QComboBox::drop-down {{ border: none; width: {px(18)}px; }}
+    QComboBox::drop-down {{ border: none; width: {px(20)}px; }}
+    QComboBox::down-arrow {{ image: url({_arrow()}); width: {px(12)}px; height: {px(12)}px; }}
     QComboBox QAbstractItemView {{ background: {t.white}; border: 1px solid {t.line};
         selection-background-color: {t.wash}; selection-color: {t.ink}; }}
     QPushButton, QToolButton {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px;
@@ -165,6 +168,14 @@ def _style() -> str:
     QProgressBar::chunk {{ background: {t.verdigris}; border-radius: 2px; }}
     QStatusBar, QWidget#status {{ background: {t.panel}; border-top: 1px solid {t.line}; }}
     """
+
+
+def _arrow() -> str:
+    """A tinted arrow as a file, as style sheets want it."""
+    target = Path(tempfile.gettempdir()) / f"brave-tessel-arrow-{tokens().ink_2[1:]}.svg"
+    svg = (_ASSETS / "icons" / "chevron-down.svg").read_text(encoding="utf-8")
+    target.write_text(svg.replace("currentColor", tokens().ink_2), encoding="utf-8")
+    return target.as_posix()
 
 
 @lru_cache(maxsize=256)

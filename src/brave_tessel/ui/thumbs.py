@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Any
-
 import cv2
+import numpy as np
 from PyQt6.QtGui import QPixmap
 
 from ..core.colour import display_codes
@@ -16,7 +15,7 @@ from .board import to_image
 _MADE: dict[str, QPixmap] = {}
 
 
-def source_thumb(session: Session, source: Source) -> Any:
+def source_thumb(session: Session, source: Source) -> QPixmap | None:
     """The middle of the photo, square."""
     if source.blob not in _MADE:
         try:
@@ -25,6 +24,7 @@ def source_thumb(session: Session, source: Source) -> Any:
             return None
         side = min(pixels.shape[:2])
         top, left = (pixels.shape[0] - side) // 2, (pixels.shape[1] - side) // 2
-        small = cv2.resize(pixels[top : top + side, left : left + side], (80, 80), interpolation=cv2.INTER_AREA)
+        crop = np.ascontiguousarray(pixels[top : top + side, left : left + side])
+        small = np.asarray(cv2.resize(crop, (80, 80), interpolation=cv2.INTER_AREA), np.float32)
         _MADE[source.blob] = QPixmap.fromImage(to_image(display_codes(small)))
     return _MADE[source.blob]

@@ -160,10 +160,24 @@ class Window(QMainWindow):
         desk.message.connect(self._tell)
         desk.busy_changed.connect(self.busy.show_busy)
         desk.timed.connect(lambda ms: self.ms.setText(f"{ms:.0f} ms"))
+        self._connect_placed()
         self._clock = QTimer(self)
         self._clock.setInterval(5000)
         self._clock.timeout.connect(self._show_saved)
         self._clock.start()
+
+    def _connect_placed(self) -> None:
+        """The contact sheet shows the model, drawn by the view that owns its context."""
+        place, hand_over = self.stages["Place"], self.stages["Hand over"]
+        assert isinstance(place, PlaceStage)
+        assert isinstance(hand_over, HandOverStage)
+
+        def ask() -> None:
+            if self.desk.stage == "Hand over":
+                place.view.request_still(480, 400)
+
+        self.desk.scene_ready.connect(lambda _done: ask())
+        place.view.still_drawn.connect(hand_over.sheet.show_placed, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
 
     @property
     def stage(self) -> Stage:
@@ -213,7 +227,7 @@ class Window(QMainWindow):
         self.resize(1280, 800)
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
         for name, splitter, default in (
-            ("across", self.across, [232, 752, 296]), ("upright", self.upright, [560, 168]),
+            ("across", self.across, [232, 752, 296]), ("upright", self.upright, [540, 188]),
         ):  # fmt: skip
             stored = settings.value(f"window/{name}")
             sizes = [int(size) for size in stored] if isinstance(stored, list) and len(stored) == len(default) else None
@@ -270,11 +284,11 @@ class Window(QMainWindow):
             return self.actions_.save()
         return answer == buttons.Discard
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # noqa: N802
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         if event and accepts(event):
             event.acceptProposedAction()
 
-    def dropEvent(self, event: QDropEvent | None) -> None:  # noqa: N802
+    def dropEvent(self, event: QDropEvent | None) -> None:
         if event is None:
             return
         paths = accepts(event)
@@ -282,12 +296,11 @@ class Window(QMainWindow):
         if jobs:
             if self.may_leave():
                 self.open_job(jobs[0])
-        elif paths:
-            if open_pictures(self.desk, paths):
-                self.desk.go("Gather")
+        elif paths and open_pictures(self.desk, paths):
+            self.desk.go("Gather")
         event.acceptProposedAction()
 
-    def closeEvent(self, event: QCloseEvent | None) -> None:  # noqa: N802
+    def closeEvent(self, event: QCloseEvent | None) -> None:
         if event and not self.may_leave():
             event.ignore()
             return

@@ -60,7 +60,7 @@ class Renderer:
     """Keeps buffers and textures between frames; uploads only what changed."""
 
     def __init__(self) -> None:
-        backend = {"backend": "egl"} if sys.platform.startswith("linux") else {}
+        backend: Any = {"backend": "egl"} if sys.platform.startswith("linux") else {}
         self.context: Any = moderngl.create_context(standalone=True, **backend)
         self.software = "llvmpipe" in self.context.info["GL_RENDERER"].lower()
         self.program = self._program("part", "part")

@@ -32,7 +32,7 @@ def draw_parts(job: Job) -> list[DrawPart]:
                 part.id, (mesh.quads[:, _ORDER].reshape(-1, 3) / 1000).astype(np.float32),
                 mesh.corner_normals()[:, _ORDER].reshape(-1, 3).astype(np.float32),
                 uv[:, _ORDER].reshape(-1, 2).astype(np.float32), part.surface, hex_to_linear(part.bare), size,
-            )  # fmt: skip
+            )
         )
     return parts
 

@@ -76,8 +76,8 @@ def lay(
     planes: Planes = tuple(np.ascontiguousarray(layer.or_default(kind)) for kind in LAYERED)  # type: ignore[assignment]
     on = tuple(kind in switches and kind in layer for kind in LAYERED)
     joined, share, margin = join_by_height(
-        below.planes, planes, cover, level=level, feather=feather, drape=drape, on=on,
-        uncontested=below.layers == 0,  # type: ignore[arg-type]
+        below.planes, planes, cover, level=level, feather=feather, drape=drape, on=on,  # type: ignore[arg-type]
+        uncontested=below.layers == 0,
     )  # fmt: skip
     shows = share >= 0.5
     number = below.layers + 1

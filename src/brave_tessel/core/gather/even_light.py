@@ -43,7 +43,12 @@ def even_light(
 
 
 def light_drift(colour: Raster) -> float:
-    """Spread of broad brightness across a sheet: (brightest − darkest ninth) / mean, in linear light."""
-    y = luminance(colour)
-    thirds = cv2.resize(y, (3, 3), interpolation=cv2.INTER_AREA)
-    return float((thirds.max() - thirds.min()) / max(1e-6, float(y.mean())))
+    """Spread of broad brightness across a sheet: (brightest − darkest) / mean, in linear light.
+
+    A quadratic surface is fitted to the luminance, so that single stones do not count as light.
+    """
+    y = cv2.resize(luminance(colour), (32, 32), interpolation=cv2.INTER_AREA).astype(np.float64)
+    v, u = np.mgrid[-1:1:32j, -1:1:32j].reshape(2, -1)
+    terms = np.stack([np.ones_like(u), u, v, u * u, u * v, v * v], 1)
+    fitted = terms @ np.linalg.lstsq(terms, y.ravel(), rcond=None)[0]
+    return float(np.ptp(fitted) / max(1e-6, float(y.mean())))

@@ -32,7 +32,7 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
         low, high = height_mm
         values = (values - np.float32(low)) * np.float32(1 / (high - low))
     top = 255 if depth == 8 else 65_535
-    return np.rint(np.clip(values, 0, 1) * np.float32(top)).astype(np.uint8 if depth == 8 else np.uint16)
+    return np.asarray(np.rint(np.clip(values, 0, 1) * np.float32(top)), np.uint8 if depth == 8 else np.uint16)
 
 
 def packed_orm(occlusion: Raster, roughness: Raster, metalness: Raster) -> AnyArray:

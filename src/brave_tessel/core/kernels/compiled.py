@@ -8,7 +8,7 @@ from typing import Any, TypeVar
 
 os.environ.setdefault("OMP_WAIT_POLICY", "PASSIVE")
 
-from numba import njit  # noqa: E402 - the wait policy must be set first
+from numba import njit
 
 Kernel = TypeVar("Kernel", bound=Callable[..., Any])
 
@@ -18,4 +18,4 @@ def compiled(function: Kernel) -> Kernel:
 
     Inputs are finite by contract, so that minima and maxima become vector instructions.
     """
-    return njit(cache=True, nogil=True, fastmath=True, error_model="numpy")(function)  # type: ignore[no-any-return]
+    return njit(cache=True, nogil=True, fastmath=True, error_model="numpy")(function)  # type: ignore[return-value,no-any-return]

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import numpy as np
-import numpy.typing as npt
 
 from ..sheet import Raster
 from .bands import over_rows
@@ -53,7 +52,7 @@ def join_by_height(
     height, roughness and metalness. ``uncontested``: nothing lies beneath, the layer always shows.
     """
     height = ground[1]
-    out: Planes = (np.empty_like(ground[0]), *(np.empty_like(height) for _ in range(3)))
+    out: Planes = (np.empty_like(ground[0]), np.empty_like(height), np.empty_like(height), np.empty_like(height))
     weight, margin = np.empty_like(height), np.empty_like(height)
     switches = tuple(np.float32(flag) for flag in on)
     # Equal heights count as won by the later layer, so that a hard contest has no gap.

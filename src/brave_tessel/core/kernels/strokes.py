@@ -19,10 +19,10 @@ def _segment(
     px, py = width_mm / columns, height_mm / rows
     soft = max(radius * (1.0 - hardness), 0.75 * px)
     outer = radius + 0.5 * px if hardness >= 1.0 else radius
-    left = int(math.floor((min(x0, x1) - outer) / px - 0.5))
-    right = int(math.ceil((max(x0, x1) + outer) / px - 0.5))
-    low = int(math.floor((min(y0, y1) - outer) / py - 0.5))
-    high = int(math.ceil((max(y0, y1) + outer) / py - 0.5))
+    left = math.floor((min(x0, x1) - outer) / px - 0.5)
+    right = math.ceil((max(x0, x1) + outer) / px - 0.5)
+    low = math.floor((min(y0, y1) - outer) / py - 0.5)
+    high = math.ceil((max(y0, y1) + outer) / py - 0.5)
     run_x, run_y = x1 - x0, y1 - y0
     length2 = run_x * run_x + run_y * run_y
     for j in range(low, high + 1):

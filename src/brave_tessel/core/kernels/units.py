@@ -30,10 +30,12 @@ def _unit_rows(
         out_up = abs(from_middle) - half_up
         for unit in range(course_first[course], course_first[course + 1]):
             start, length = unit_x[unit], unit_length[unit]
+            # Where one unit ends the next begins, to the bit, so that no pixel is missed.
+            following = unit_x[unit + 1] if unit + 1 < course_first[course + 1] else unit_x[course_first[course]] + width_mm
             half_across = 0.5 * (length - joint)
             middle = start + 0.5 * length
-            begin = int(math.ceil(start / pitch - 0.5))
-            end = int(math.ceil((start + length) / pitch - 0.5))
+            begin = math.ceil(start / pitch - 0.5)
+            end = begin + columns if following - start >= width_mm else math.ceil(following / pitch - 0.5)
             for k in range(begin, end):
                 c = k % columns
                 from_centre = (k + 0.5) * pitch - middle

@@ -71,8 +71,7 @@ def _reveal(measures: Corner) -> PartMesh:
         [(a, high, back), (b, high, back), (b, high, 0), (a, high, 0)],
     ]
     frame = Frame((0, 0, 0), (1, 0, 0), (0, 1, 0))
-    # Anticlockwise seen from inside the opening.
-    return PartMesh(np.array([quad[::-1] for quad in quads], float), frame)
+    return PartMesh(np.array(quads, float), frame)
 
 
 _TURNED = (
@@ -110,7 +109,7 @@ def corner_meshes(measures: Corner = CORNER) -> dict[str, PartMesh]:
         "east-wall": _on_frame(east, _rectangles((0, m.east), (m.dado, m.height), None)),
         "reveal": _reveal(m),
         "floor": _on_frame(floor, [(0, -m.east, m.north, 0)]),
-        "figure": _figure(m.north - 900, 950),
+        "figure": _figure(m.north - 1150, 700),
     }
 
 

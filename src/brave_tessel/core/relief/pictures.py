@@ -11,8 +11,8 @@ from ..sheet import AnyArray, Raster
 
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
 VIEWS: dict[str, MapKind | None] = {
-    "Lit": None, "Base colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
-    "Roughness": MapKind.ROUGHNESS, "Metalness": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
+    "Lit": None, "Colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
+    "Rough": MapKind.ROUGHNESS, "Metal": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
 }  # fmt: skip
 """What a board can show: its word, and the map (None is the lit picture)."""
 
@@ -23,7 +23,7 @@ def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:
     if kind is MapKind.BASE_COLOUR:
         return display_codes(pixels)
     if kind is MapKind.NORMAL:
-        return np.rint((pixels * 0.5 + 0.5) * 255).astype(np.uint8)
+        return np.asarray(np.rint((pixels * 0.5 + 0.5) * 255), np.uint8)
     low, high = (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
     grey = np.rint(np.clip((pixels - low) / max(high - low, 1e-6), 0, 1) * 255).astype(np.uint8)
     return np.repeat(grey[..., None], 3, 2)
@@ -32,7 +32,7 @@ def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:
 def halved(codes: AnyArray) -> AnyArray:
     """A picture at half its size, averaged in linear light."""
     rows, columns = max(1, codes.shape[0] // 2), max(1, codes.shape[1] // 2)
-    small: Raster = cv2.resize(_LINEAR[codes], (columns, rows), interpolation=cv2.INTER_AREA)
+    small: Raster = np.asarray(cv2.resize(_LINEAR[codes], (columns, rows), interpolation=cv2.INTER_AREA), np.float32)
     return np.rint(encode_srgb(np.clip(small, 0, 1)) * 255).astype(np.uint8)
 
 

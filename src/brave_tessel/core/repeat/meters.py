@@ -44,19 +44,19 @@ class SeamReading:
         that is known to repeat (``structured``) the join may fall on a rough joint or gap, if there are
         places as rough inside.
         """
-        if self.band > BAND_LIMIT:
-            return False
-        plain = SEAM_RANGE[0] <= self.ratio <= SEAM_RANGE[1] and self.second <= SECOND_LIMIT
-        return plain or (
-            self.structured and self.to_largest <= EDGE_LIMIT and self.second_to_largest <= EDGE_LIMIT
-        )
+        on_a_joint = self.structured and self.to_largest <= EDGE_LIMIT and self.second_to_largest <= EDGE_LIMIT
+        return self.band <= BAND_LIMIT and (self._plain or on_a_joint)
+
+    @property
+    def _plain(self) -> bool:
+        return SEAM_RANGE[0] <= self.ratio <= SEAM_RANGE[1] and self.second <= SECOND_LIMIT
 
     @property
     def score(self) -> float:
         """The number shown: 1 is no rougher than inside."""
-        if self.closes and (self.ratio > SEAM_RANGE[1] or self.ratio < SEAM_RANGE[0]):
-            return max(1.0, self.to_largest)
-        return max(self.ratio, self.second if self.second > SECOND_LIMIT else 0.0)
+        if self._plain:
+            return self.ratio
+        return max(1.0, self.to_largest) if self.closes else max(self.ratio, self.second)
 
 
 def read_seam(pixels: Raster, *, axis: int, structured: bool = False) -> SeamReading:

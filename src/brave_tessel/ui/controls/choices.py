@@ -86,10 +86,10 @@ class Swatch(QAbstractButton):
         self.colour = QColor("#888888")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(36), theme.px(22))
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setPen(QPen(theme.colour("verdigris" if self.hasFocus() else "ink_3"), 1))
         painter.setBrush(self.colour)

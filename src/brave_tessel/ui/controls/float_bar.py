@@ -21,10 +21,10 @@ class FloatBar(QFrame):
         t = theme.tokens()
         self.setStyleSheet(
             f"FloatBar {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}"
-            f"FloatBar QToolButton {{ border: none; background: transparent; padding: {theme.px(3)}px {theme.px(8)}px; }}"
+            f"FloatBar QToolButton {{ border: none; background: transparent; padding: {theme.px(3)}px {theme.px(7)}px; }}"
             f"FloatBar QToolButton:hover {{ background: {t.wash}; }}"
             f"FloatBar QToolButton:focus {{ color: {t.verdigris}; }}"
-            f"FloatBar QToolButton:checked {{ background: {t.ink}; color: {t.panel}; font-weight: 600; }}"
+            f"FloatBar QToolButton:checked {{ background: {t.ink}; color: {t.panel}; font-family: '{theme.SANS} SemiBold'; }}"
         )
         row = QHBoxLayout(self)
         row.setContentsMargins(2, 2, 2, 2)

@@ -6,7 +6,17 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from ...core.errors import TesselError
 from ...core.quantity import format_number, parse_length
@@ -29,7 +39,7 @@ class Heading(QWidget):
         row.addStretch(1)
         row.addWidget(self.note)
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setPen(QPen(theme.colour("ink"), 1))
         y = self.height() - 1.5
@@ -147,7 +157,7 @@ class Meter(QWidget):
         self.setMinimumWidth(theme.px(150))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(200), theme.px(112))
 
     def show_reading(self, value: str, fill: float, level: str, sentence: str) -> None:
@@ -157,7 +167,7 @@ class Meter(QWidget):
         self.setToolTip(sentence)
         self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         width = min(self.width() - theme.px(12), theme.px(230))
         painter.setFont(theme.font(12))

@@ -6,7 +6,14 @@ from dataclasses import dataclass
 
 from PyQt6.QtCore import QEvent, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
-from PyQt6.QtWidgets import QAbstractItemView, QListWidget, QListWidgetItem, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PyQt6.QtWidgets import (
+    QAbstractItemView,
+    QListWidget,
+    QListWidgetItem,
+    QStyle,
+    QStyledItemDelegate,
+    QStyleOptionViewItem,
+)
 
 from .. import theme
 from .hatch import paint_key
@@ -30,7 +37,7 @@ class Row:
 
 
 class _RowPainter(QStyledItemDelegate):
-    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:  # noqa: N802
+    def sizeHint(self, option: QStyleOptionViewItem, index: QModelIndex) -> QSize:
         row: Row = index.data(_ROW)
         tall = 30 if row.heading else 54 if (row.picture is not None or row.hatch) else 40 if row.note else 30
         return QSize(theme.px(100), theme.px(tall))
@@ -91,16 +98,16 @@ class _RowPainter(QStyledItemDelegate):
         note = QFontMetricsF(note_font).elidedText(row.note, Qt.TextElideMode.ElideRight, width)
         painter.drawText(QPointF(left, middle + theme.px(13)), note)
 
-    def editorEvent(self, event: QEvent | None, model: object, option: QStyleOptionViewItem, index: QModelIndex) -> bool:  # noqa: N802
+    def editorEvent(self, event: QEvent | None, model: object, option: QStyleOptionViewItem, index: QModelIndex) -> bool:
         row: Row = index.data(_ROW)
-        if row.shown is not None and isinstance(event, QMouseEvent) and event.button() == Qt.MouseButton.LeftButton:
-            if event.position().x() > option.rect.right() - theme.px(34):
-                if event.type() == QEvent.Type.MouseButtonRelease:
-                    view = self.parent()
-                    if isinstance(view, RowList):
-                        view.eye_clicked.emit(row.id, not row.shown)
-                return True
-        return False
+        if row.shown is None or not isinstance(event, QMouseEvent) or event.button() != Qt.MouseButton.LeftButton:
+            return False
+        if event.position().x() <= option.rect.right() - theme.px(34):
+            return False
+        view = self.parent()
+        if event.type() == QEvent.Type.MouseButtonRelease and isinstance(view, RowList):
+            view.eye_clicked.emit(row.id, not row.shown)
+        return True
 
 
 class RowList(QListWidget):
@@ -135,7 +142,7 @@ class RowList(QListWidget):
             model.blockSignals(True)
         if [row.id for row in rows] != [self.item(i).data(_ROW).id for i in range(self.count())]:  # type: ignore[union-attr]
             self.clear()
-            for row in rows:
+            for _ in rows:
                 self.addItem(QListWidgetItem())
         for index, row in enumerate(rows):
             item = self.item(index)
@@ -152,7 +159,7 @@ class RowList(QListWidget):
         if model:
             model.blockSignals(False)
         self.blockSignals(False)
-        self.doItemsLayout()
+        self.scheduleDelayedItemsLayout()
         self.viewport().update()  # type: ignore[union-attr]
 
     @property
@@ -167,7 +174,7 @@ class RowList(QListWidget):
         moved = self._rows[start].id
         self.moved.emit(moved, row if row < start else row - 1)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         item = self.currentItem()
         if event and item and event.key() in {Qt.Key.Key_Delete, Qt.Key.Key_Backspace}:
             self.deleted.emit(item.data(_ROW).id)

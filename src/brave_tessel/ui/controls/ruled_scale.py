@@ -35,14 +35,14 @@ class _Rule(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self._pressed_at: tuple[float, float] | None = None
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(120), theme.px(17))
 
     def _span(self) -> tuple[float, float]:
         inset = theme.px(5)
         return inset, self.width() - 2 * inset
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         left, width = self._span()
@@ -63,13 +63,13 @@ class _Rule(QWidget):
             painter.setPen(QPen(theme.colour("verdigris"), 1, Qt.PenStyle.DotLine))
             painter.drawRoundedRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3)
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event and event.button() == Qt.MouseButton.LeftButton:
             self._pressed_at = (event.position().x(), self.position)
             if not event.modifiers():
                 self._go(event.position().x())
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self._pressed_at is None:
             return
         x = event.position().x()
@@ -83,16 +83,16 @@ class _Rule(QWidget):
         left, width = self._span()
         self.moved.emit(min(1.0, max(0.0, (x - left) / max(1.0, width))))
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._pressed_at is not None:
             self._pressed_at = None
             self.released.emit()
 
-    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
         self._pressed_at = None
         self.restored.emit()
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # noqa: N802
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is None or not self.hasFocus():
             # An unfocused scale lets the card scroll.
             if event:
@@ -102,7 +102,7 @@ class _Rule(QWidget):
         self.stepped.emit(1 if turn > 0 else -1, event.modifiers())
         self.released.emit()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         up = event.key() in {Qt.Key.Key_Right, Qt.Key.Key_Up}

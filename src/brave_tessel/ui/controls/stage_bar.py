@@ -24,7 +24,7 @@ class StageBar(QWidget):
         self._hover = -1
         self.show_stage(self.current)
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(113 * len(self.stages) + 12), theme.px(31))
 
     def show_stage(self, stage: str) -> None:
@@ -40,7 +40,7 @@ class StageBar(QWidget):
             points.append((x + tip, height / 2))
         return QPolygonF([QPointF(a + 0.5, min(b, height - 1) + 0.5) for a, b in points])
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for index, stage in enumerate(self.stages):
@@ -65,20 +65,20 @@ class StageBar(QWidget):
                 return index
         return -1
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event and (index := self._at(event.position())) != self._hover:
             self._hover = index
             self.update()
 
-    def leaveEvent(self, event: object) -> None:  # noqa: N802
+    def leaveEvent(self, event: object) -> None:
         self._hover = -1
         self.update()
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event and (index := self._at(event.position())) >= 0:
             self.chosen.emit(self.stages[index])
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         at = self.stages.index(self.current)
@@ -99,7 +99,7 @@ class BusySign(QWidget):
         self.setFixedSize(theme.px(20), theme.px(20))
         self._timer = self.startTimer(120)
 
-    def timerEvent(self, event: object) -> None:  # noqa: N802
+    def timerEvent(self, event: object) -> None:
         if self.busy:
             self.turn = (self.turn + 1) % 4
             self.update()
@@ -110,7 +110,7 @@ class BusySign(QWidget):
         self.setToolTip("Working" if busy else "Idle")
         self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         side = theme.px(9)
         for index, (x, y) in enumerate(((0, 0), (1, 0), (1, 1), (0, 1))):

@@ -56,7 +56,7 @@ class TitleBlock(QWidget):
     def _row(self) -> int:
         return theme.px(19)
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         rows = (len(self.cells) + 1) // 2
         return QSize(round(sum(a + b for a, b in self._widths())) + 1, rows * self._row() + 1)
 
@@ -69,7 +69,7 @@ class TitleBlock(QWidget):
             rects.append(QRectF(left, (index // 2) * self._row(), sum(widths[column]), self._row()))
         return rects
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("white"))
         widths = self._widths()
@@ -98,11 +98,11 @@ class TitleBlock(QWidget):
                 return key
         return ""
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event:
             hand = self._key_at(event.position())
             self.setCursor(Qt.CursorShape.PointingHandCursor if hand else Qt.CursorShape.ArrowCursor)
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event and (key := self._key_at(event.position())):
             self.clicked.emit(key)

@@ -111,7 +111,7 @@ class BuildStage(Stage):
         desk.selection_changed.connect(self._selection_changed)
         desk.surface_ready.connect(self.show_picture)
 
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:  # noqa: N802
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
             margin = theme.px(10)
             inset = int(self.surface_board.inset())
@@ -346,7 +346,7 @@ def describe(layer: Layer) -> str:
     what = "plain" if isinstance(layer.what, PlainWhat) else "recipe" if isinstance(layer.what, RecipeWhat) else "source"
     rules = f" · {len(layer.where)} rules" if len(layer.where) > 1 else " · 1 rule" if layer.where else ""
     level = layer.seat.number("level") if layer.seat.op == "seat.by_height" else 0.0
-    rides = f" · {'rides high' if level > 0 else 'sits low'} {format_number(abs(level), decimals=2)} mm" if level else ""
-    return f"{what}{rules}{rides}"
+    rides = f" · {'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
+    return f"{rules}{rides}".removeprefix(" · ") or what
 
 

@@ -63,7 +63,7 @@ class ElevationStrip(QWidget):
 
     # Painting ------------------------------------------------------------------------------------
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
@@ -178,14 +178,14 @@ class ElevationStrip(QWidget):
                 return face
         return None
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         face = self._face_at(event.position()) if event else None
         if event and face:
             self.part_chosen.emit(face.part.id)
             laying = face.part.laying
             self._grip = (face, event.position(), laying.number("across"), laying.number("up"))
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         if self._grip is None:
@@ -196,7 +196,7 @@ class ElevationStrip(QWidget):
         by = (event.position() - start) / scale
         self.dragged.emit(face.part.id, round(across + by.x(), 1), round(up - by.y(), 1))
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._grip is not None:
             self._grip = None
             self.released.emit()

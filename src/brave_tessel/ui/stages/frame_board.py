@@ -104,13 +104,13 @@ class FrameBoard(Board):
             over = self._corner_at(at) >= 0
             self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         step = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
         by = step.get(Qt.Key(event.key()))
         if by and self.grip >= 0 and self.corners:
-            size = 10 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1
+            size: float = 10 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1
             size = 0.25 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else size
             x, y = self.corners[self.grip]
             self._put((x + by[0] * size, y + by[1] * size), gesture="")

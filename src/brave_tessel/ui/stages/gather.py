@@ -12,6 +12,7 @@ from ...core.document import Job, Source
 from ...core.errors import TesselError
 from ...core.gather.straighten import length_on_sheet
 from ...core.quantity import format_number, format_size
+from ...core.relief.pictures import mip_chain
 from ...engine import intents
 from ...engine.wording import sentence
 from ...formats.images import SUFFIXES
@@ -22,6 +23,7 @@ from ..controls.panels import Column, Heading, LengthField, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
 from ..results import GatherPicture
+from ..thumbs import source_thumb
 from .frame_board import FrameBoard
 from .stage import Stage, panel
 
@@ -68,7 +70,7 @@ class SheetStrip(QWidget):
         self.note = f"light drift {done.drift[0]:.0%} before, {done.drift[1]:.0%} after" if done and self.before else ""
         self.update()
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         left, top = theme.px(12), theme.px(8)
@@ -103,7 +105,8 @@ class GatherStage(Stage):
         self.left = self._make_left()
         self.frame = FrameBoard(desk)
         self.board = self.frame
-        self.strip = SheetStrip()
+        self.sheet = SheetStrip()
+        self.strip = self.sheet
         self.card = self._make_card()
         self.ratio: float | None = None
         self.frame.measured.connect(self._show_measured)
@@ -252,7 +255,7 @@ class GatherStage(Stage):
 
     def show_job(self, job: Job) -> None:
         rows = [
-            Row(source.id, source.name, lacks(source), picture=self._thumb(source), level="" if source.straightening.sized else "caution")
+            Row(source.id, source.name, lacks(source), picture=source_thumb(self.desk.session, source), level="" if source.straightening.sized else "caution")
             for source in job.sources
         ]
         self.list.show_rows(rows, self.desk.source_id)
@@ -270,20 +273,13 @@ class GatherStage(Stage):
         self.height.show_value(source.straightening.height_mm)
         self.light.show_values(source.light.values)
 
-    def _thumb(self, source: Source) -> object:
-        from ..thumbs import source_thumb
-
-        return source_thumb(self.desk.session, source)
-
     def show_picture(self, done: GatherPicture | None) -> None:
         if done is None:
-            self.strip.show_picture(None)
+            self.sheet.show_picture(None)
             return
         if done.photo is not None:
-            from ...core.relief.pictures import mip_chain
-
             self.frame.show_photo(to_pixmaps(mip_chain(done.photo, smallest=64)))
-        self.strip.show_picture(done)
+        self.sheet.show_picture(done)
         self.ratio = done.proportion
         told = f"{format_number(done.proportion, decimals=3)} : 1, from the view" if done.proportion else "the view does not tell"
         self.proportion.setText(f"Proportion  {told}")

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import msgspec
 from PyQt6.QtCore import QPointF, QRectF, Qt, QUrl, pyqtSignal
-from PyQt6.QtGui import QDesktopServices, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
+from PyQt6.QtGui import QDesktopServices, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -40,6 +40,7 @@ SIZES = (512, 1024, 2048, 4096, 8192)
 _SHEET = (
     MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION,
 )  # fmt: skip
+_COLUMNS, _ROWS = 4, 2
 
 
 class ContactSheet(QWidget):
@@ -53,31 +54,43 @@ class ContactSheet(QWidget):
         self.setAccessibleName("All maps")
         self.done: SurfacePicture | None = None
         self.pictures: dict[MapKind, list[QPixmap]] = {}
+        self.lit: list[QPixmap] = []
+        self.placed: QImage | None = None
         self.pointer: tuple[float, float] | None = None
         self.spot: tuple[float, float] | None = None
 
     def show_picture(self, done: SurfacePicture | None) -> None:
         if done is not None and (self.done is None or done.maps is not self.done.maps):
             self.pictures = {kind: to_pixmaps(mip_chain(map_codes(kind, done.maps))) for kind in _SHEET}
+        self.lit = to_pixmaps(done.mips) if done else []
         self.done = done
         self.update()
 
-    def _cells(self) -> list[tuple[MapKind, QRectF]]:
-        gap, title = theme.px(14), theme.px(22)
-        columns = 3
-        rows = 2
-        wide = (self.width() - gap * (columns + 1)) / columns
-        high = (self.height() - gap - rows * (title + gap)) / rows
+    def show_placed(self, image: QImage) -> None:
+        """The model as it was last drawn."""
+        self.placed = image
+        self.update()
+
+    def _boxes(self) -> list[QRectF]:
+        """Six maps, the lit surface and the placed picture, in reading order."""
+        gap, title = theme.px(12), theme.px(22)
+        wide = (self.width() - gap * (_COLUMNS + 1)) / _COLUMNS
+        high = (self.height() - gap - _ROWS * (title + gap)) / _ROWS
         return [
-            (kind, QRectF(gap + (i % columns) * (wide + gap), gap + title + (i // columns) * (high + title + gap), wide, high))
-            for i, kind in enumerate(_SHEET)
+            QRectF(gap + (i % _COLUMNS) * (wide + gap), gap + title + (i // _COLUMNS) * (high + title + gap), wide, high)
+            for i in range(_COLUMNS * _ROWS)
         ]
+
+    def _cells(self) -> list[tuple[str, list[QPixmap], QRectF]]:
+        boxes = self._boxes()
+        cells = [(TRAITS[kind].label, self.pictures[kind], box) for kind, box in zip(_SHEET, boxes, strict=False)]
+        return [*cells, ("Lit", self.lit, boxes[len(_SHEET)])]
 
     def _scale(self, cell: QRectF) -> float:
         assert self.done is not None
         return max(cell.width() / self.done.grid.width_mm, cell.height() / self.done.grid.height_mm) / 1.0
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.done is None:
@@ -85,17 +98,35 @@ class ContactSheet(QWidget):
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface to hand over yet; make one in Build.")
             return
         grid = self.done.grid
-        for kind, cell in self._cells():
+        height = self.done.maps[MapKind.HEIGHT]
+        for label, picture, cell in self._cells():
             scale = self._scale(cell)
-            note = f"{self.done.maps[kind].min():.1f} … {self.done.maps[kind].max():.1f} mm" if kind is MapKind.HEIGHT else ""
-            caption(painter, QRectF(cell.left(), cell.top() - theme.px(22), cell.width(), theme.px(22)), TRAITS[kind].label, note)
+            note = f"{height.min():.1f} … {height.max():.1f} mm" if label == TRAITS[MapKind.HEIGHT].label else ""
+            self._title(painter, cell, label, note)
             one = QRectF(cell.left(), cell.bottom() - grid.height_mm * scale, grid.width_mm * scale, grid.height_mm * scale)
-            tile(painter, self.pictures[kind], cell, one)
+            tile(painter, picture, cell, one)
             painter.setPen(QPen(theme.colour("ink"), 1))
             painter.drawRect(cell)
             for point, token in ((self.spot, "ochre"), (self.pointer, "chalk_line")):
                 if point is not None:
                     self._mark(painter, cell, one, scale, point, token)
+
+        self._paint_placed(painter, self._boxes()[-1])
+
+    def _title(self, painter: QPainter, cell: QRectF, label: str, note: str = "") -> None:
+        caption(painter, QRectF(cell.left(), cell.top() - theme.px(22), cell.width(), theme.px(22)), label, note)
+
+    def _paint_placed(self, painter: QPainter, cell: QRectF) -> None:
+        """The placed picture, filling its cell from the middle."""
+        self._title(painter, cell, "Placed")
+        if self.placed is not None:
+            wide = min(self.placed.width(), self.placed.height() * cell.width() / cell.height())
+            high = wide * cell.height() / cell.width()
+            left, top = (self.placed.width() - wide) / 2, (self.placed.height() - high) / 2
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(cell, self.placed, QRectF(left, top, wide, high))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.drawRect(cell)
 
     def _mark(self, painter: QPainter, cell: QRectF, one: QRectF, scale: float, point: tuple[float, float], token: str) -> None:
         at = QPointF(one.left() + point[0] * scale, one.bottom() - point[1] * scale)
@@ -109,10 +140,10 @@ class ContactSheet(QWidget):
             painter.drawEllipse(at, theme.px(7), theme.px(7))
         painter.restore()
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self.done is None:
             return
-        for _, cell in self._cells():
+        for _, _, cell in self._cells():
             if cell.contains(event.position()):
                 scale = self._scale(cell)
                 x = (event.position().x() - cell.left()) / scale % self.done.grid.width_mm
@@ -191,8 +222,8 @@ class HandOverStage(Stage):
         self.sheet.probed.connect(self._probe)
         self.files.stopped.connect(self.stop)
         self.files.open_asked.connect(self._open_folder)
-        self.progressed.connect(lambda what, share: self.files.show_progress(what, share, True), Qt.ConnectionType.QueuedConnection)
-        self.ended.connect(self._ended, Qt.ConnectionType.QueuedConnection)
+        self.progressed.connect(lambda what, share: self.files.show_progress(what, share, True), Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
+        self.ended.connect(self._ended, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:

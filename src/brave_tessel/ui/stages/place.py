@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QHBoxLayout, QVBoxLayo
 from ...core.commands import Set
 from ...core.document import Job, Part, Setting
 from ...core.operation import family
-from ...core.place.elevation import unroll, units_of
+from ...core.place.elevation import units_of, unroll
 from ...core.place.mesh import Hit
 from ...core.quantity import format_level, format_number, format_size
 from ...engine import intents
@@ -40,10 +40,10 @@ class SwatchTile(QAbstractButton):
         self.setToolTip(f"{name}: drag it onto a part, or click to lay it on the chosen part")
         self._from: object = None
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(62), theme.px(80))
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         side = min(self.width() - 2, theme.px(62))
@@ -59,7 +59,7 @@ class SwatchTile(QAbstractButton):
         text = painter.fontMetrics().elidedText(self.name, Qt.TextElideMode.ElideRight, self.width())
         painter.drawText(QRectF(0, side + 2, self.width(), theme.px(16)), Qt.AlignmentFlag.AlignLeft, text)
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or not event.buttons() & Qt.MouseButton.LeftButton:
             return
         drag = QDrag(self)
@@ -159,7 +159,7 @@ class PlaceStage(Stage):
         desk.selection_changed.connect(lambda: self.show_job(desk.job))
         desk.scene_ready.connect(self.show_textures)
 
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:  # noqa: N802
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
             margin = theme.px(12)
             self.looks.move(margin, margin)

@@ -54,5 +54,5 @@ def explain(found: Probe) -> str:
             f"x {found.x:6.1f}  y {found.y:6.1f} mm", on_top,
             f"height {format_number(found.height, decimals=2)} mm   slope {found.slope:.0f}°   "
             f"rough {found.roughness:.2f}   reflectance {found.reflectance:.2f}",
-        )  # fmt: skip
+        )
     )

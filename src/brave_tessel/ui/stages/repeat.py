@@ -55,7 +55,7 @@ class RepeatBoard(QWidget):
         left = cell.right() + gap
         return cell, QRectF(left, top, max(10.0, self.width() - left - gap), high)
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.done is None:
@@ -70,6 +70,7 @@ class RepeatBoard(QWidget):
         half = QRectF(cell).translated(cell.width() / 2, cell.height() / 2)
         tile(painter, self.mips, cell, half)
         self._paint_field(painter, field)
+        self._paint_worst(painter, cell)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.show_cuts:
             self._paint_cuts(painter, cell)
@@ -87,6 +88,34 @@ class RepeatBoard(QWidget):
         caption(painter, title, "Field", f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back")
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
+
+    def _paint_worst(self, painter: QPainter, cell: QRectF) -> None:
+        """The worst place of the cut, enlarged below the cell where there is room."""
+        assert self.done is not None
+        side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170))
+        if side < theme.px(70):
+            return
+        box = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
+        grid, (x, y) = self.done.grid, self.done.worst
+        times = 6.0
+        scale = cell.width() / grid.width_mm * times
+        one = QRectF(
+            box.center().x() - x * grid.width_mm * scale, box.center().y() - y * grid.height_mm * scale,
+            grid.width_mm * scale, grid.height_mm * scale,
+        )  # fmt: skip
+        painter.save()
+        painter.setClipRect(box)
+        tile(painter, self.mips, box, one)
+        painter.restore()
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(box)
+        note = QRectF(box.right() + theme.px(12), box.top(), cell.right() - box.right() - theme.px(12), theme.px(20))
+        caption(painter, note, "Quietest it gets")
+        lines = (f"at {x * grid.width_mm:.0f}, {(1 - y) * grid.height_mm:.0f} mm, enlarged ×{times:.0f}", f"along the cut {max(self.done.along):.2f}")
+        painter.setFont(theme.font(11))
+        for index, line in enumerate(lines):
+            painter.drawText(note.translated(0, theme.px(20) * (index + 1)), Qt.AlignmentFlag.AlignVCenter, line)
 
     def _shifted(self, cell: QRectF, x: float, y: float) -> QPointF:
         """A point of the cell, given as fractions, on the picture shifted by half."""
@@ -112,12 +141,12 @@ class RepeatBoard(QWidget):
         painter.drawEllipse(spot, theme.px(11), theme.px(11))
         painter.restore()
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # noqa: N802
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event:
             self.field_m = min(20.0, max(0.5, self.field_m * 1.0012 ** -event.angleDelta().y()))
             self.update()
 
-    def mouseMoveEvent(self, event: object) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: object) -> None:
         if self.done is None:
             return
         at = event.position()  # type: ignore[attr-defined]
@@ -147,7 +176,7 @@ class Meters(QWidget):
         for meter in (self.seam, self.repetition, self.drift):
             row.addWidget(meter, 1)
         column.addLayout(row, 1)
-        self.foot = words("Below 1.30, 0.30 and 2 % the eye seldom finds it.")
+        self.foot = words("Below 1.30, 0.30 and 4 % the eye seldom finds it.")
         column.addWidget(self.foot)
 
     def show_sheet(self, done: SheetPicture | None) -> None:
@@ -161,16 +190,16 @@ class Meters(QWidget):
         level = "ok" if closes and along <= SEAM_RANGE[1] else "caution" if along <= 2 else "fault"
         grid = done.grid
         where = f"{done.worst[0] * grid.width_mm:.0f}, {(1 - done.worst[1]) * grid.height_mm:.0f} mm"
-        text = f"1.00 is no rougher than inside. Along the cut {along:.2f}, worst at {where}"
-        text += "." if level == "ok" else ": try a wider overlap."
+        text = f"Along the cut {along:.2f}, worst at {where}."
+        text += " 1.00 is no rougher than inside." if level == "ok" else " Try a wider overlap."
         self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
         loud = done.repetition
         at = f"{loud.feature[0] * grid.width_mm:.0f}, {(1 - loud.feature[1]) * grid.height_mm:.0f} mm"
         tone = "pale" if loud.paler else "dark"
         level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
-        self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {at}. A larger repeat or evened light calms it.")
-        level = "ok" if done.drift <= 0.02 else "caution" if done.drift <= 0.15 else "fault"
-        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest ninth of the sheet.")
+        self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {at}. A larger repeat calms it.")
+        level = "ok" if done.drift <= 0.04 else "caution" if done.drift <= 0.15 else "fault"
+        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest part of the sheet.")
 
 
 class RepeatStage(Stage):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import logging
 import math
 from collections.abc import Callable
@@ -50,6 +51,7 @@ class SceneView(QWidget):
     probed = pyqtSignal(object)
     frame_drawn = pyqtSignal()
     light_changed = pyqtSignal()
+    still_drawn = pyqtSignal(object)
     _arrived = pyqtSignal(object, bool)
 
     def __init__(self) -> None:
@@ -78,9 +80,9 @@ class SceneView(QWidget):
         self._rest.setSingleShot(True)
         self._rest.setInterval(150)
         self._rest.timeout.connect(lambda: self._request(coarse=False))
-        self._arrived.connect(self._show, Qt.ConnectionType.QueuedConnection)
+        self._arrived.connect(self._show, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
 
-    def sizeHint(self) -> QSize:  # noqa: N802
+    def sizeHint(self) -> QSize:
         return QSize(theme.px(640), theme.px(420))
 
     # What is shown -------------------------------------------------------------------------------
@@ -130,6 +132,21 @@ class SceneView(QWidget):
 
         self._worker.request("frame", work)
 
+    def request_still(self, width: int, height: int) -> None:
+        """A sharp picture of the model while another stage is shown; ``still_drawn`` brings it."""
+        if self.failed or not self.parts:
+            return
+        self._worker = self._worker or Worker("scene")
+        look = self.look(2 * width, 2 * height, coarse=False)
+        parts, textures = self.parts, self.textures
+
+        def work(current: Current) -> None:
+            codes = self._draw(parts, textures, look, coarse=False, current=current)
+            if codes is not None and current():
+                self.still_drawn.emit(to_image(codes))
+
+        self._worker.request("still", work)
+
     def _draw(
         self, parts: list[DrawPart], textures: SceneTextures | None, look: Look, *, coarse: bool, current: Callable[[], bool]
     ) -> np.ndarray | None:  # type: ignore[type-arg]
@@ -167,10 +184,10 @@ class SceneView(QWidget):
 
     # Events --------------------------------------------------------------------------------------
 
-    def showEvent(self, event: object) -> None:  # noqa: N802
+    def showEvent(self, event: object) -> None:
         self.redraw()
 
-    def resizeEvent(self, event: QResizeEvent | None) -> None:  # noqa: N802
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.redraw()
 
     def _unit(self, at: QPointF) -> tuple[float, float]:
@@ -181,13 +198,13 @@ class SceneView(QWidget):
             return None
         return find_under(self.job, self.camera, *self._unit(at), self.width() / max(1, self.height()))
 
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event:
             self.setFocus()
             self._pressed = (event.position(), event.button())
             self._moved = False
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         if self._pressed is None:
@@ -209,7 +226,7 @@ class SceneView(QWidget):
             self.camera = self.camera.orbited(0.35 * by.x(), 0.35 * by.y())
         self.redraw()
 
-    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         pressed, self._pressed = self._pressed, None
         if event is None or pressed is None or self._moved or pressed[1] != Qt.MouseButton.LeftButton:
             return
@@ -235,18 +252,16 @@ class SceneView(QWidget):
                 x = value
                 names.append(name)
                 break
-        if found.part.startswith("east") and z < SNAP_MM:
-            z = 0.0
-        elif z < SNAP_MM:
+        if (found.part.startswith("east") and z < SNAP_MM) or z < SNAP_MM:
             z = 0.0
         return (round(x, 1), round(y, 1), round(z, 1)), ", ".join(names) or "free point"
 
-    def wheelEvent(self, event: QWheelEvent | None) -> None:  # noqa: N802
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event:
             self.camera = self.camera.walked(event.angleDelta().y() / 120)
             self.redraw()
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         key = Qt.Key(event.key())
@@ -263,14 +278,14 @@ class SceneView(QWidget):
             return
         self.redraw()
 
-    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:  # noqa: N802
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event else None
         if event and data and data.hasFormat(SURFACE_MIME):
             event.acceptProposedAction()
         elif event:
             event.ignore()
 
-    def dropEvent(self, event: QDropEvent | None) -> None:  # noqa: N802
+    def dropEvent(self, event: QDropEvent | None) -> None:
         data = event.mimeData() if event else None
         if event is None or data is None or not data.hasFormat(SURFACE_MIME):
             return
@@ -281,7 +296,7 @@ class SceneView(QWidget):
 
     # Painting ------------------------------------------------------------------------------------
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.failed:
@@ -315,7 +330,7 @@ class SceneView(QWidget):
         ]
         for run in runs:
             points = [self._on_screen(point) for point in run]
-            for a, b in zip(points, points[1:], strict=False):
+            for a, b in itertools.pairwise(points):
                 if a and b:
                     painter.setPen(QPen(theme.colour("white"), 2.6))
                     painter.drawLine(a, b)

@@ -37,14 +37,15 @@ class SectionStrip(QWidget):
 
     def _exaggeration(self, frame: QRectF) -> int:
         """How much steeper heights are drawn: a round number that uses the strip's height."""
-        assert self.section is not None and self.done is not None
+        assert self.section is not None
+        assert self.done is not None
         per_mm = frame.width() / self.done.grid.width_mm
         spread = max(self.section.high - self.section.low, 0.05) * 1.35
         wanted = frame.height() / (per_mm * spread)
-        steps = [1, 2, 4, 5, 8, 10, 16, 20, 30, 40, 60, 80, 100, 150, 200, 400]
+        steps = [1, 2, 4, 5, 8, 10, 16, 20, 30, 40]
         return max((step for step in steps if step <= wanted), default=1)
 
-    def paintEvent(self, event: QPaintEvent | None) -> None:  # noqa: N802
+    def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(theme.font(12, weight=600))
@@ -67,13 +68,15 @@ class SectionStrip(QWidget):
         self._paint_pointer(painter, frame)
 
     def _y(self, frame: QRectF, times: int, mm: float) -> float:
-        assert self.section is not None and self.done is not None
+        assert self.section is not None
+        assert self.done is not None
         per_mm = frame.width() / self.done.grid.width_mm * times
         middle = (self.section.high + self.section.low) / 2
         return float(frame.center().y() - (mm - middle) * per_mm)
 
     def _paint_bodies(self, painter: QPainter, frame: QRectF, times: int) -> None:
-        assert self.section is not None and self.done is not None
+        assert self.section is not None
+        assert self.done is not None
         section = self.section
         count = section.x_mm.size
         step = max(1, math.floor(count / (2 * frame.width())))
@@ -131,7 +134,7 @@ class SectionStrip(QWidget):
         self.pointer = None if x_mm is None or self.done is None else x_mm % self.done.grid.width_mm
         self.update()
 
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:  # noqa: N802
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self.section is None or self.done is None:
             return
         frame = self._frame()

@@ -72,7 +72,7 @@ class SurfaceBoard(Board):
         self.done = done
         self.mips = to_pixmaps(done.mips) if done else []
         if first and done is not None:
-            self.cut_y = done.grid.height_mm / 2
+            self.cut_y = 0.44 * done.grid.height_mm
             self.pins = []
             self.show_extent(self.extent_name)
         elif resized and self.fitted:
@@ -124,12 +124,12 @@ class SurfaceBoard(Board):
         else:
             self.setCursor(Qt.CursorShape.SizeVerCursor if self._on_cut(at) else Qt.CursorShape.ArrowCursor)
 
-    def leaveEvent(self, event: object) -> None:  # noqa: N802
+    def leaveEvent(self, event: object) -> None:
         self._pointer = None
         self.update()
         super().leaveEvent(event)
 
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:  # noqa: N802
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
         if event.key() in {Qt.Key.Key_BracketLeft, Qt.Key.Key_BracketRight}:
