@@ -17,8 +17,8 @@ from ..core.handover.conversions import packed_orm
 from ..core.maps import MapKind
 from ..core.plan import FLAT_PX, Light
 from ..core.relief.pictures import VIEWS, map_codes, mip_chain
-from ..core.repeat.cut import paths_on_cell
-from ..core.repeat.meters import read_repetition, read_seam, seam_along
+from ..core.repeat.cut import close_across, paths_on_cell
+from ..core.repeat.meters import read_cut, read_repetition, read_seam
 from ..core.repeat.resample import resample_wrapped
 from ..core.sheet import AnyArray, Grid
 from ..engine.evaluate import Evaluation
@@ -78,15 +78,19 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
     x, y = read_seam(encoded, axis=1, structured=True), read_seam(encoded, axis=0, structured=True)
     rows, columns = sheet.grid.shape
     path_x, path_y = paths_on_cell(cuts, rows, columns)
-    along_x, worst_row = seam_along(encoded, path_x * columns)
-    along_y, worst_column = seam_along(np.ascontiguousarray(encoded.swapaxes(0, 1)), path_y * rows)
-    if along_x >= along_y:
-        worst = (float(np.interp(worst_row * rows, np.arange(rows), path_x)), worst_row)
+    flat = run.value(planner.flat(source, FLAT_PX))[MapKind.BASE_COLOUR]
+    whole = encode_srgb(np.clip(flat, 0, 1)).astype(np.float32)
+    across = read_cut(whole, cuts.x, cuts.overlap_x)
+    turned = np.ascontiguousarray(close_across(whole, cuts).swapaxes(0, 1))
+    up = read_cut(turned, cuts.y, cuts.overlap_y)
+    if across.ratio >= up.ratio:
+        row = min(across.worst / (1 - cuts.overlap_y), 0.999)
+        worst = (float(path_x[int(row * rows)]), row)
     else:
-        worst = (worst_column, float(np.interp(worst_column * columns, np.arange(columns), path_y)))
+        worst = (up.worst, float(path_y[int(up.worst * columns)]))
     ms = (time.perf_counter() - begun) * 1000
     return SheetPicture(
-        source, sheet.grid, mip_chain(display_codes(colour)), path_x, path_y, (x, y), (along_x, along_y), worst,
+        source, sheet.grid, mip_chain(display_codes(colour)), path_x, path_y, (x, y), (across.ratio, up.ratio), worst,
         read_repetition(colour), light_drift(colour), ms,
     )  # fmt: skip
 

@@ -77,7 +77,7 @@ def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 
     """
     across, down = grid.mm_per_px
     reach_px = max(1.0, min(reach_mm / min(across, down), 0.5 * min(grid.shape)))
-    count = max(3, math.ceil(math.log(reach_px, 1.6)) + 1)
+    count = max(3, math.ceil(math.log(reach_px, 1.2)) + 1)
     radii = np.unique(np.geomspace(1, max(1.01, reach_px), count))
     angles = (np.arange(directions) + 0.5) / directions * 2 * math.pi
     dx = np.rint(np.outer(np.cos(angles), radii)).astype(np.int32)
@@ -108,7 +108,7 @@ def _shadow_rows(
                 line[c] = min(line[c], max(np.float32(0), clear))
 
 
-def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 24) -> Raster:
+def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32) -> Raster:
     """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it."""
     x, y, z = light
     level = math.hypot(x, y)
@@ -116,7 +116,7 @@ def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *
         return np.ones(height.shape, np.float32)
     across, down = grid.mm_per_px
     tallest = float(height.max() - height.min())
-    furthest = min(tallest * level / max(z, 0.05) / min(across, down), 0.25 * min(grid.shape), 160.0)
+    furthest = min(tallest * level / max(z, 0.05) / min(across, down), 0.5 * max(grid.shape), 256.0)
     radii = np.linspace(0, max(1.0, furthest), steps + 1)[1:]
     dx = np.rint(radii * x / level).astype(np.int32)
     dy = np.rint(-radii * y / level).astype(np.int32)

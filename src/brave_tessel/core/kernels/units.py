@@ -28,14 +28,15 @@ def _unit_rows(
         course = min(courses - 1, int(y / course_mm))
         from_middle = y - (course + 0.5) * course_mm
         out_up = abs(from_middle) - half_up
-        for unit in range(course_first[course], course_first[course + 1]):
+        last_unit = course_first[course + 1] - 1
+        opening = math.ceil(unit_x[course_first[course]] / pitch - 0.5)
+        for unit in range(course_first[course], last_unit + 1):
             start, length = unit_x[unit], unit_length[unit]
-            # Where one unit ends the next begins, to the bit, so that no pixel is missed.
-            following = unit_x[unit + 1] if unit + 1 < course_first[course + 1] else unit_x[course_first[course]] + width_mm
             half_across = 0.5 * (length - joint)
             middle = start + 0.5 * length
             begin = math.ceil(start / pitch - 0.5)
-            end = begin + columns if following - start >= width_mm else math.ceil(following / pitch - 0.5)
+            # Where one unit ends the next begins, to the pixel, also over the edge.
+            end = opening + columns if unit == last_unit else math.ceil(unit_x[unit + 1] / pitch - 0.5)
             for k in range(begin, end):
                 c = k % columns
                 from_centre = (k + 0.5) * pitch - middle

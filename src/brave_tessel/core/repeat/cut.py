@@ -75,27 +75,35 @@ def least_path(cost: npt.NDArray[np.float64], *, closed: bool = False) -> npt.ND
     return np.asarray(_least_path(cost, int(lap[rows])), np.int32)
 
 
+def _own_steps(strip: Raster) -> Raster:
+    """How rough a strip is by itself, per pixel: its steps across and down."""
+    across = np.abs(np.diff(strip, axis=1, append=strip[:, -1:]))
+    return np.asarray(across + np.abs(np.diff(strip, axis=0, append=strip[-1:])), np.float32)
+
+
 def _difference(first: Raster, second: Raster) -> npt.NDArray[np.float64]:
-    """Squared difference of two strips, of their values and of their detail, per pixel."""
-    apart = first - second
-    edges = [cv2.Sobel(strip, cv2.CV_32F, *axis, ksize=3) for strip in (first, second) for axis in ((1, 0), (0, 1))]
-    cost = apart**2 + 0.05 * ((edges[0] - edges[2]) ** 2 + (edges[1] - edges[3]) ** 2)
+    """Squared difference of two strips over their own roughness, per pixel (Kwatra et al. 2003, 3.1).
+
+    A cut is hidden where the sheet is rough anyway, so it costs less there.
+    """
+    rough = _own_steps(first) ** 2 + _own_steps(second) ** 2
+    cost = (first - second) ** 2 / (rough + 0.5 * float(rough.mean()) + 1e-9)
     return np.asarray(cost if cost.ndim == 2 else cost.sum(2), np.float64)
 
 
 def find_cuts(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap_x: float, overlap_y: float) -> Cuts:
     """Paths for a set of maps of one size; overlaps are fractions of the sheet's width and height.
 
-    Each map's difference counts by its weight, relative to the map's own variance.
+    Each map's difference counts by its weight, relative to the map's own roughness.
     """
     shared = {kind: _reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
     height, width = next(iter(shared.values())).shape[:2]
     lap = max(2, round(width * overlap_x))
-    cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, shared, weights)
+    cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, weights)
     x = (least_path(cost).astype(np.float32) + 0.5) / lap
     closed = {kind: _close(pixels, x, overlap_x, 0.0) for kind, pixels in shared.items()}
     lap = max(2, round(height * overlap_y))
-    cost = _weighted({k: (p[height - lap :], p[:lap]) for k, p in closed.items()}, closed, weights)
+    cost = _weighted({k: (p[height - lap :], p[:lap]) for k, p in closed.items()}, weights)
     y = (least_path(np.ascontiguousarray(cost.T), closed=True).astype(np.float32) + 0.5) / lap
     return Cuts(x, y, overlap_x, overlap_y)
 
@@ -109,11 +117,11 @@ def _reduced(pixels: Raster) -> Raster:
 
 
 def _weighted(
-    strips: Mapping[MapKind, tuple[Raster, Raster]], whole: Mapping[MapKind, Raster], weights: Mapping[MapKind, float]
+    strips: Mapping[MapKind, tuple[Raster, Raster]], weights: Mapping[MapKind, float]
 ) -> npt.NDArray[np.float64]:
     cost: npt.NDArray[np.float64] | None = None
     for kind, (first, second) in strips.items():
-        part = _difference(first, second) * (weights[kind] / max(float(whole[kind].var()), 1e-9))
+        part = _difference(first, second) * weights[kind]
         cost = part if cost is None else cost + part
     assert cost is not None
     return _keep_inside(cost + 1e-6)
@@ -124,12 +132,12 @@ def _keep_inside(cost: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
     down, across = cost.shape
     if down > across:
         margin = max(1, across // 12)
-        cost[:, :margin] += 1e6
-        cost[:, -margin:] += 1e6
+        cost[:, :margin] += 1e9
+        cost[:, -margin:] += 1e9
     else:
         margin = max(1, down // 12)
-        cost[:margin] += 1e6
-        cost[-margin:] += 1e6
+        cost[:margin] += 1e9
+        cost[-margin:] += 1e9
     return cost
 
 
@@ -152,6 +160,11 @@ def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feathe
 
 def _turned(pixels: Raster) -> Raster:
     return np.ascontiguousarray(np.swapaxes(pixels, 0, 1))
+
+
+def close_across(pixels: Raster, cuts: Cuts) -> Raster:
+    """One map closed from side to side only, without feather: what the level cut is judged on."""
+    return _close(pixels, cuts.x, cuts.overlap_x, 0.0)
 
 
 def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float) -> Raster:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from ...core.document import Job
 from ...core.operation import family
 from ...core.quantity import format_length, format_number, format_size
-from ...core.repeat.meters import REPETITION_LIMIT, SEAM_RANGE
+from ...core.repeat.meters import GOOD_CUT, REPETITION_LIMIT
 from ...engine import intents
 from .. import theme
 from ..board import tile, to_pixmaps
@@ -187,7 +187,7 @@ class Meters(QWidget):
         along = max(done.along)
         score = max(done.seams[0].score, done.seams[1].score)
         closes = all(reading.closes for reading in done.seams)
-        level = "ok" if closes and along <= SEAM_RANGE[1] else "caution" if along <= 2 else "fault"
+        level = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
         grid = done.grid
         where = f"{done.worst[0] * grid.width_mm:.0f}, {(1 - done.worst[1]) * grid.height_mm:.0f} mm"
         text = f"Along the cut {along:.2f}, worst at {where}."

@@ -1,0 +1,199 @@
+"""The generic contract: holds for every declared operation, whatever it does."""
+
+import inspect
+import typing
+
+import msgspec
+import numpy as np
+import pytest
+
+from brave_tessel.core.document import Setting
+from brave_tessel.core.errors import OutOfRangeError, UnknownOperationError
+from brave_tessel.core.maps import MapKind, MapSet
+from brave_tessel.core.operation import REGISTRY, Colour, Field, Ground, Operation, Pieces, find
+from brave_tessel.core.place.layings import Vertices
+from brave_tessel.core.place.mesh import Frame
+from brave_tessel.core.recipe.noise import clouds
+from brave_tessel.core.recipe.pattern import units
+from brave_tessel.core.repeat.resample import resample_wrapped
+from brave_tessel.core.sheet import Grid
+
+GRID = Grid(96, 128, 300.0, 400.0)
+EVERY = list(REGISTRY.values())
+WRAPPED = [op for op in EVERY if op.family in {"adjust", "colour", "piece", "estimate", "where"}]
+SOURCES = [op for op in EVERY if op.family in {"noise", "pattern"}]
+SIZED = [op for op in EVERY if op.family in {"noise", "adjust", "colour", "piece", "estimate", "where"}]
+
+
+def field(grid=GRID):
+    return clouds(grid, size=80, octaves=3, seed=5)
+
+
+def colour(grid=GRID):
+    return np.stack([clouds(grid, size=70, octaves=3, seed=s) for s in (1, 2, 3)], 2) * np.float32(0.8)
+
+
+def inputs_for(op: Operation, grid: Grid = GRID):
+    made = []
+    for kind in op.inputs.values():
+        if kind == "field":
+            made.append(field(grid))
+        elif kind == "colour":
+            made.append(colour(grid))
+        elif kind == "pieces":
+            made.append(units(grid, length=95, height=45, joint=5))
+        elif kind == "maps":
+            made.append(MapSet(grid, {MapKind.BASE_COLOUR: colour(grid), MapKind.HEIGHT: field(grid)}))
+        elif kind == "ground":
+            made.append(Ground(grid, field(grid) * 4 - 2))
+        elif kind == "vertices":
+            points = np.random.default_rng(1).uniform(0, 3000, (24, 3))
+            normals = np.tile([[0.0, 0, 1], [1, 0, 0], [0, 1, 0]], (8, 1))
+            made.append(Vertices(points, normals, Frame((0, 0, 0), (1, 0, 0), (0, 1, 0)), np.zeros(3), 0.0))
+        else:
+            raise AssertionError(f"no sample for {kind}")
+    return made
+
+
+def run(op: Operation, grid: Grid = GRID, inputs=None, **values):
+    made = inputs_for(op, grid) if inputs is None else inputs
+    takes_grid = next(iter(inspect.signature(op.run).parameters)) == "grid"
+    return op.run(*([grid] if takes_grid else []), *made, **op.bind(values))
+
+
+def arrays(result):
+    if isinstance(result, MapSet):
+        return list(result.maps.values())
+    if isinstance(result, Pieces):
+        return [result.number, result.edge, result.across, result.up]
+    return [result]
+
+
+@pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
+def test_declaration_is_complete(op):
+    assert op.help
+    assert op.label
+    assert op.yields or op.family in {"laying"}
+    for param in op.params.values():
+        assert param.help.endswith("."), (param.name, "a sentence")
+        assert param.check(param.default) == param.default
+        if param.kind in {"length", "fraction", "whole", "angle", "seed"}:
+            assert param.low < param.high
+            assert param.least <= param.low
+            assert param.high <= param.most
+            assert param.low > 0 or not param.log
+
+
+@pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
+def test_same_call_same_bytes_and_inputs_untouched(op):
+    inputs = inputs_for(op)
+    before = [a.copy() for i in inputs for a in (arrays(i) if isinstance(i, (np.ndarray, MapSet, Pieces)) else [])]
+    first, second = run(op, inputs=inputs), run(op, inputs=inputs)
+    for a, b in zip(arrays(first), arrays(second), strict=True):
+        assert a.tobytes() == b.tobytes()
+    after = [a for i in inputs for a in (arrays(i) if isinstance(i, (np.ndarray, MapSet, Pieces)) else [])]
+    for a, b in zip(before, after, strict=True):
+        assert (a == b).all()
+
+
+@pytest.mark.parametrize("op", [op for op in EVERY if op.family != "laying"], ids=lambda op: op.id)
+def test_shape_and_type(op):
+    for made in arrays(run(op)):
+        assert made.dtype in {np.dtype(np.float32), np.dtype(np.int32)}
+        if op.family != "mend":
+            assert made.shape[:2] == GRID.shape
+
+
+@pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
+def test_finite_at_the_ends_of_every_range(op):
+    for param in op.params.values():
+        ends = list(param.options) if param.kind == "choice" else [param.low, param.high]
+        if param.kind == "toggle":
+            ends = [True, False]
+        if param.kind == "colour":
+            ends = ["#000000", "#FFFFFF"]
+        for end in ends:
+            if op.id == "mend.best_cut" and param.name == "overlap":
+                end = min(float(end), 140.0)
+            for made in arrays(run(op, **{param.name: end})):
+                assert np.isfinite(made).all(), (param.name, end)
+
+
+@pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
+def test_values_survive_the_file_and_the_boundary_refuses(op):
+    setting = Setting(op=op.id, values=op.defaults())
+    back = msgspec.json.decode(msgspec.json.encode(setting), type=Setting)
+    assert op.bind(back.values) == op.defaults()
+    for param in op.params.values():
+        if param.kind in {"length", "fraction", "whole", "angle", "seed"}:
+            with pytest.raises(OutOfRangeError):
+                param.check(float("nan"))
+            with pytest.raises(OutOfRangeError):
+                param.check("far")
+        if param.kind in {"choice", "colour"}:
+            with pytest.raises(OutOfRangeError) as caught:
+                param.check("nonsense")
+            assert caught.value.allowed
+
+
+def rolled(value, dy, dx):
+    if isinstance(value, Ground):
+        return Ground(value.grid, np.roll(value.height, (dy, dx), (0, 1)))
+    if isinstance(value, Pieces):
+        return Pieces(*(np.roll(a, (dy, dx), (0, 1)) for a in arrays(value)), value.count)
+    return np.roll(value, (dy, dx), (0, 1))
+
+
+@pytest.mark.parametrize("op", [op for op in WRAPPED if op.inputs and op.id not in {"where.noise", "where.painted"}], ids=lambda op: op.id)
+def test_rolling_the_input_rolls_the_result(op):
+    inputs = inputs_for(op)
+    dy, dx = 37, 51
+    straight = np.roll(run(op, inputs=inputs), (dy, dx), (0, 1))
+    moved = run(op, inputs=[rolled(i, dy, dx) for i in inputs])
+    assert np.allclose(straight, moved, atol=2e-5)
+
+
+@pytest.mark.parametrize("op", SOURCES, ids=lambda op: op.id)
+def test_sources_are_equal_one_repeat_later(op):
+    """Two repeats side by side, asked for as one sheet twice as wide, hold the same picture twice over the join."""
+    made = arrays(run(op))[-1].astype(np.float64)
+    across = np.abs(made[:, 0] - made[:, -1]).mean()
+    inside = np.abs(np.diff(made, axis=1)).mean(0).max()
+    down = np.abs(made[0] - made[-1]).mean()
+    inside_down = np.abs(np.diff(made, axis=0)).mean(1).max()
+    assert across <= inside * 1.05 + 1e-6
+    assert down <= inside_down * 1.05 + 1e-6
+
+
+COARSE, FINE = Grid(512, 512, 300.0, 300.0), Grid(2048, 2048, 300.0, 300.0)
+# Relative rms. Pieces and pebbles have edges one pixel wide, which is another width at another size.
+TOLERANCE = {"noise.pebbles": 0.1, "piece.tone": 0.13, "piece.pick": 0.13, "piece.relief": 0.06}
+
+
+@pytest.mark.parametrize("op", SIZED, ids=lambda op: op.id)
+def test_same_look_at_every_size(op):
+    """At 512 it equals the 2048 result brought down, within a stated rms tolerance."""
+    coarse = arrays(run(op, COARSE))[0]
+    fine = resample_wrapped(np.ascontiguousarray(arrays(run(op, FINE))[0]), (512, 512))
+    error = float(np.sqrt(np.mean((coarse - fine) ** 2)))
+    spread = max(float(fine.std()), 0.05)
+    assert error / spread <= TOLERANCE.get(op.id, 0.01)
+
+
+def test_pattern_is_the_same_at_every_size():
+    coarse, fine = units(COARSE, length=70, height=26, joint=4), units(FINE, length=70, height=26, joint=4)
+    assert coarse.count == fine.count
+    small = resample_wrapped(np.ascontiguousarray(fine.edge), (512, 512))
+    assert np.abs(small - coarse.edge).max() < 0.6
+
+
+def test_unknown_operations_are_told():
+    with pytest.raises(UnknownOperationError) as caught:
+        find("noise.from_the_future")
+    assert caught.value.value == "noise.from_the_future"
+
+
+def test_every_result_type_is_known():
+    for op in EVERY:
+        hints = typing.get_type_hints(op.run, include_extras=True)
+        assert hints["return"] in {Field, Colour, Pieces, MapSet} or op.family == "laying"
