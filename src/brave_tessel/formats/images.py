@@ -20,6 +20,12 @@ from ..core.sheet import MAX_PX, AnyArray, Raster
 MAX_PIXELS = 16_384 * 16_384
 SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
 _KINDS = "PNG, JPEG or TIFF, 8 or 16 bit"
+_PNG = b"\x89PNG\r\n\x1a\n"
+# What a decoder raises on a damaged file.
+_DAMAGED = (
+    UnidentifiedImageError, OSError, ValueError, SyntaxError, struct.error, zlib.error, TypeError, KeyError, IndexError,
+    EOFError, OverflowError, MemoryError, AttributeError, ZeroDivisionError, ArithmeticError,
+)  # fmt: skip
 Image.MAX_IMAGE_PIXELS = None  # our own limit is checked before anything is decoded
 
 
@@ -45,17 +51,33 @@ def read_header(data: bytes, name: str) -> PictureHeader:
     """
     if not data:
         raise UnreadableFileError(name, value="empty", allowed=_KINDS, remedy="Choose another file; this one is empty.")
+    if data[:8] == _PNG and data[12:16] == b"IHDR" and len(data) > 25:
+        return _png_header(data, name)
     try:
-        with Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF")) as picture:
+        with Image.open(io.BytesIO(data), formats=("JPEG", "TIFF")) as picture:
             width, height = picture.size
             turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
             kind = picture.format or ""
-            deep = _is_deep(picture, data)
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, struct.error, TypeError, KeyError, OverflowError):
+            deep = _is_deep(picture)
+    except _DAMAGED:
         if _is_tiff(data):
             return _tiff_header(data, name)
         raise _unreadable(name) from None
     return _within_limits(PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind), name)
+
+
+def _png_header(data: bytes, name: str) -> PictureHeader:
+    """W3C PNG: IHDR comes first, so a huge picture is known by its first 26 bytes."""
+    width, height = struct.unpack(">II", data[16:24])
+    header = _within_limits(PictureHeader(width, height, 16 if data[24] == 16 else 8, "PNG"), name)
+    if b"eXIf" not in data[:4096]:
+        return header
+    try:
+        with Image.open(io.BytesIO(data), formats=("PNG",)) as picture:
+            turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
+    except _DAMAGED:
+        raise _unreadable(name) from None
+    return PictureHeader(height, width, header.depth, "PNG") if turned else header
 
 
 def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
@@ -77,9 +99,7 @@ def _is_tiff(data: bytes) -> bool:
     return data[:4] in {b"II*\x00", b"MM\x00*"}
 
 
-def _is_deep(picture: Image.Image, data: bytes) -> bool:
-    if picture.format == "PNG":
-        return len(data) > 24 and data[24] == 16
+def _is_deep(picture: Image.Image) -> bool:
     if picture.format == "TIFF":
         bits = picture.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
         return bool(max(bits if isinstance(bits, tuple) else (bits,)) > 8)
@@ -126,7 +146,7 @@ def _decode_eight(data: bytes, name: str) -> AnyArray:
             if profile:
                 rgb = _to_srgb(rgb if upright.mode not in {"RGB"} else upright, profile)
             return np.asarray(rgb, np.uint8)
-    except (OSError, ValueError, SyntaxError, struct.error, zlib.error, TypeError, KeyError, EOFError, OverflowError, MemoryError):
+    except _DAMAGED:
         raise _unreadable(name) from None
 
 

@@ -15,7 +15,7 @@ Planes = tuple[Raster, Raster, Raster, Raster]
 @compiled
 def _join_rows(
     first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, out: Planes, weight: Raster,
-    margin: Raster, level: np.float32, feather: np.float32, drape: np.float32, lead: np.float32,
+    margin: Raster, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
     on: tuple[np.float32, np.float32, np.float32, np.float32],
 ) -> None:  # fmt: skip
     colour_0, height_0, rough_0, metal_0 = ground
@@ -23,7 +23,6 @@ def _join_rows(
     colour, height, rough, metal = out
     columns = weight.shape[1]
     one, zero = np.float32(1), np.float32(0)
-    per_mm = one / max(feather, np.float32(1e-9))
     for r in range(first, last):
         for c in range(columns):
             below = height_0[r, c]
@@ -55,10 +54,12 @@ def join_by_height(
     out: Planes = (np.empty_like(ground[0]), np.empty_like(height), np.empty_like(height), np.empty_like(height))
     weight, margin = np.empty_like(height), np.empty_like(height)
     switches = tuple(np.float32(flag) for flag in on)
-    # Equal heights count as won by the later layer, so that a hard contest has no gap.
-    lead = 1e9 if uncontested else 0.5 + 1e-6
+    hard = feather < 1e-6
+    # In a hard contest equal heights are won by the later layer.
+    lead = 1.0 if uncontested or hard else 0.5
+    per_mm = 0.0 if uncontested else 1e9 if hard else 1 / feather
     over_rows(
         _join_rows, height.shape[0], ground, layer, coverage, out, weight, margin,
-        np.float32(level), np.float32(feather), np.float32(drape), np.float32(lead), switches,
+        np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), switches,
     )  # fmt: skip
     return out, weight, margin

@@ -1,0 +1,92 @@
+"""The command line as a script would use it."""
+
+import json
+import subprocess
+import sys
+
+import numpy as np
+import pytest
+from PIL import Image
+from skimage import data
+
+from brave_tessel.cli import main
+from brave_tessel.core.repeat.meters import read_seam
+from brave_tessel.formats.job_file import save_job
+
+
+@pytest.fixture(scope="module")
+def job_file(demo, tmp_path_factory):
+    path = tmp_path_factory.mktemp("cli") / "demo.tessel"
+    save_job(path, demo.job, demo.blobs)
+    return path
+
+
+@pytest.fixture
+def gravel(tmp_path):
+    path = tmp_path / "gravel.png"
+    Image.fromarray(data.gravel()).save(path)
+    return path
+
+
+def test_repeat_makes_a_photo_tile(gravel, tmp_path, capsys):
+    out = tmp_path / "maps"
+    assert main(["repeat", str(gravel), "--size", "600x600mm", "--out", str(out), "--json"]) == 0
+    result = json.loads(capsys.readouterr().out)
+    assert result["repeat_mm"] == [552.0, 552.0]
+    assert result["px"] == [471, 471]
+    assert set(result["maps"]) == {"base_colour", "height", "normal", "roughness", "metalness", "ambient_occlusion"}
+    assert result["maps"]["base_colour"] == "gravel_base_colour.png"
+    assert max(result["seam"].values()) <= 1.3
+    assert 0 <= result["repetition"] <= 1
+    picture = np.asarray(Image.open(out / "gravel_base_colour.png").convert("L")) / 255
+    for axis in (0, 1):
+        assert read_seam(picture.astype(np.float32), axis=axis, structured=True).closes
+    with Image.open(out / "gravel_base_colour.png") as image:
+        assert json.loads(image.info["RealWorldSize"])["width_m"] == pytest.approx(0.552)
+
+
+def test_demo_list_check_and_export(job_file, tmp_path, capsys):
+    assert main(["list", str(job_file), "--json"]) == 0
+    listed = json.loads(capsys.readouterr().out)
+    assert [s["name"] for s in listed["surfaces"]][:2] == ["Limewashed dado tile", "Limewash on render"]
+    assert next(p for p in listed["parts"] if p["id"] == "north-dado")["whole_courses"] == 16
+    assert main(["check", str(job_file), "--json"]) == 0
+    findings = json.loads(capsys.readouterr().out)["findings"]
+    assert {f["level"] for f in findings if f["check"] == "seam"} == {"ok"}
+    assert main(["export", str(job_file), "--surface", "limewashed dado tile", "--px", "128", "--out", str(tmp_path), "--json"]) == 0
+    assert len(json.loads(capsys.readouterr().out)["maps"]) == 6
+    assert main(["scene", str(job_file), "--px", "64", "--out", str(tmp_path / "scene.glb")]) == 0
+    assert (tmp_path / "scene.glb").stat().st_size > 10_000
+
+
+def test_plain_words_without_json(job_file, capsys):
+    assert main(["list", str(job_file)]) == 0
+    assert "Saltreach Tide Baths" in capsys.readouterr().out
+    assert main(["check", str(job_file)]) == 0
+    assert "Closes on itself" in capsys.readouterr().out
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (["export", "JOB", "--surface", "marble", "--out", "OUT"], "Limewashed dado tile"),
+        (["list", "none.tessel"], "no such file"),
+        (["repeat", "PHOTO", "--size", "wide", "--out", "OUT"], "600x400mm"),
+        (["repeat", "PHOTO", "--size", "600x400mm", "--overlap", "590", "--out", "OUT"], "Overlap"),
+        (["repeat", "JOB", "--size", "600x400mm", "--out", "OUT"], "cannot be read"),
+        (["export", "JOB", "--surface", "dado", "--px", "99999", "--out", "OUT"], "16384"),
+    ],
+)
+def test_bad_input_is_one_sentence_and_2(arguments, words, job_file, gravel, tmp_path, capsys):
+    filled = [{"JOB": str(job_file), "PHOTO": str(gravel), "OUT": str(tmp_path / "o")}.get(a, a) for a in arguments]
+    assert main(filled) == 2
+    told = capsys.readouterr()
+    assert words in told.err
+    assert "Traceback" not in told.err
+    assert told.err.count("\n") == 1
+    assert told.out == ""
+
+
+def test_it_runs_as_a_module():
+    done = subprocess.run([sys.executable, "-m", "brave_tessel.cli", "--version"], capture_output=True, text=True, check=True)
+    assert done.stdout.startswith("0.")

@@ -1,0 +1,79 @@
+"""A real window, driven as a person would."""
+
+from __future__ import annotations
+
+import time
+
+import pytest
+from PyQt6.QtCore import QSettings
+from PyQt6.QtTest import QTest
+
+from brave_tessel.core.document import Job
+from brave_tessel.engine.session import Session
+from brave_tessel.formats.job_file import OpenedJob
+from brave_tessel.ui.app import make_app
+from brave_tessel.ui.shots import settle
+from brave_tessel.ui.window import Window
+from tests.conftest import SHARED_CACHE
+
+
+@pytest.fixture(scope="session")
+def qapp_cls():
+    from PyQt6.QtWidgets import QApplication
+
+    return QApplication
+
+
+@pytest.fixture(autouse=True)
+def own_settings(tmp_path):
+    QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
+
+
+@pytest.fixture
+def make_window(qtbot):
+    made = []
+    make_app(lamp=False, scale=1.0)
+
+    def make(opened: OpenedJob | None = None, **more) -> Window:
+        window = Window(Session(opened or OpenedJob(Job()), cache=SHARED_CACHE), ask=False, **more)
+        window.resize(1280, 800)
+        window.show()
+        window.activateWindow()
+        qtbot.waitExposed(window)
+        made.append(window)
+        return window
+
+    yield make
+    for window in made:
+        window.close_down()
+        window.hide()
+        window.deleteLater()
+    QTest.qWait(1)
+
+
+@pytest.fixture
+def window(make_window):
+    return make_window()
+
+
+@pytest.fixture
+def demo_window(make_window, demo):
+    return make_window(OpenedJob(demo.job, dict(demo.blobs)))
+
+
+@pytest.fixture
+def settled():
+    return settle
+
+
+@pytest.fixture
+def soon():
+    """Wait until something holds."""
+
+    def wait(condition, seconds=30.0):
+        until = time.monotonic() + seconds
+        while not condition():
+            assert time.monotonic() < until, "it never came true"
+            QTest.qWait(20)
+
+    return wait
