@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import shutil
 from collections.abc import Callable, Iterable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -22,6 +23,8 @@ from ..formats.images import encode_png
 from .evaluate import always
 from .session import Session
 
+ENCODERS = 2
+"""Pictures encoded side by side."""
 Progress = Callable[[str, float], None]
 
 
@@ -93,14 +96,17 @@ def export_surface(
     chosen = [entry for entry in delivery.maps if entry.included]
     _require_space(folder, maps)
     written = {}
-    for index, entry in enumerate(chosen):
-        if not current():
-            raise CancelledError
-        kind = MapKind(entry.id)
-        target = folder / file_name(delivery, surface, kind)
-        progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
-        write_atomically(target, encode_map(kind, maps, entry.depth))
-        written[kind] = target
+    with ThreadPoolExecutor(ENCODERS, thread_name_prefix="encode") as pool:
+        coming = [pool.submit(encode_map, MapKind(entry.id), maps, entry.depth) for entry in chosen]
+        for index, (entry, data) in enumerate(zip(chosen, coming, strict=True)):
+            if not current():
+                pool.shutdown(wait=False, cancel_futures=True)
+                raise CancelledError
+            kind = MapKind(entry.id)
+            target = folder / file_name(delivery, surface, kind)
+            progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
+            write_atomically(target, data.result())
+            written[kind] = target
     progress(surface.name, 1.0)
     return written
 

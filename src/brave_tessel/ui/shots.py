@@ -28,8 +28,8 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     """Serve the window until every picture asked for has arrived."""
     until = time.monotonic() + seconds
     quiet = 0
-    while time.monotonic() < until and quiet < 4:
-        QTest.qWait(60)  # type: ignore[call-arg,arg-type]
+    while time.monotonic() < until and quiet < 3:
+        QTest.qWait(30)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
         drawing = window.desk.stage == "Place" and not (view.sharp or view.failed)
         idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing

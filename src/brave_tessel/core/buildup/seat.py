@@ -75,11 +75,10 @@ def lay(
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)
     planes: Planes = tuple(np.ascontiguousarray(layer.or_default(kind)) for kind in LAYERED)  # type: ignore[assignment]
     on = tuple(kind in switches and kind in layer for kind in LAYERED)
-    joined, share, margin = join_by_height(
-        below.planes, planes, cover, level=level, feather=feather, drape=drape, on=on,  # type: ignore[arg-type]
+    number = below.layers + 1
+    joined, share, (top, margin) = join_by_height(
+        below.planes, planes, cover, (below.top, below.margin), number=number, level=level, feather=feather,
+        drape=drape, on=on,  # type: ignore[arg-type]
         uncontested=below.layers == 0,
     )  # fmt: skip
-    shows = share >= 0.5
-    number = below.layers + 1
-    top = np.where(shows, np.uint8(number), below.top)
-    return Stack(grid, joined, top, np.where(shows, margin, below.margin), share, number)
+    return Stack(grid, joined, top, margin, share, number)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import numpy as np
+import numpy.typing as npt
 
 from ..sheet import Raster
 from .bands import over_rows
@@ -10,17 +11,21 @@ from .compiled import compiled
 
 Planes = tuple[Raster, Raster, Raster, Raster]
 """Base colour (H, W, 3), height, roughness, metalness (H, W)."""
+Upper = tuple[npt.NDArray[np.uint8], Raster]
+"""Number of the layer on top, and its margin over what lies beneath it in mm; both (H, W)."""
 
 
 @compiled
 def _join_rows(
-    first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, out: Planes, weight: Raster,
-    margin: Raster, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
+    first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, before: Upper, out: Planes, weight: Raster,
+    after: Upper, number: np.uint8, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
     on: tuple[np.float32, np.float32, np.float32, np.float32],
 ) -> None:  # fmt: skip
     colour_0, height_0, rough_0, metal_0 = ground
     colour_1, height_1, rough_1, metal_1 = layer
     colour, height, rough, metal = out
+    top_0, margin_0 = before
+    top_1, margin = after
     columns = weight.shape[1]
     one, zero = np.float32(1), np.float32(0)
     for r in range(first, last):
@@ -30,7 +35,9 @@ def _join_rows(
             over = top - below
             share = coverage[r, c] * min(one, max(zero, lead + over * per_mm))
             weight[r, c] = share
-            margin[r, c] = over
+            shows = share >= np.float32(0.5)
+            margin[r, c] = over if shows else margin_0[r, c]
+            top_1[r, c] = number if shows else top_0[r, c]
             height[r, c] = below + on[1] * share * over
             rough[r, c] = rough_0[r, c] + on[2] * share * (rough_1[r, c] - rough_0[r, c])
             metal[r, c] = metal_0[r, c] + on[3] * share * (metal_1[r, c] - metal_0[r, c])
@@ -41,10 +48,13 @@ def _join_rows(
 
 
 def join_by_height(
-    ground: Planes, layer: Planes, coverage: Raster, *, level: float, feather: float, drape: float,
-    on: tuple[bool, bool, bool, bool], uncontested: bool = False,
-) -> tuple[Planes, Raster, Raster]:  # fmt: skip
-    """Planes after the join, the layer's share (H, W) in [0, 1], and its margin over the ground, mm.
+    ground: Planes, layer: Planes, coverage: Raster, before: Upper, *, number: int, level: float, feather: float,
+    drape: float, on: tuple[bool, bool, bool, bool], uncontested: bool = False,
+) -> tuple[Planes, Raster, Upper]:  # fmt: skip
+    """Planes after the join, the layer's share (H, W) in [0, 1], and who lies on top by how much.
+
+    ``before`` and the last result are (number of the layer on top (H, W) uint8, its margin over the ground
+    beneath it (H, W), mm); the layer takes its ``number`` where its share is one half or more.
 
     The layer's top is ``level + relief + drape · ground``. Over the ``feather`` (mm, centred on
     equal heights) the share rises linearly from 0 to 1; coverage scales it. ``on`` switches colour,
@@ -52,14 +62,15 @@ def join_by_height(
     """
     height = ground[1]
     out: Planes = (np.empty_like(ground[0]), np.empty_like(height), np.empty_like(height), np.empty_like(height))
-    weight, margin = np.empty_like(height), np.empty_like(height)
+    weight = np.empty_like(height)
+    after: Upper = (np.empty(height.shape, np.uint8), np.empty_like(height))
     switches = tuple(np.float32(flag) for flag in on)
     hard = feather < 1e-6
     # In a hard contest equal heights are won by the later layer.
     lead = 1.0 if uncontested or hard else 0.5
     per_mm = 0.0 if uncontested else 1e9 if hard else 1 / feather
     over_rows(
-        _join_rows, height.shape[0], ground, layer, coverage, out, weight, margin,
+        _join_rows, height.shape[0], ground, layer, coverage, before, out, weight, after, np.uint8(number),
         np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), switches,
     )  # fmt: skip
-    return out, weight, margin
+    return out, weight, after

@@ -69,7 +69,7 @@ def _occlusion_rows(
             out[r, c] = total[c] / np.float32(directions)
 
 
-def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 12) -> Raster:
+def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 8) -> Raster:
     """Ambient occlusion (H, W) in [0, 1]: cosine-weighted share of open sky above a level plane.
 
     Horizon-based with geometric steps: per direction the open share is 1 − sin²(horizon), which is

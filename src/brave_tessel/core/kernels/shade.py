@@ -12,9 +12,7 @@ from ..sheet import AnyArray, Raster
 from .bands import over_rows
 from .compiled import compiled
 
-_CODE_STEPS = 8192
-# Indexed by the square root of linear light, so that dark codes are as finely split as light ones.
-_CODE_OF_ROOT = np.rint(encode_srgb(np.linspace(0, 1, _CODE_STEPS) ** 2) * 255).astype(np.uint8)
+_CODES = np.rint(encode_srgb(np.linspace(0, 1, 1 << 15)) * 255).astype(np.uint8)
 
 
 @compiled
@@ -51,7 +49,7 @@ def _shade_rows(
                 f = f0 + (one - f0) * fresnel
                 value = (one - m) * base * diffuse * (one - f0) + f * lobe + f0 * glow * (one + m)
                 value = min(one, max(zero, value * exposure))
-                out[r, c, k] = table[int(math.sqrt(value) * steps)]
+                out[r, c, k] = table[int(value * steps)]
 
 
 def shade(
@@ -65,6 +63,6 @@ def shade(
     out = np.empty(colour.shape, np.uint8)
     over_rows(
         _shade_rows, colour.shape[0], colour, normal, roughness, metalness, open_sky, sunlit,
-        np.array(light, np.float32), np.array([sun, sky, exposure], np.float32), _CODE_OF_ROOT, out,
+        np.array(light, np.float32), np.array([sun, sky, exposure], np.float32), _CODES, out,
     )  # fmt: skip
     return out

@@ -1,0 +1,44 @@
+"""One command, one table: our kernels beside their plain peers, in the same run, as medians and ratios."""
+
+from __future__ import annotations
+
+import argparse
+import statistics
+import time
+from collections.abc import Callable
+from typing import Any
+
+from . import kernels, whole
+
+
+def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
+    """Median of several runs after one that is not counted."""
+    run()
+    times = []
+    until = time.perf_counter() + seconds
+    while len(times) < least or (time.perf_counter() < until and len(times) < 25):
+        begun = time.perf_counter()
+        run()
+        times.append((time.perf_counter() - begun) * 1000)
+    return statistics.median(times)
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(prog="./dev bench")
+    parser.add_argument("--only", default="", help="part of a name")
+    options = parser.parse_args()
+    print(f"{'what':52}{'ours ms':>10}{'plain ms':>10}{'ratio':>8}  plain way")
+    for name, ours, plain, way in kernels.cases():
+        if options.only not in name:
+            continue
+        mine, theirs = median_ms(ours), median_ms(plain, least=1)
+        print(f"{name:52}{mine:10.1f}{theirs:10.1f}{theirs / mine:7.1f}×  {way}", flush=True)
+    print(f"\n{'whole actions':52}{'ms':>10}{'aim':>10}")
+    for name, run, aim in whole.cases():
+        if options.only not in name:
+            continue
+        print(f"{name:52}{run(median_ms):10.1f}{aim:>10}", flush=True)
+
+
+if __name__ == "__main__":
+    main()

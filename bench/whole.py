@@ -1,0 +1,133 @@
+"""What a person waits for: a change, an export, a dab, the start, a frame."""
+
+from __future__ import annotations
+
+import itertools
+import os
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import msgspec
+
+from brave_tessel.core.commands import Set
+from brave_tessel.core.document import Job, Stroke, Surface
+from brave_tessel.demo import job as demo
+from brave_tessel.engine import intents
+from brave_tessel.engine.cache import Cache
+from brave_tessel.engine.deliver import export_surface
+from brave_tessel.engine.session import Session
+from brave_tessel.formats.job_file import OpenedJob
+
+Timer = Callable[..., float]
+LIGHT = (-0.5, 0.5, 0.7071)
+DADO = ("surfaces", "dado")
+
+
+def dado_session() -> Session:
+    layers = (demo._tile_layer(), demo._glaze_layer(), demo._limewash_layer())
+    surface = Surface(id="dado", name="Dado", width_mm=1224.0, height_mm=1248.0, layers=layers, beat="tile", rows=(8, 8))
+    return Session(OpenedJob(Job(surfaces=(surface,))), cache=Cache(6 << 30))
+
+
+def change(path: tuple[str, ...], values: Iterator[float], px: int) -> Callable[[Timer], float]:
+    session = dado_session()
+    session.lit(session.job.surfaces[0], px, LIGHT)
+
+    def once() -> None:
+        session.store.dispatch(Set(path=(*DADO, *path), value=next(values), label="x"))
+        session.lit(session.job.surfaces[0], px, LIGHT)
+
+    return lambda timer: timer(once)
+
+
+def dab(timer: Timer) -> float:
+    session = dado_session()
+    layer = session.job.surfaces[0].layers[2]
+    rule = next(rule for rule in layer.where if rule.rule.op == "where.painted")
+    session.lit(session.job.surfaces[0], 1024, LIGHT)
+    points = itertools.count()
+
+    def once() -> None:
+        surface = session.job.surfaces[0]
+        stroke = Stroke(id="live", points=((500.0, 500.0 + next(points) % 300),), size_mm=80.0)
+        here = next(r for r in surface.layers[2].where if r.id == rule.id)
+        if here.strokes[-1].id == "live":
+            path = (*DADO, "layers", "limewash", "where", rule.id, "strokes", "live")
+            session.store.dispatch(Set(path=path, value=stroke, label="x"))
+        else:
+            session.store.dispatch(intents.add_stroke(surface, surface.layers[2], here, stroke))
+        session.lit(session.job.surfaces[0], 1024, LIGHT)
+
+    return timer(once)
+
+
+def export(timer: Timer) -> float:
+    session = dado_session()
+    delivery = msgspec.structs.replace(session.job.deliveries[0], px=4096)
+    begun = time.perf_counter()
+    with tempfile.TemporaryDirectory() as folder:
+        export_surface(session, session.job.surfaces[0], delivery, Path(folder))
+    return (time.perf_counter() - begun) * 1000
+
+
+START = """
+import time; begun = time.perf_counter()
+from brave_tessel.ui.app import make_app
+from brave_tessel.ui.window import Window
+from brave_tessel.engine.session import Session
+from PyQt6.QtWidgets import QApplication
+app = make_app()
+window = Window(Session()); window.show()
+for _ in range(5): app.processEvents()
+print((time.perf_counter() - begun) * 1000)
+window.close_down()
+import os; os._exit(0)
+"""
+
+
+def start(timer: Timer) -> float:
+    env = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    times = sorted(
+        float(subprocess.run([sys.executable, "-c", START], env=env, capture_output=True, text=True, check=True).stdout)
+        for _ in range(4)
+    )
+    return times[1]
+
+
+def frame(width: int, height: int) -> Callable[[Timer], float]:
+    def run(timer: Timer) -> float:
+        from brave_tessel.demo.job import demo_job
+        from brave_tessel.ui import pictures
+        from brave_tessel.view3d.camera import Camera
+        from brave_tessel.view3d.renderer import Look, Renderer
+        from brave_tessel.view3d.scene import draw_parts
+
+        opened = demo_job()
+        textures = pictures.scene_textures(Session(opened), opened.job, px=1024, current=lambda: True)
+        renderer = Renderer()
+        renderer.set_parts(draw_parts(opened.job))
+        for surface, made in textures.surfaces.items():
+            renderer.set_textures(surface, *made)
+        return timer(lambda: renderer.draw(Look(Camera(), (-0.35, 0.62, 0.7022), width, height)))
+
+    return run
+
+
+def cases() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
+    counter = itertools.count()
+    step = (0.3 + 0.001 * n for n in counter)
+    more = (0.2 + 0.001 * n for n in itertools.count())
+    bits = (2.0 + 0.001 * n for n in itertools.count())
+    yield "change the top layer's seat, 1024², to picture", change(("layers", "limewash", "seat", "values", "level"), step, 1024), "100"
+    yield "change a noise rule of the top layer, 1024²", change(("layers", "limewash", "where", "wash-patches", "rule", "values", "cover"), more, 1024), "100"
+    yield "change the lowest layer's joint, 1024²", change(("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"), bits, 1024), "100"
+    yield "coarse picture of a change, 256²", change(("layers", "limewash", "seat", "values", "level"), iter(0.4 + 0.001 * n for n in range(9999)), 256), "30"
+    yield "brush dab to lit picture, 1024²", dab, "-"
+    yield "export of 6 maps at 4096², whole", export, "20000"
+    yield "start to usable window", start, "2000"
+    yield "3D frame 900 × 600 with shadow", frame(900, 600), "-"
+    yield "3D frame 405 × 270, as while moving", frame(405, 270), "-"
