@@ -72,7 +72,7 @@ def _limewash_layer() -> Layer:
     steps = (msgspec.structs.replace(recipe.steps[0], values={"size": 14.0, "octaves": 6, "gain": 0.7, "seed": 33}), *recipe.steps[1:])
     recipe = msgspec.structs.replace(recipe, steps=steps)
     where = (
-        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 310.0, "cover": 0.23, "soften": 0.08, "octaves": 10, "seed": 14})),
+        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 130.0, "cover": 0.2, "soften": 0.08, "octaves": 9, "seed": 14})),
         Rule(
             id="wash-painted", mode="add", rule=Setting(op="where.painted"),
             strokes=(

@@ -91,7 +91,7 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
     ms = (time.perf_counter() - begun) * 1000
     return SheetPicture(
         source, sheet.grid, mip_chain(display_codes(colour)), path_x, path_y, (x, y), (across.ratio, up.ratio), worst,
-        read_repetition(colour), light_drift(colour), ms,
+        read_repetition(colour), light_drift(flat), ms,
     )  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from typing import Annotated
 
 import cv2
 import numpy as np
+from scipy.fft import dctn
 
 from ..colour import luminance
 from ..operation import Colour, Fraction, Length, operation
@@ -43,12 +44,17 @@ def even_light(
 
 
 def light_drift(colour: Raster) -> float:
-    """Spread of broad brightness across a sheet: (brightest − darkest) / mean, in linear light.
+    """Spread of broad brightness across a sheet, (brightest − darkest) / mean, in linear light.
 
-    A quadratic surface is fitted to the luminance, so that single stones do not count as light.
+    The slowest cosine terms (up to one wave a sheet) count, less what the sheet's own pattern has at
+    three to six half waves: large stones are not taken for light.
     """
-    y = cv2.resize(luminance(colour), (32, 32), interpolation=cv2.INTER_AREA).astype(np.float64)
-    v, u = np.mgrid[-1:1:32j, -1:1:32j].reshape(2, -1)
-    terms = np.stack([np.ones_like(u), u, v, u * u, u * v, v * v], 1)
-    fitted = terms @ np.linalg.lstsq(terms, y.ravel(), rcond=None)[0]
-    return float(np.ptp(fitted) / max(1e-6, float(y.mean())))
+    y = cv2.resize(luminance(colour), (_SIDE, _SIDE), interpolation=cv2.INTER_AREA).astype(np.float64)
+    power = dctn(y / max(1e-6, float(y.mean())), norm="ortho") ** 2
+    rank = np.hypot(*np.mgrid[0:_SIDE, 0:_SIDE])
+    chance = float(power[(rank >= 3) & (rank <= 6)].mean())
+    slow = power[(rank > 0) & (rank <= 2)]
+    return float(2 * np.sqrt(2 * np.maximum(slow - chance, 0).sum()) / _SIDE)
+
+
+_SIDE = 32

@@ -321,7 +321,7 @@ class BuildStage(Stage):
             ("", "Sheet", f"{grid.width_px} × {grid.height_px} px"),
             ("", "Relief", relief), ("", "Density", f"{1 / grid.pitch_mm:.2f} px/mm"),
             ("" if units is None or units.whole else "repeat", "Courses", courses),
-            ("", "Fit", "whole units" if units is None or units.whole else "click to fit"),
+            ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
         ]  # fmt: skip
         self.block.show_cells(cells)
 

@@ -115,6 +115,7 @@ class LayerCard(Column):
             self._build_counts(surface, layer, what)
             for part in ("height", "roughness"):
                 setting = getattr(what, part)
+                self.add(words(f"{part} · estimated from the picture"))
                 form = OperationForm(setting.op, setting.values)
                 form.changed.connect(lambda name, value, key=part: self._set_at(("what", key), name, value))
                 self._add_form(form, lambda shown, key=part: getattr(shown.what, key).values)

@@ -111,7 +111,7 @@ class RepeatBoard(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(box)
         note = QRectF(box.right() + theme.px(12), box.top(), cell.right() - box.right() - theme.px(12), theme.px(20))
-        caption(painter, note, "Quietest it gets")
+        caption(painter, note, "Worst of the cut")
         lines = (f"at {x * grid.width_mm:.0f}, {(1 - y) * grid.height_mm:.0f} mm, enlarged ×{times:.0f}", f"along the cut {max(self.done.along):.2f}")
         painter.setFont(theme.font(11))
         for index, line in enumerate(lines):
@@ -176,7 +176,7 @@ class Meters(QWidget):
         for meter in (self.seam, self.repetition, self.drift):
             row.addWidget(meter, 1)
         column.addLayout(row, 1)
-        self.foot = words("Below 1.30, 0.30 and 4 % the eye seldom finds it.")
+        self.foot = words("Below 1.30, 0.30 and 10 % the eye seldom finds it.")
         column.addWidget(self.foot)
 
     def show_sheet(self, done: SheetPicture | None) -> None:
@@ -198,8 +198,8 @@ class Meters(QWidget):
         tone = "pale" if loud.paler else "dark"
         level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
         self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {at}. A larger repeat calms it.")
-        level = "ok" if done.drift <= 0.04 else "caution" if done.drift <= 0.15 else "fault"
-        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest part of the sheet.")
+        level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
+        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest, before the cut. Even it out in Gather.")
 
 
 class RepeatStage(Stage):

@@ -183,7 +183,7 @@ class SurfaceBoard(Board):
     def _paint_figure(self, painter: QPainter) -> None:
         """The scale figure, 1.75 m, before the wall."""
         path = QPainterPath()
-        base = self.to_screen(5100, 0)
+        base = self.to_screen(1100, 0)
         mm = self.scale
         path.addEllipse(QPointF(base.x(), base.y() - 1590 * mm), 118 * mm, 160 * mm)
         body = [(-150, 0), (150, 0), (190, 1280), (60, 1430), (-60, 1430), (-190, 1280)]

@@ -1,0 +1,67 @@
+"""The written reference, made from the declarations: ``docs/operations.md`` and ``docs/job.schema.json``."""
+
+from __future__ import annotations
+
+import json
+import sys
+from itertools import groupby
+from pathlib import Path
+
+import msgspec
+
+from ..core import registered
+from ..core.document import Job
+from ..core.operation import REGISTRY, Operation, Param
+from ..core.quantity import format_number
+
+FAMILIES = {
+    "noise": "Noise", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "colour": "Colour",
+    "gather": "Gather", "mend": "Ways to make a repeat", "estimate": "Estimates from a picture",
+    "where": "Where-rules", "seat": "Seat", "laying": "Layings",
+}  # fmt: skip
+
+
+def operations_text() -> str:
+    """Every operation with its parameters, as Markdown."""
+    assert registered.MODULES
+    lines = ["# Operations", "", "Made from the declarations by `./dev docs`; lengths in mm, angles in degrees.", ""]
+    ordered = sorted(REGISTRY.values(), key=lambda op: list(FAMILIES).index(op.family))
+    for family, operations in groupby(ordered, key=lambda op: op.family):
+        lines += [f"## {FAMILIES[family]}", ""]
+        for operation in operations:
+            lines += _operation(operation)
+    return "\n".join(lines).rstrip() + "\n"
+
+
+def _operation(operation: Operation) -> list[str]:
+    made_from = ", ".join(f"{name} ({kind})" for name, kind in operation.inputs.items())
+    lines = [f"### {operation.label}", "", f"`{operation.id}`, version {operation.version}."]
+    lines += [f"Made from: {made_from}." if made_from else "Made from nothing.", "", operation.help.strip(), ""]
+    if operation.params:
+        lines += ["| parameter | default | usual | allowed | meaning |", "|---|---|---|---|---|"]
+        lines += [_row(param) for param in operation.params.values()] + [""]
+    return lines
+
+
+def _row(param: Param) -> str:
+    if param.kind in {"choice", "colour", "toggle"}:
+        usual = allowed = ", ".join(param.options) or {"colour": "#RRGGBB", "toggle": "yes or no"}[param.kind]
+    else:
+        usual = f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
+        allowed = param.allowed()
+    return f"| {param.label} (`{param.name}`) | {param.default} | {usual} | {allowed} | {param.help} |"
+
+
+def schema_text() -> str:
+    """JSON Schema of ``job.json``."""
+    return json.dumps(msgspec.json.schema(Job), indent=1, sort_keys=True) + "\n"
+
+
+def write(folder: Path) -> None:
+    """Write both files."""
+    (folder / "operations.md").write_text(operations_text(), encoding="utf-8")
+    (folder / "job.schema.json").write_text(schema_text(), encoding="utf-8")
+
+
+if __name__ == "__main__":
+    write(Path(sys.argv[1]))
