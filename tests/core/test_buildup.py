@@ -90,7 +90,7 @@ def test_the_joined_height_lies_between_ground_and_layer(level, feather, drape, 
     low, high = min(1.0, top), max(1.0, top)
     assert done.height.min() >= low - 1e-4
     assert done.height.max() <= high + 1e-4
-    assert (0 <= done.share).all()
+    assert (done.share >= 0).all()
     assert (done.share <= cover + 1e-6).all()
 
 

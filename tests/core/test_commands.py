@@ -1,5 +1,7 @@
 """Commands are pure; any sequence undoes to the very same object, and its journal replays to an equal job."""
 
+import json
+
 import msgspec
 import pytest
 from hypothesis import given
@@ -8,9 +10,8 @@ from hypothesis import strategies as st
 from brave_tessel.core.commands import Batch, Insert, Move, Remove, Set, fetch
 from brave_tessel.core.document import Job, Layer, PlainWhat, Rule, Setting, Stroke, Surface, decode_job, encode_job
 from brave_tessel.core.errors import MissingError, OutOfRangeError, TesselError
-from brave_tessel.engine.journal import line_of, differences, replay, read_lines
+from brave_tessel.engine.journal import differences, line_of, read_lines, replay
 from brave_tessel.engine.store import Store
-import json
 
 IDS = ["a", "b", "c", "d"]
 

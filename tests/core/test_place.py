@@ -4,8 +4,7 @@ import msgspec
 import numpy as np
 import pytest
 
-from brave_tessel.core.document import Job, Setting, Surface
-from brave_tessel.core.document import Layer, RecipeWhat
+from brave_tessel.core.document import Job, Layer, RecipeWhat, Setting, Surface
 from brave_tessel.core.handover.checks import run_checks
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.place.elevation import count_courses, units_of, unroll

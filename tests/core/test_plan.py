@@ -5,7 +5,18 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.commands import Set
-from brave_tessel.core.document import Job, Layer, RecipeWhat, Rule, Setting, Source, SourceWhat, Step, Straightening, Surface
+from brave_tessel.core.document import (
+    Job,
+    Layer,
+    RecipeWhat,
+    Rule,
+    Setting,
+    Source,
+    SourceWhat,
+    Step,
+    Straightening,
+    Surface,
+)
 from brave_tessel.core.errors import CancelledError, MissingError, UnknownOperationError
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.plan import Planner

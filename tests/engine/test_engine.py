@@ -11,10 +11,17 @@ import numpy as np
 import pytest
 from PIL import Image
 
+from brave_tessel.core import errors
 from brave_tessel.core.commands import Set
 from brave_tessel.core.document import Delivery, Job
-from brave_tessel.core.errors import CancelledError, CannotWriteError, OutOfRangeError, TesselError, TooLargeError, UnreadableFileError
-from brave_tessel.core import errors
+from brave_tessel.core.errors import (
+    CancelledError,
+    CannotWriteError,
+    OutOfRangeError,
+    TesselError,
+    TooLargeError,
+    UnreadableFileError,
+)
 from brave_tessel.core.maps import MapKind
 from brave_tessel.engine import intents
 from brave_tessel.engine.cache import Cache

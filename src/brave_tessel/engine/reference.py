@@ -6,6 +6,7 @@ import json
 import sys
 from itertools import groupby
 from pathlib import Path
+from typing import Any
 
 import msgspec
 
@@ -54,7 +55,20 @@ def _row(param: Param) -> str:
 
 def schema_text() -> str:
     """JSON Schema of ``job.json``."""
-    return json.dumps(msgspec.json.schema(Job), indent=1, sort_keys=True) + "\n"
+    return json.dumps(_ordered(msgspec.json.schema(Job)), indent=1, sort_keys=True) + "\n"
+
+
+def _ordered(tree: Any) -> Any:
+    """The same tree with every default that is a set in a fixed order."""
+    if isinstance(tree, list):
+        return [_ordered(entry) for entry in tree]
+    if not isinstance(tree, dict):
+        return tree
+    sets = tree.get("uniqueItems") or tree.get("type") == "array"
+    kept = {key: _ordered(value) for key, value in tree.items()}
+    if sets and isinstance(kept.get("default"), list) and all(isinstance(x, str) for x in kept["default"]):
+        kept["default"] = sorted(kept["default"])
+    return kept
 
 
 def write(folder: Path) -> None:

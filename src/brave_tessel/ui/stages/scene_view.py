@@ -62,7 +62,7 @@ class SceneView(QWidget):
         self.setAcceptDrops(True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.camera = Camera()
-        self.azimuth, self.altitude = 118.0, 38.0
+        self.azimuth, self.altitude = 152.0, 38.0
         self.job: Job | None = None
         self.parts: list[DrawPart] = []
         self.textures: SceneTextures | None = None
