@@ -1,5 +1,7 @@
 """Seams and repetition: check-values D1, D2; open data: brick, grass, gravel in scikit-image (CC0)."""
 
+import itertools
+
 import numpy as np
 import pytest
 from skimage import data
@@ -152,7 +154,7 @@ def test_path_is_the_cheapest_by_brute_force():
     best = min(
         (sum(cost[r, c] for r, c in enumerate(p)), p)
         for p in np.ndindex(*(4,) * 6)
-        if all(abs(a - b) <= 1 for a, b in zip(p, p[1:], strict=False))
+        if all(abs(a - b) <= 1 for a, b in itertools.pairwise(p))
     )
     assert tuple(least_path(cost)) == best[1]
 

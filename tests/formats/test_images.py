@@ -136,7 +136,7 @@ def test_missing_files_and_folders(tmp_path):
 
 
 def chunks(data):
-    return {kind: body for kind, body in png.Reader(bytes=data).chunks()}
+    return dict(png.Reader(bytes=data).chunks())
 
 
 @pytest.mark.parametrize(("px", "width_mm"), [((2048, 1024), 2250.0), ((1024, 1024), 600.0)])
