@@ -5,6 +5,8 @@ Sources: IEC 61966-2-1 (transfer), CIE 15 (L*), ITU-R BT.709 (luminance weights)
 
 from __future__ import annotations
 
+from functools import cache
+
 import numpy as np
 import numpy.typing as npt
 
@@ -32,9 +34,13 @@ def encode_srgb(linear: npt.ArrayLike) -> npt.NDArray[np.float64]:
 _LINEAR_OF_8 = decode_srgb(np.arange(256) / 255).astype(np.float32)
 _LINEAR_OF_16 = decode_srgb(_CODES).astype(np.float32)
 _FINE = (1 << 20) - 1
-# Twenty bits of linear light: at black four hundred steps a code.
-_EIGHT_FINE = np.rint(encode_srgb((np.arange(_FINE + 1) + 0.5) / _FINE) * 255).astype(np.uint8)
 _EIGHT_OF_LINEAR = np.rint(encode_srgb(_CODES) * 255).astype(np.uint8)
+
+
+@cache
+def _eight_fine() -> AnyArray:
+    """8-bit codes of twenty bits of linear light: at black there are four hundred steps a code."""
+    return np.rint(encode_srgb((np.arange(_FINE + 1) + 0.5) / _FINE) * 255).astype(np.uint8)
 
 
 def linear_from_codes(codes: AnyArray) -> Raster:
@@ -46,7 +52,7 @@ def codes_from_linear(linear: Raster, *, depth: int = 8) -> AnyArray:
     """SRGB codes of 8 or 16 bits from linear light; values outside [0, 1] are clipped."""
     clipped = np.clip(linear, 0.0, 1.0)
     if depth == 8:
-        return np.asarray(_EIGHT_FINE[(clipped * np.float32(_FINE)).astype(np.int32)], np.uint8)
+        return np.asarray(_eight_fine()[(clipped * np.float32(_FINE)).astype(np.int32)], np.uint8)
     return np.rint(encode_srgb(clipped) * 65_535).astype(np.uint16)
 
 

@@ -13,7 +13,6 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox
 from .. import __version__
 from ..core.commands import Set
 from ..core.relief.pictures import VIEWS
-from ..demo.job import demo_job
 from ..formats.job_file import OpenedJob
 from .board import SCALES, Board
 from .desk import STAGES
@@ -25,6 +24,13 @@ if TYPE_CHECKING:
     from .window import Window
 
 _FILTER = "Brave Tessel jobs (*.tessel)"
+
+
+def _demo() -> OpenedJob:
+    """The demo job; its scripts are loaded only when asked for."""
+    from ..demo.job import demo_job
+
+    return demo_job()
 
 
 class Actions:
@@ -97,7 +103,7 @@ class Actions:
         """The demo job, unsaved."""
         if self.window.may_leave():
             self.desk.tell("Rendering the demo job…")
-            self.desk.adopt_later(demo_job, lambda: self.desk.go("Build"))
+            self.desk.adopt_later(_demo, lambda: self.desk.go("Build"))
 
     def save(self) -> bool:
         path = self.desk.session.path

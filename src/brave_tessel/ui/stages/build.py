@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 from PyQt6.QtCore import QEvent, QObject
 from PyQt6.QtGui import QPixmap, QResizeEvent
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QInputDialog, QMenu, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QInputDialog, QMenu, QWidget
 
 from ...core.commands import Insert, Move, Remove, Set
 from ...core.document import Job, Layer, PlainWhat, RecipeWhat, Stroke, Surface, new_id
@@ -28,7 +28,7 @@ from ..results import SurfacePicture
 from .layer_card import LayerCard
 from .probe import explain, probe_at
 from .section_strip import SectionStrip
-from .stage import Stage, panel
+from .stage import LeftPanel, Stage
 from .surface_board import SurfaceBoard
 
 EXTENTS = ("Cell", "Field 3×3", "Wall 6 m")
@@ -55,34 +55,22 @@ class BuildStage(Stage):
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
-        left = panel()
-        column = QVBoxLayout(left)
-        side = theme.px(12)
-        column.setContentsMargins(0, theme.px(8), 0, side)
-        top = QVBoxLayout()
-        top.setContentsMargins(side, 0, side, 0)
+        left = LeftPanel()
         self.picker = QComboBox()
         self.picker.setAccessibleName("Surface")
         self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
         self.heading = Heading("Build-up", "top to bottom")
-        row = QHBoxLayout()
-        row.addWidget(self.picker, 1)
-        row.addWidget(button("New", self.new_surface, tip="A new surface of rectangular units"))
-        top.addLayout(row)
-        top.addWidget(self.heading)
-        column.addLayout(top)
+        left.add(self.picker, button("New", self.new_surface, tip="A new surface of rectangular units"), stretch=True)
+        left.add(self.heading)
         self.list = RowList("Layers, top to bottom", reorder=True)
-        column.addWidget(self.list, 1)
-        low = QHBoxLayout()
-        low.setContentsMargins(side, 0, side, 0)
+        left.add_list(self.list)
         self.lay = button("Lay on…", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
         self.lay_menu = QMenu(self.lay)
         self.lay_menu.aboutToShow.connect(self._fill_lay_menu)
         self.lay.setMenu(self.lay_menu)
-        low.addWidget(self.lay, 1)
-        low.addWidget(button("", self.duplicate, icon="copy", tip="Duplicate the layer (Ctrl+D)"))
-        low.addWidget(button("", self.remove, icon="trash", tip="Take the layer out (Del)"))
-        column.addLayout(low)
+        twice = button("", self.duplicate, icon="copy", tip="Duplicate the layer (Ctrl+D)")
+        out = button("", self.remove, icon="trash", tip="Take the layer out (Del)")
+        left.add(self.lay, twice, out, stretch=True)
         return left
 
     def _connect(self) -> None:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QImage, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QCheckBox, QFileDialog, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QFileDialog, QWidget
 
 from ...core.document import Job, Source
 from ...core.errors import TesselError
@@ -25,7 +25,7 @@ from ..desk import Desk
 from ..results import GatherPicture
 from ..thumbs import source_thumb
 from .frame_board import FrameBoard
-from .stage import Stage, panel
+from .stage import LeftPanel, Stage
 
 
 def lacks(source: Source) -> str:
@@ -116,25 +116,16 @@ class GatherStage(Stage):
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
-        left = panel()
-        column = QVBoxLayout(left)
-        side = theme.px(12)
-        column.setContentsMargins(0, theme.px(8), 0, side)
+        left = LeftPanel()
         self.heading = Heading("Sources")
-        inset = QHBoxLayout()
-        inset.setContentsMargins(side, 0, side, 0)
-        inset.addWidget(self.heading)
-        column.addLayout(inset)
+        left.add(self.heading)
         self.list = RowList("Sources")
         self.list.chosen.connect(lambda id: self.desk.select(source=id))
         self.list.deleted.connect(self._remove)
-        column.addWidget(self.list, 1)
+        left.add_list(self.list)
         self.open_button = button("Add pictures…", self.choose_files, name="main", icon="plus",
                                   tip="PNG, JPEG or TIFF; or drop files anywhere on the window")  # fmt: skip
-        row = QHBoxLayout()
-        row.setContentsMargins(side, 0, side, 0)
-        row.addWidget(self.open_button)
-        column.addLayout(row)
+        left.add(self.open_button)
         return left
 
     def _make_card(self) -> Column:

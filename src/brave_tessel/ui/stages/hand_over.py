@@ -34,7 +34,7 @@ from ..controls.panels import Column, Heading, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
 from ..results import SurfacePicture
-from .stage import Stage, caption, panel
+from .stage import LeftPanel, Stage, caption
 
 SIZES = (512, 1024, 2048, 4096, 8192)
 _SHEET = (
@@ -227,30 +227,21 @@ class HandOverStage(Stage):
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
-        left = panel()
-        column = QVBoxLayout(left)
-        side = theme.px(12)
-        column.setContentsMargins(0, theme.px(8), 0, side)
-        inset = QVBoxLayout()
-        inset.setContentsMargins(side, 0, side, 0)
+        left = LeftPanel()
         self.picker = QComboBox()
         self.picker.setAccessibleName("Surface")
         self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
         self.heading = Heading("Checks", "worst first")
-        inset.addWidget(self.picker)
-        inset.addWidget(self.heading)
-        column.addLayout(inset)
+        left.add(self.picker)
+        left.add(self.heading)
         self.list = RowList("Checks")
         self.list.chosen.connect(self._finding_chosen)
-        column.addWidget(self.list, 1)
-        foot = QVBoxLayout()
-        foot.setContentsMargins(side, 0, side, 0)
+        left.add_list(self.list)
         self.cause = words("")
         self.mend = button("", self._mend, name="main")
         self.mend.hide()
-        foot.addWidget(self.cause)
-        foot.addWidget(self.mend)
-        column.addLayout(foot)
+        left.add(self.cause)
+        left.add(self.mend)
         return left
 
     def _make_card(self) -> Column:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QByteArray, QEvent, QMimeData, QObject, QRectF, QSize, Qt
 from PyQt6.QtGui import QDrag, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent
-from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QVBoxLayout, QWidget
 
 from ...core.commands import Set
 from ...core.document import Job, Part, Setting
@@ -25,7 +25,7 @@ from ..desk import Desk
 from ..results import SceneTextures
 from .elevation_strip import ElevationStrip
 from .scene_view import SURFACE_MIME, SceneView
-from .stage import Stage, panel
+from .stage import LeftPanel, Stage
 
 
 class SwatchTile(QAbstractButton):
@@ -92,30 +92,21 @@ class PlaceStage(Stage):
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
-        left = panel()
-        column = QVBoxLayout(left)
-        side = theme.px(12)
-        column.setContentsMargins(0, theme.px(8), 0, side)
+        left = LeftPanel()
         self.heading = Heading("Parts")
         self.list = RowList("Parts")
         self.list.chosen.connect(lambda id: self.desk.select(part=id))
         self.surfaces_heading = Heading("Surfaces", "drag onto a part")
-        inset = QHBoxLayout()
-        inset.setContentsMargins(side, 0, side, 0)
-        inset.addWidget(self.heading)
-        column.addLayout(inset)
-        column.addWidget(self.list, 1)
-        low = QVBoxLayout()
-        low.setContentsMargins(side, 0, side, 0)
+        left.add(self.heading)
+        left.add_list(self.list)
         self.put_up = button("Put up the corner", self._put_up, name="main", tip="A corner of two walls, a window and a floor")
-        low.addWidget(self.put_up)
-        low.addWidget(self.surfaces_heading)
+        left.add(self.put_up)
+        left.add(self.surfaces_heading)
         self.tile_holder = QWidget()
         self.tile_grid = QGridLayout(self.tile_holder)
         self.tile_grid.setContentsMargins(0, 0, 0, 0)
         self.tile_grid.setSpacing(theme.px(8))
-        low.addWidget(self.tile_holder)
-        column.addLayout(low)
+        left.add(self.tile_holder)
         return left
 
     def _make_card(self) -> Column:

@@ -21,7 +21,7 @@ from ..desk import Desk
 from ..results import SheetPicture
 from ..thumbs import source_thumb
 from .gather import lacks
-from .stage import Stage, caption, panel
+from .stage import LeftPanel, Stage, caption
 
 
 class RepeatBoard(QWidget):
@@ -219,10 +219,7 @@ class RepeatStage(Stage):
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
-        left = panel()
-        column = QVBoxLayout(left)
-        side = theme.px(12)
-        column.setContentsMargins(0, theme.px(8), 0, side)
+        left = LeftPanel()
         self.heading = Heading("Sources")
         self.list = RowList("Sources")
         self.list.chosen.connect(lambda id: self.desk.select(source=id))
@@ -231,11 +228,8 @@ class RepeatStage(Stage):
         self.steps.chosen.connect(self._step_chosen)
         self.steps.setMaximumHeight(theme.px(150))
         for heading, rows, stretch in ((self.heading, self.list, 1), (self.steps_heading, self.steps, 0)):
-            inset = QHBoxLayout()
-            inset.setContentsMargins(side, 0, side, 0)
-            inset.addWidget(heading)
-            column.addLayout(inset)
-            column.addWidget(rows, stretch)
+            left.add(heading)
+            left.add_list(rows, stretch=stretch)
         return left
 
     def _make_card(self) -> Column:

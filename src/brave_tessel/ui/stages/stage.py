@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QObject, QRectF, Qt
 from PyQt6.QtGui import QPainter
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from .. import theme
 from ..desk import Desk
@@ -31,12 +31,26 @@ class Stage(QObject):
         """Show everything on the board."""
 
 
-def panel() -> QWidget:
-    """A plain panel."""
-    made = QWidget()
-    made.setObjectName("panel")
-    made.setAutoFillBackground(True)
-    return made
+class LeftPanel(QWidget):
+    """A stage's left panel: headings and buttons set in from the sides, lists from edge to edge."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("panel")
+        self.setAutoFillBackground(True)
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, theme.px(8), 0, theme.px(12))
+
+    def add(self, *widgets: QWidget, stretch: bool = False) -> None:
+        """Widgets side by side, the first as wide as can be if ``stretch``."""
+        row = QHBoxLayout()
+        row.setContentsMargins(theme.px(12), 0, theme.px(12), 0)
+        for index, widget in enumerate(widgets):
+            row.addWidget(widget, 1 if stretch and index == 0 else 0)
+        self.column.addLayout(row)
+
+    def add_list(self, rows: QWidget, *, stretch: int = 1) -> None:
+        self.column.addWidget(rows, stretch)
 
 
 def caption(painter: QPainter, rect: QRectF, title: str, note: str = "") -> None:
