@@ -19,7 +19,8 @@ from .core.errors import OutOfRangeError, TesselError
 from .core.handover.checks import run_checks
 from .core.maps import MapKind, MapSet
 from .core.place.elevation import unroll
-from .core.quantity import parse_size
+from .core.quantity import parse_length, parse_size
+from .core.repeat.mend import closed_size
 from .core.repeat.meters import read_repetition, read_seam
 from .engine.deliver import export_surface
 from .engine.session import Session
@@ -67,12 +68,11 @@ def _repeat(options: argparse.Namespace, progress: _Progress) -> None:
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
     source = session.read_source(options.photo)
-    overlap = options.overlap if options.overlap else min(48.0, 0.15 * min(width, height))
     frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
-    source = msgspec.structs.replace(
-        source, straightening=frame, mend=Setting(op="mend.best_cut", values={"overlap": overlap}),
-        light=Setting(op="gather.even_light", values={"strength": options.even}),
-    )  # fmt: skip
+    light = Setting(op="gather.even_light", values={"strength": options.even})
+    source = msgspec.structs.replace(source, straightening=frame, light=light)
+    progress("Mend", 0.2)
+    source, measured = _mended(session, source, options)
     surface = _surface_of(source)
     session.store.replace(Job(sources=(source,), surfaces=(surface,)), saved=True)
     px = options.px or _native_px(source)
@@ -83,7 +83,7 @@ def _repeat(options: argparse.Namespace, progress: _Progress) -> None:
     progress.end()
     result = {
         "repeat_mm": [surface.width_mm, surface.height_mm], "px": [maps.grid.width_px, maps.grid.height_px],
-        **_meters(maps), "maps": {kind.value: path.name for kind, path in written.items()},
+        **_meters(maps), **measured, "maps": {kind.value: path.name for kind, path in written.items()},
     }  # fmt: skip
     text = (
         f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
@@ -93,8 +93,40 @@ def _repeat(options: argparse.Namespace, progress: _Progress) -> None:
     _say(result, text, as_json=options.json)
 
 
+def _mended(session: Session, source: Source, options: argparse.Namespace) -> tuple[Source, dict[str, Any]]:
+    """The source mended the way that was asked for, and what was measured on the way."""
+    from .engine import intents
+    from .engine.analyses import cut_to_courses, find_beat, scale_source
+
+    job = Job(sources=(source,))
+    op = f"mend.{options.method.replace('-', '_')}"
+    if op != "mend.courses":
+        made = intents.set_method(job, source, op).apply(job).sources[0]
+        frame = source.straightening
+        least = min(frame.width_mm, frame.height_mm)
+        overlap = options.overlap if options.overlap else min(48.0, 0.15 * least)
+        if op == "mend.best_cut":
+            made = msgspec.structs.replace(made, mend=Setting(op=op, values={"overlap": overlap}))
+        return made, {"method": options.method}
+    beat = find_beat(session, source, job=job)
+    if options.unit:
+        known = parse_length(options.unit)
+        source = scale_source(job, source, known / beat.lattice.course).apply(job).sources[0]
+        job = Job(sources=(source,))
+        beat = find_beat(session, source, job=job)
+    source = cut_to_courses(job, source, beat).apply(job).sources[0]
+    width, height = closed_size(source)
+    course = beat.lattice.course
+    rows = (height if beat.lattice.beats[1] else width) / course
+    measured = {
+        "method": options.method, "unit_mm": round(course, 3), "length_mm": round(beat.unit_mm, 3),
+        "joint_mm": round(beat.joint_mm, 2), "courses": round(rows), "turn": round(beat.lattice.turn, 3),
+    }  # fmt: skip
+    return source, measured
+
+
 def _surface_of(source: Source) -> Surface:
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     if min(width, height) <= 0:
         raise OutOfRangeError("Overlap", value=f"{source.mend.number('overlap'):g} mm", allowed="less than the picture")
     size = min(width, height)
@@ -106,7 +138,7 @@ def _surface_of(source: Source) -> Surface:
 def _native_px(source: Source) -> int:
     """Pixels of the repeat's longer side at the photo's own density."""
     frame = source.straightening
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     return max(64, round(max(width * source.width_px / frame.width_mm, height * source.height_px / frame.height_mm)))
 
 
@@ -220,6 +252,8 @@ def _parser() -> argparse.ArgumentParser:
     repeat = verb("repeat", _repeat, "Make a photo tile and write its maps.")
     repeat.add_argument("photo", type=Path)
     repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
+    repeat.add_argument("--method", choices=("best-cut", "level", "regrow", "courses"), default="best-cut")
+    repeat.add_argument("--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)")
     repeat.add_argument("--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most")
     repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
     repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")

@@ -90,3 +90,29 @@ def test_bad_input_is_one_sentence_and_2(arguments, words, job_file, gravel, tmp
 def test_it_runs_as_a_module():
     done = subprocess.run([sys.executable, "-m", "brave_tessel.cli", "--version"], capture_output=True, text=True, check=True)
     assert done.stdout.startswith("0.")
+
+
+@pytest.mark.parametrize("method", ["level", "regrow", "courses"])
+def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
+    from tests.core.test_methods import wall
+
+    photo = gravel
+    if method == "courses":
+        photo = tmp_path / "wall.png"
+        Image.fromarray(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)).save(photo)
+    arguments = ["repeat", str(photo), "--size", "450x350mm", "--method", method, "--px", "256", "--out", str(tmp_path / "o"), "--json"]
+    assert main([*arguments, "--unit", "75mm"]) == 0
+    result = json.loads(capsys.readouterr().out)
+    assert result["method"] == method
+    assert len(result["maps"]) == 6
+    if method == "courses":
+        # The picture said 37.5 mm; the known course of 75 mm doubles everything.
+        assert result["unit_mm"] == pytest.approx(75, abs=0.5)
+        assert result["length_mm"] == pytest.approx(225, abs=1)
+        assert result["courses"] == 8
+        assert result["repeat_mm"] == pytest.approx([675, 600], abs=3)
+
+
+def test_no_beat_is_told(gravel, tmp_path, capsys):
+    assert main(["repeat", str(gravel), "--size", "600x600mm", "--method", "courses", "--out", str(tmp_path / "o")]) == 2
+    assert "regrow" in capsys.readouterr().err

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.document import Setting
-from brave_tessel.core.errors import OutOfRangeError, UnknownOperationError
+from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError, UnknownOperationError
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import REGISTRY, Colour, Field, Ground, Operation, Pieces, find
 from brave_tessel.core.place.layings import Vertices
@@ -57,6 +57,8 @@ def inputs_for(op: Operation, grid: Grid = GRID):
 
 def run(op: Operation, grid: Grid = GRID, inputs=None, **values):
     made = inputs_for(op, grid) if inputs is None else inputs
+    if op.id == "mend.courses":
+        values = {"up": 2, **values}
     takes_grid = next(iter(inspect.signature(op.run).parameters)) == "grid"
     return op.run(*([grid] if takes_grid else []), *made, **op.bind(values))
 
@@ -115,7 +117,14 @@ def test_finite_at_the_ends_of_every_range(op):
         for end in ends:
             if op.id == "mend.best_cut" and param.name == "overlap":
                 end = min(float(end), 140.0)
-            for made in arrays(run(op, **{param.name: end})):
+            try:
+                result = run(op, **{param.name: end})
+            except (DoesNotCloseError, OutOfRangeError) as error:
+                # Periods that do not fit the sheet are refused, in words.
+                assert op.id == "mend.courses"
+                assert error.remedy
+                continue
+            for made in arrays(result):
                 assert np.isfinite(made).all(), (param.name, end)
 
 

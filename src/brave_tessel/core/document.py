@@ -81,15 +81,6 @@ class Source(Node, frozen=True, kw_only=True):
     light: Setting = Setting(op="gather.even_light")
     mend: Setting = Setting(op="mend.best_cut")
 
-    @property
-    def repeat_mm(self) -> tuple[float, float]:
-        """Size of the sheet once it is mended: the straightened rectangle less the overlap; 0 if unsized."""
-        frame = self.straightening
-        if not frame.sized:
-            return 0.0, 0.0
-        lap = self.mend.number("overlap")
-        return frame.width_mm - lap, frame.height_mm - lap
-
 
 class Step(Node, frozen=True, kw_only=True):
     """One named step of a recipe; ``made_from`` names earlier steps by input."""

@@ -28,8 +28,8 @@ from .kernels.shade import shade
 from .maps import MapKind, MapSet, plain
 from .operation import REGISTRY, Ground, find
 from .recipe.evaluate import gather_yields, run_step
-from .repeat.cut import PATH_PX, Cuts, close_maps
-from .repeat.mend import sheet_cuts
+from .repeat.cut import PATH_PX
+from .repeat.mend import METHODS, Method
 from .repeat.resample import tiled
 from .sheet import AnyArray, Grid, Raster
 
@@ -97,24 +97,33 @@ class Planner:
             partial(_even, setting=source.light), (straight,),
         )  # fmt: skip
 
-    def cuts(self, source: Source) -> Task:
-        """The best cuts of a source, found once for every size."""
-        flat = self.flat(source, PATH_PX)
-        values = {name: source.mend.number(name) for name in ("overlap", "colour", "relief")}
+    def found(self, source: Source) -> Task:
+        """What a source's way of mending finds, such as its cuts; found once for every size."""
+        method = self._method(source)
+        flat = self.flat(source, method.find_px)
+        values = find(source.mend.op).bind(source.mend.values)
+        relevant = {name: values[name] for name in method.found_by}
         return Task(
-            _key("cuts", values, flat.key), "Find the best cut", source.id, partial(_cuts, values=values), (flat,)
-        )
+            _key("found", source.mend.op, relevant, flat.key), f"Find: {find(source.mend.op).label.lower()}", source.id,
+            partial(_found, method=method, values=values), (flat,),
+        )  # fmt: skip
 
     def sheet(self, source: Source, px: int) -> Task:
         """The mended sheet; at ``FLAT_PX`` or, for finer pictures, at the photo's own density."""
+        try:
+            method, found = self._method(source), self.found(source)
+        except TesselError as error:
+            return Task(_key("unmendable", source.id), "Mend", source.id, partial(_fail, error))
         flat = self.flat(source, self.sheet_px(source, px))
-        cuts = self.cuts(source)
-        find(source.mend.op)
-        values = {name: source.mend.number(name) for name in ("soften", "match_tone")}
+        values = find(source.mend.op).bind(source.mend.values)
         return Task(
-            _key(source.mend.op, values, flat.key, cuts.key), "Mend the seams", source.id,
-            partial(_mend, values=values), (flat, cuts),
+            _key("sheet", source.mend.op, values, flat.key, found.key), "Mend the seams", source.id,
+            partial(_mend, method=method, values=values), (flat, found),
         )  # fmt: skip
+
+    def _method(self, source: Source) -> Method:
+        find(source.mend.op)
+        return METHODS[source.mend.op]
 
     def sheet_px(self, source: Source, px: int) -> int:
         """How many pixels the flat sheet gets so that a cell of ``px`` pixels is well fed."""
@@ -257,12 +266,12 @@ def _even(flat: MapSet, *, setting: Any) -> MapSet:
     return flat.with_maps(base_colour=evened)
 
 
-def _cuts(flat: MapSet, *, values: dict[str, float]) -> Cuts:
-    return sheet_cuts(flat, **values)
+def _found(flat: MapSet, *, method: Method, values: dict[str, Any]) -> Any:
+    return method.find(flat, values)
 
 
-def _mend(flat: MapSet, cuts: Cuts, *, values: dict[str, float]) -> MapSet:
-    return close_maps(flat, cuts, feather_mm=values["soften"], match_tone=values["match_tone"])
+def _mend(flat: MapSet, found: Any, *, method: Method, values: dict[str, Any]) -> MapSet:
+    return method.apply(flat, found, values)
 
 
 def _plain_maps(what: PlainWhat, grid: Grid) -> MapSet:

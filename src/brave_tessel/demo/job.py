@@ -22,6 +22,7 @@ from ..core.gather.straighten import Corners
 from ..core.maps import MapKind
 from ..core.place.pieces import corner_scene
 from ..core.recipe.stock import clouds_recipe, units_recipe
+from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
 from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
 
@@ -104,7 +105,7 @@ def _render_surface() -> Surface:
 
 
 def _photo_surface(source: Source, id: str, name: str, *, rise: float, broad: float, rough: float) -> Surface:
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     what = SourceWhat(
         source=source.id, height=Setting(op="estimate.height", values={"rise": rise, "broad": broad}),
         roughness=Setting(op="estimate.roughness", values={"mean": rough}),

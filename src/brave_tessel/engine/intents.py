@@ -26,6 +26,7 @@ from ..core.operation import Value
 from ..core.place.elevation import units_of
 from ..core.place.pieces import corner_scene
 from ..core.recipe.stock import STOCK
+from ..core.repeat.mend import closed_size
 
 PLAIN, PHOTO = "Plain colour", "Source"
 
@@ -44,18 +45,36 @@ def set_size(source: Source, width_mm: float, height_mm: float, note: str = "") 
     return Set(path=("sources", source.id, "straightening"), value=frame, label="Size the frame")
 
 
+def set_method(job: Job, source: Source, op: str) -> AnyCommand:
+    """Mend a source another way, starting from values that suit its size."""
+    frame = source.straightening
+    width, height = frame.width_mm or 600.0, frame.height_mm or 600.0
+    least = min(width, height)
+    fresh: dict[str, dict[str, Value]] = {
+        "mend.best_cut": {"overlap": round(0.15 * least, 1)},
+        "mend.regrow": {
+            "width": round(width, 1), "height": round(height, 1), "block": round(0.28 * least, 1),
+            "overlap": round(0.07 * least, 1),
+        },
+        "mend.courses": {"period_across": round(width / 3, 1), "period_up": round(height / 3, 1), "across": 2, "up": 2},
+    }  # fmt: skip
+    mend = Setting(op=op, values=fresh.get(op, {}))
+    command = Set(path=("sources", source.id, "mend"), value=mend, label="Mend another way")
+    return follow_source(job, msgspec.structs.replace(source, mend=mend), command)
+
+
 def set_source_value(job: Job, source: Source, part: str, name: str, value: Value, *, gesture: str) -> AnyCommand:
     """Set a value of a source's light or mend; a repeat that follows the source moves with it."""
     setting: Setting = getattr(source, part)
     changed = msgspec.structs.replace(setting, values={**setting.values, name: value})
     command = Set(path=("sources", source.id, part), value=changed, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
     after = msgspec.structs.replace(source, **{part: changed})
-    return _with_followers(job, after, command, gesture)
+    return follow_source(job, after, command, gesture)
 
 
-def _with_followers(job: Job, source: Source, command: AnyCommand, gesture: str) -> AnyCommand:
+def follow_source(job: Job, source: Source, command: AnyCommand, gesture: str = "") -> AnyCommand:
     """The command, and the new repeat of every surface whose beat is a layer of this source."""
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     more: list[AnyCommand] = []
     for surface in job.surfaces:
         beat = next((layer for layer in surface.layers if layer.id == surface.beat), None)
@@ -75,12 +94,12 @@ def resize_source(job: Job, source: Source, width_mm: float, height_mm: float, n
     after = msgspec.structs.replace(
         source, straightening=msgspec.structs.replace(source.straightening, width_mm=width_mm, height_mm=height_mm)
     )
-    return _with_followers(job, after, command, "")
+    return follow_source(job, after, command, "")
 
 
 def surface_from_source(job: Job, source: Source) -> tuple[AnyCommand, Surface]:
     """A new surface whose repeat is the source's mended sheet."""
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     layer = Layer(id=new_id("layer"), name=source.name, what=SourceWhat(source=source.id), hatch="stones")
     surface = Surface(
         id=new_id("surface"), name=_free_name(job, source.name), width_mm=width, height_mm=height, layers=(layer,),
@@ -125,7 +144,7 @@ def _what(job: Job, surface: Surface, kind: str) -> What:
         return RecipeWhat(recipe=STOCK[kind]())
     name = kind.removeprefix(f"{PHOTO}: ")
     source = next(source for source in job.sources if source.name == name)
-    width, height = source.repeat_mm
+    width, height = closed_size(source)
     return SourceWhat(
         source=source.id, across=max(1, round(surface.width_mm / width)), up=max(1, round(surface.height_mm / height))
     )

@@ -15,6 +15,7 @@ from ..core.commands import AnyCommand
 from ..core.document import Job, Layer, Part, Source, Surface, layer_of
 from ..core.errors import TesselError
 from ..core.plan import Light
+from ..engine.analyses import find_beat
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
@@ -42,6 +43,7 @@ class Desk(QObject):
     sheet_ready = pyqtSignal(object)
     gather_ready = pyqtSignal(object)
     scene_ready = pyqtSignal(object)
+    beat_found = pyqtSignal(str, object)
     message = pyqtSignal(str, str)
     busy_changed = pyqtSignal(bool)
     timed = pyqtSignal(float)
@@ -253,6 +255,16 @@ class Desk(QObject):
             self._later(lambda: self._deliver_timed(done, self.sheet_ready))
 
         self._in_background("sheet", work)
+
+    def ask_beat(self, source: Source) -> None:
+        """Measure a source's beat; ``beat_found`` brings it."""
+        job, session = self.job, self.session
+
+        def work(current: Current) -> None:
+            beat = find_beat(session, source, job=job, current=current)
+            self._later(lambda: self.beat_found.emit(source.id, beat))
+
+        self._in_background("beat", work)
 
     def _request_gather(self) -> None:
         source = self.source

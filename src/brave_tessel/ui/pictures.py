@@ -17,13 +17,14 @@ from ..core.handover.conversions import packed_orm
 from ..core.maps import MapKind
 from ..core.plan import FLAT_PX, Light
 from ..core.relief.pictures import VIEWS, map_codes, mip_chain
-from ..core.repeat.cut import close_across, paths_on_cell
+from ..core.repeat.cut import Cuts, close_across, paths_on_cell
+from ..core.repeat.mend import level_rows
 from ..core.repeat.meters import read_cut, read_repetition, read_seam
 from ..core.repeat.resample import resample_wrapped
-from ..core.sheet import AnyArray, Grid
+from ..core.sheet import AnyArray, Grid, Raster
 from ..engine.evaluate import Evaluation
 from ..engine.session import Session
-from .results import GatherPicture, SceneTextures, SheetPicture, SurfacePicture
+from .results import CutPicture, GatherPicture, SceneTextures, SheetPicture, SurfacePicture
 
 Current = Callable[[], bool]
 THUMB = 40
@@ -72,13 +73,25 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
     planner = session.planner(job)
     run = session.evaluation(current)
     sheet = run.value(planner.sheet(source, FLAT_PX))
-    cuts = run.value(planner.cuts(source))
+    found = run.value(planner.found(source))
+    flat = run.value(planner.flat(source, FLAT_PX))
     colour = sheet[MapKind.BASE_COLOUR]
     encoded = encode_srgb(np.clip(colour, 0, 1)).astype(np.float32)
     x, y = read_seam(encoded, axis=1, structured=True), read_seam(encoded, axis=0, structured=True)
-    rows, columns = sheet.grid.shape
+    cut = None
+    if isinstance(found, Cuts):
+        level = level_rows(flat, source.mend.complete()) if source.mend.op == "mend.courses" else flat
+        cut = _cut_picture(level[MapKind.BASE_COLOUR], found, sheet.grid)
+    ms = (time.perf_counter() - begun) * 1000
+    return SheetPicture(
+        source, sheet.grid, mip_chain(display_codes(colour)), cut, (x, y), read_repetition(colour),
+        light_drift(flat[MapKind.BASE_COLOUR]), ms,
+    )  # fmt: skip
+
+
+def _cut_picture(flat: Raster, cuts: Cuts, cell: Grid) -> CutPicture:
+    rows, columns = cell.shape
     path_x, path_y = paths_on_cell(cuts, rows, columns)
-    flat = run.value(planner.flat(source, FLAT_PX))[MapKind.BASE_COLOUR]
     whole = encode_srgb(np.clip(flat, 0, 1)).astype(np.float32)
     across = read_cut(whole, cuts.x, cuts.overlap_x)
     turned = np.ascontiguousarray(close_across(whole, cuts).swapaxes(0, 1))
@@ -88,11 +101,7 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
         worst = (float(path_x[int(row * rows)]), row)
     else:
         worst = (up.worst, float(path_y[int(up.worst * columns)]))
-    ms = (time.perf_counter() - begun) * 1000
-    return SheetPicture(
-        source, sheet.grid, mip_chain(display_codes(colour)), path_x, path_y, (x, y), (across.ratio, up.ratio), worst,
-        read_repetition(colour), light_drift(flat), ms,
-    )  # fmt: skip
+    return CutPicture(path_x, path_y, (across.ratio, up.ratio), worst)
 
 
 STRIP_PX = 420

@@ -31,17 +31,26 @@ class SurfacePicture:
 
 
 @dataclass(frozen=True, slots=True)
+class CutPicture:
+    """The two cuts on the closed cell, as fractions from the left and from the top; how rough they are;
+    and the worst spot, as fractions of the cell.
+    """
+
+    path_x: npt.NDArray[np.float64]
+    path_y: npt.NDArray[np.float64]
+    along: tuple[float, float]
+    worst: tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
 class SheetPicture:
     """A source made to repeat, with its meters."""
 
     source: Source
     grid: Grid
     mips: list[AnyArray]
-    path_x: npt.NDArray[np.float64]
-    path_y: npt.NDArray[np.float64]
+    cut: CutPicture | None
     seams: tuple[SeamReading, SeamReading]
-    along: tuple[float, float]
-    worst: tuple[float, float]
     repetition: RepetitionReading
     drift: float
     ms: float

@@ -13,6 +13,7 @@ from ..document import Job, SourceWhat, Surface
 from ..errors import MissingError
 from ..maps import MapKind, MapSet
 from ..place.elevation import Units, units_of
+from ..repeat.mend import closed_size
 from ..repeat.meters import SeamReading, read_seam
 
 WORST_FIRST = {"fault": 0, "caution": 1, "ok": 2}
@@ -158,7 +159,7 @@ def source_size(case: Case) -> Finding:
             source = case.job.source(layer.what.source)
         except MissingError:
             return Finding("size", case.surface.id, "fault", "A source is missing", f"{layer.name} has lost its source.")
-        width, height = source.repeat_mm
+        width, height = closed_size(source)
         if width <= 0 or height <= 0:
             return Finding("size", case.surface.id, "fault", "A source has no size",
                            f"{source.name} was never given its real size.")  # fmt: skip

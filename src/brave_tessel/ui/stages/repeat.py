@@ -6,19 +6,23 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPixmap, QPolygonF, QWheelEvent
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from ...core.document import Job
-from ...core.operation import family
+from ...core.document import Job, Source
+from ...core.errors import TesselError
+from ...core.operation import REGISTRY, family
 from ...core.quantity import format_length, format_number, format_size
+from ...core.repeat.mend import METHODS, closed_size
 from ...core.repeat.meters import GOOD_CUT, REPETITION_LIMIT
 from ...engine import intents
+from ...engine.analyses import Beat, cut_to_courses, scale_source, scaled_beat
+from ...engine.wording import sentence
 from .. import theme
 from ..board import tile, to_pixmaps
 from ..controls.choices import Choices
 from ..controls.form import OperationForm
-from ..controls.panels import Column, Heading, Meter, button, words
+from ..controls.panels import Column, Heading, LengthField, Meter, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
-from ..results import SheetPicture
+from ..results import CutPicture, SheetPicture
 from ..thumbs import source_thumb
 from .gather import lacks
 from .stage import LeftPanel, Stage, caption
@@ -70,10 +74,11 @@ class RepeatBoard(QWidget):
         half = QRectF(cell).translated(cell.width() / 2, cell.height() / 2)
         tile(painter, self.mips, cell, half)
         self._paint_field(painter, field)
-        self._paint_worst(painter, cell)
+        if self.done.cut is not None:
+            self._paint_worst(painter, cell, self.done.cut)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if self.show_cuts:
-            self._paint_cuts(painter, cell)
+        if self.show_cuts and self.done.cut is not None:
+            self._paint_cuts(painter, cell, self.done.cut)
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(cell)
@@ -89,14 +94,14 @@ class RepeatBoard(QWidget):
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
 
-    def _paint_worst(self, painter: QPainter, cell: QRectF) -> None:
+    def _paint_worst(self, painter: QPainter, cell: QRectF, cut: CutPicture) -> None:
         """The worst place of the cut, enlarged below the cell where there is room."""
         assert self.done is not None
         side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170))
         if side < theme.px(70):
             return
         box = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
-        grid, (x, y) = self.done.grid, self.done.worst
+        grid, (x, y) = self.done.grid, cut.worst
         times = 6.0
         scale = cell.width() / grid.width_mm * times
         one = QRectF(
@@ -112,7 +117,7 @@ class RepeatBoard(QWidget):
         painter.drawRect(box)
         note = QRectF(box.right() + theme.px(12), box.top(), cell.right() - box.right() - theme.px(12), theme.px(20))
         caption(painter, note, "Worst of the cut")
-        lines = (f"at {x * grid.width_mm:.0f}, {(1 - y) * grid.height_mm:.0f} mm, enlarged ×{times:.0f}", f"along the cut {max(self.done.along):.2f}")
+        lines = (f"at {x * grid.width_mm:.0f}, {(1 - y) * grid.height_mm:.0f} mm, enlarged ×{times:.0f}", f"along the cut {max(cut.along):.2f}")
         painter.setFont(theme.font(11))
         for index, line in enumerate(lines):
             painter.drawText(note.translated(0, theme.px(20) * (index + 1)), Qt.AlignmentFlag.AlignVCenter, line)
@@ -121,9 +126,8 @@ class RepeatBoard(QWidget):
         """A point of the cell, given as fractions, on the picture shifted by half."""
         return QPointF(cell.left() + ((x + 0.5) % 1) * cell.width(), cell.top() + ((y + 0.5) % 1) * cell.height())
 
-    def _paint_cuts(self, painter: QPainter, cell: QRectF) -> None:
-        assert self.done is not None
-        path_x, path_y = self.done.path_x, self.done.path_y
+    def _paint_cuts(self, painter: QPainter, cell: QRectF, cut: CutPicture) -> None:
+        path_x, path_y = cut.path_x, cut.path_y
         painter.save()
         painter.setClipRect(cell)
         upright = [self._shifted(cell, float(x), i / path_x.size) for i, x in enumerate(path_x)]
@@ -134,7 +138,7 @@ class RepeatBoard(QWidget):
             for run in (points[:half], points[half:]):
                 painter.setPen(QPen(theme.colour("chalk_line"), 1.6))
                 painter.drawPolyline(QPolygonF(run[1:-1]))
-        spot = self._shifted(cell, *self.done.worst)
+        spot = self._shifted(cell, *cut.worst)
         painter.setPen(QPen(theme.colour("white"), 3))
         painter.drawEllipse(spot, theme.px(11), theme.px(11))
         painter.setPen(QPen(theme.colour("chalk_line"), 1.6))
@@ -184,14 +188,16 @@ class Meters(QWidget):
             for meter in (self.seam, self.repetition, self.drift):
                 meter.show_reading("–", 0, "ok", "")
             return
-        along = max(done.along)
+        along = max(done.cut.along) if done.cut else 0.0
         score = max(done.seams[0].score, done.seams[1].score)
         closes = all(reading.closes for reading in done.seams)
         level = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
         grid = done.grid
-        where = f"{done.worst[0] * grid.width_mm:.0f}, {(1 - done.worst[1]) * grid.height_mm:.0f} mm"
-        text = f"Along the cut {along:.2f}, worst at {where}."
-        text += " 1.00 is no rougher than inside." if level == "ok" else " Try a wider overlap."
+        text = "1.00 is no rougher than inside."
+        if done.cut is not None:
+            x, y = done.cut.worst
+            text = f"Along the cut {along:.2f}, worst at {x * grid.width_mm:.0f}, {(1 - y) * grid.height_mm:.0f} mm."
+            text += " 1.00 is no rougher than inside." if level == "ok" else " Try a wider overlap."
         self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
         loud = done.repetition
         at = f"{loud.feature[0] * grid.width_mm:.0f}, {(1 - loud.feature[1]) * grid.height_mm:.0f} mm"
@@ -200,6 +206,44 @@ class Meters(QWidget):
         self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {at}. A larger repeat calms it.")
         level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
         self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest, before the cut. Even it out in Gather.")
+
+
+def method_name(source: Source) -> str:
+    """The word for a source's way of mending."""
+    operation = REGISTRY.get(source.mend.op)
+    return operation.label.lower() if operation else source.mend.op
+
+
+class BeatPanel(QWidget):
+    """What whole courses measured, and the known unit that sizes the sheet."""
+
+    asked = pyqtSignal()
+    unit_typed = pyqtSignal(str, float, str)
+    refused = pyqtSignal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(theme.px(8))
+        column.addWidget(button("Find the beat", self.asked.emit, tip="Measures units and courses on the straightened sheet"))
+        self.unit = LengthField("Unit along a row", "Measured. Type the real one to size the whole sheet by it.")
+        self.course = LengthField("Course", "Measured. Type the real one, such as 75, to size the whole sheet by it.")
+        self.joint = words("")
+        for which, field in (("unit", self.unit), ("course", self.course)):
+            field.typed.connect(lambda value, note, key=which: self.unit_typed.emit(key, value, note))
+            field.refused.connect(self.refused)
+            column.addWidget(field)
+        column.addWidget(self.joint)
+
+    def show_beat(self, beat: Beat | None) -> None:
+        self.unit.show_value(beat.unit_mm if beat else 0)
+        self.course.show_value(beat.lattice.course if beat else 0)
+        if beat is None:
+            self.joint.setText("Not measured yet.")
+            return
+        turned = f"rows turned {beat.lattice.turn:+.2f}°, uprights lean {beat.lattice.lean:+.2f}°"
+        self.joint.setText(f"Joint about {beat.joint_mm:.1f} mm; {turned}; echo {beat.lattice.strength:.2f}.")
 
 
 class RepeatStage(Stage):
@@ -211,11 +255,13 @@ class RepeatStage(Stage):
         self.board = self.pair
         self.meters = Meters()
         self.strip = self.meters
+        self.beats: dict[str, Beat] = {}
         self.left = self._make_left()
         self.card = self._make_card()
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(lambda: self.show_job(desk.job))
         desk.sheet_ready.connect(self.show_sheet)
+        desk.beat_found.connect(self._beat_found)
         self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
@@ -238,19 +284,19 @@ class RepeatStage(Stage):
         card.add(words("applies to every map at once"))
         card.add(Heading("How"))
         options = [(entry.id, entry.label) for entry in family("mend")]
-        self.method = Choices(options, options[0][0], name="How", columns=1)
+        self.method = Choices(options, options[0][0], name="How", columns=2)
+        self.method.changed.connect(self._set_method)
         card.add(self.method)
-        self.method_note = words("follows gaps between stones")
+        self.method_note = words("")
         card.add(self.method_note)
-        self.form = OperationForm("mend.best_cut", {}, only=("overlap", "soften", "match_tone"))
-        self.judge = OperationForm("mend.best_cut", {}, only=("colour", "relief"))
-        card.add(self.form)
-        card.add(Heading("Judge by", "weights"))
-        card.add(self.judge)
-        for form in (self.form, self.judge):
-            form.changed.connect(self._set)
-            form.released.connect(self.desk.end_gesture)
-            form.refused.connect(lambda text: self.desk.tell(text, "fault"))
+        self.beat = BeatPanel()
+        self.beat.asked.connect(self.find_beat)
+        self.beat.unit_typed.connect(self._size_by)
+        self.beat.refused.connect(lambda text: self.desk.tell(text, "fault"))
+        card.add(self.beat)
+        self.form_holder = QVBoxLayout()
+        card.column.addLayout(self.form_holder)
+        self.form: OperationForm | None = None
         self.make = button("Make a surface of it", self.make_surface, name="main",
                            tip="A new surface whose repeat is this sheet; goes on to Build")  # fmt: skip
         card.column.addSpacing(theme.px(10))
@@ -264,6 +310,46 @@ class RepeatStage(Stage):
                 intents.set_source_value(self.desk.job, source, "mend", name, value, gesture=f"mend-{name}")  # type: ignore[arg-type]
             )
 
+    def _set_method(self, op: str) -> None:
+        source = self.desk.source
+        if source and op != source.mend.op:
+            self.desk.dispatch(intents.set_method(self.desk.job, source, op))
+            if op == "mend.courses":
+                self.find_beat()
+
+    def find_beat(self) -> None:
+        """Measure the pattern's beat and cut to whole courses of it."""
+        source = self.desk.source
+        if source is None or not source.straightening.sized:
+            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            return
+        self.desk.tell("Looking for the beat…")
+        self.desk.ask_beat(source)
+
+    def _beat_found(self, source_id: str, beat: Beat) -> None:
+        source = next((s for s in self.desk.job.sources if s.id == source_id), None)
+        if source is None:
+            return
+        self.beats[source_id] = beat
+        try:
+            self.desk.dispatch(cut_to_courses(self.desk.job, source, beat))
+        except TesselError as error:
+            self.desk.tell(sentence(error), "fault")
+            return
+        told = f"Unit {beat.unit_mm:.1f} mm, course {beat.lattice.course:.1f} mm, joint about {beat.joint_mm:.1f} mm."
+        self.desk.tell(f"{told} Type a known one to size the sheet.")
+
+    def _size_by(self, which: str, known: float, note: str) -> None:
+        source = self.desk.source
+        beat = self.beats.get(source.id) if source else None
+        if source is None or beat is None:
+            self.desk.tell("Find the beat first.", "caution")
+            return
+        measured = beat.unit_mm if which == "unit" else beat.lattice.course
+        factor = known / measured
+        self.beats[source.id] = scaled_beat(beat, factor)
+        self.desk.dispatch(scale_source(self.desk.job, source, factor, note))
+
     def _step_chosen(self, step: str) -> None:
         if step in {"size", "light"}:
             self.desk.go("Gather")
@@ -271,7 +357,7 @@ class RepeatStage(Stage):
     def make_surface(self) -> None:
         """Turn the sheet into a surface and go on to Build."""
         source = self.desk.source
-        if source is None or min(source.repeat_mm) <= 0:
+        if source is None or min(closed_size(source)) <= 0:
             self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
             return
         command, surface = intents.surface_from_source(self.desk.job, source)
@@ -292,17 +378,33 @@ class RepeatStage(Stage):
         if source is None:
             self.steps.show_rows([], "")
             return
-        width, height = source.repeat_mm
+        width, height = closed_size(source)
         strength = source.light.number("strength")
         steps = [
             Row("size", "1  Give it its size", format_size(source.straightening.width_mm, source.straightening.height_mm) if source.straightening.sized else "in Gather"),
             Row("light", "2  Even out light", f"{strength:.0%} at {format_length(source.light.number('wavelength'))}" if strength else "off"),
-            Row("mend", "3  Mend the seams", f"best cut, repeat {format_size(width, height)}" if width > 0 else "needs a size"),
+            Row("mend", "3  Mend the seams", f"{method_name(source)}, {format_size(width, height)}" if width > 0 else "needs a size"),
         ]
         self.steps.show_rows(steps, "mend")
-        self.form.show_values(source.mend.values)
-        self.judge.show_values(source.mend.values)
+        self.method.show_value(source.mend.op)
+        method = METHODS.get(source.mend.op)
+        self.method_note.setText(method.note if method else "made by another version")
+        self.beat.setVisible(source.mend.op == "mend.courses")
+        self.beat.show_beat(self.beats.get(source.id))
+        self._show_form(source)
         self.make.setEnabled(min(width, height) > 0)
+
+    def _show_form(self, source: Source) -> None:
+        if self.form is None or self.form.op != source.mend.op:
+            if self.form is not None:
+                self.form.hide()
+                self.form.deleteLater()
+            self.form = OperationForm(source.mend.op, source.mend.values)
+            self.form.changed.connect(self._set)
+            self.form.released.connect(self.desk.end_gesture)
+            self.form.refused.connect(lambda text: self.desk.tell(text, "fault"))
+            self.form_holder.addWidget(self.form)
+        self.form.show_values(source.mend.values)
 
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.pair.show_sheet(done)

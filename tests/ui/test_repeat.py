@@ -1,0 +1,92 @@
+"""Stage 2: the ways to make a repeat, by mouse and keys."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from brave_tessel.formats.images import encode_png
+from brave_tessel.ui.stages.gather import open_pictures
+from tests.core.test_methods import wall
+from tests.ui.test_whole_pass import type_into
+
+
+@pytest.fixture
+def walled(window, settled, tmp_path):
+    """A window on a photo of a wall, sized as 450 × 350 mm."""
+    path = tmp_path / "wall.png"
+    path.write_bytes(encode_png(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)))
+    open_pictures(window.desk, [path])
+    settled(window)
+    gather = window.stages["Gather"]
+    gather.keep.setChecked(False)
+    type_into(gather.width.field, "450")
+    type_into(gather.height.field, "350")
+    window.desk.go("Repeat")
+    settled(window)
+    return window
+
+
+def choose(window, op):
+    QTest.mouseClick(window.stages["Repeat"].method.buttons[op], Qt.MouseButton.LeftButton)
+
+
+def test_whole_courses_measure_and_a_known_course_sizes_the_sheet(walled, settled, soon):
+    desk, repeat = walled.desk, walled.stages["Repeat"]
+    choose(walled, "mend.courses")
+    soon(lambda: desk.source_id in repeat.beats)
+    settled(walled)
+    assert repeat.beat.isVisible()
+    assert desk.source.mend.number("across") == 3
+    assert desk.source.mend.number("up") == 4
+    assert "course 37.5" in walled.told.text()
+    type_into(repeat.beat.course.field, "75")
+    settled(walled)
+    assert desk.source.straightening.width_mm == pytest.approx(900, abs=3)
+    assert repeat.pair.done.grid.width_mm == pytest.approx(675, abs=3)
+    assert all(reading.closes for reading in repeat.pair.done.seams)
+    assert desk.session.store.undo_label == "Size by the known unit"
+    desk.session.store.undo()
+    desk.session.store.undo()
+    assert desk.source.mend.op == "mend.courses"
+    desk.session.store.undo()
+    assert desk.source.mend.op == "mend.best_cut"
+
+
+def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
+    desk = window.desk
+    open_pictures(desk, [photo_file])
+    gather = window.stages["Gather"]
+    gather.keep.setChecked(False)
+    type_into(gather.width.field, "400")
+    desk.go("Repeat")
+    settled(window)
+    choose(window, "mend.courses")
+    soon(lambda: "regrow" in window.told.text())
+    assert desk.source.mend.op == "mend.courses"
+
+
+@pytest.mark.parametrize(("op", "size"), [("mend.level", (450, 350)), ("mend.regrow", (450, 350))])
+def test_level_and_regrow(walled, settled, op, size):
+    repeat = walled.stages["Repeat"]
+    choose(walled, op)
+    settled(walled)
+    assert not repeat.beat.isVisible()
+    done = repeat.pair.done
+    assert (done.grid.width_mm, done.grid.height_mm) == pytest.approx(size)
+    assert done.cut is None
+    assert repeat.form is None or set(repeat.form.controls) == set(repeat.desk.source.mend.complete())
+
+
+def test_a_surface_follows_its_source_through_another_method(walled, settled):
+    desk, repeat = walled.desk, walled.stages["Repeat"]
+    repeat.make_surface()
+    surface = desk.surface
+    desk.go("Repeat")
+    choose(walled, "mend.level")
+    after = desk.job.surface(surface.id)
+    assert (after.width_mm, after.height_mm) == (450, 350)
+    choose(walled, "mend.regrow")
+    settled(walled)
+    type_into(repeat.form.controls["width"].field, "800")
+    assert desk.job.surface(surface.id).width_mm == 800
