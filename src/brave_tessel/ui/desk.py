@@ -5,6 +5,7 @@ Widgets show what the desk holds and send it intents; they compute nothing.
 
 from __future__ import annotations
 
+import logging
 import math
 from collections.abc import Callable
 from typing import Any
@@ -13,7 +14,7 @@ from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
 from ..core.commands import AnyCommand
 from ..core.document import Job, Layer, Part, Source, Surface, layer_of
-from ..core.errors import TesselError
+from ..core.errors import CancelledError, TesselError
 from ..core.plan import Light
 from ..engine.analyses import find_beat
 from ..engine.session import Session
@@ -23,6 +24,7 @@ from ..formats.job_file import OpenedJob
 from . import pictures
 from .results import GatherPicture, SceneTextures, SheetPicture, SurfacePicture
 
+log = logging.getLogger(__name__)
 COARSE_PX = 256
 STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
 
@@ -192,7 +194,12 @@ class Desk(QObject):
         def run(current: Current) -> None:
             try:
                 work(current)
-            except TesselError as error:
+            except CancelledError:
+                raise
+            except Exception as error:
+                # Foreseen or not, it is told; what was not foreseen is also logged.
+                if not isinstance(error, TesselError):
+                    log.exception("work in channel %s failed", channel)
                 text = sentence(error)
                 self._later(lambda: self.tell(text, "fault"))
             finally:

@@ -17,6 +17,7 @@ from ..sheet import Grid, Raster
 _STRONG = 0.1
 _NEAR_BEST = 0.8
 _CLEAR = 0.08
+_LEAN = 0.045
 _SLANT = 0.12
 """Steepest lean of a row that is still taken for a row: about seven degrees."""
 
@@ -150,7 +151,12 @@ def find_lattice(picture: Raster, grid: Grid) -> Lattice:
     stands = echo.prominence(peaks) if len(peaks) else np.zeros(0)
     level = echo.at(peaks) if len(peaks) else np.zeros(0)
     along = _shortest(right, stands, (np.abs(down) <= _SLANT * right) & (right > 6), level)
-    up = _shortest(-down, stands, (np.abs(right) <= _SLANT * -down) & (down < -6), level)
+    # Uprights are looked for near the rows' normal first: a motif that shifts sideways is no lean.
+    slope = float(down[along] / right[along]) if along is not None else 0.0
+    lean = np.abs(right - slope * -down)
+    up = _shortest(-down, stands, (lean <= _LEAN * -down) & (down < -6), level)
+    if up is None:
+        up = _shortest(-down, stands, (np.abs(right) <= _SLANT * -down) & (down < -6), level)
     if along is None and up is None:
         raise DoesNotCloseError(
             "Whole courses", value="this picture", allowed="a pattern with at least two courses or units in view",
@@ -179,6 +185,9 @@ def _shortest(
     if not fits.any() or stands[fits].max() < _CLEAR:
         return None
     strong = fits & (stands >= near * stands[fits].max()) & (level >= near * level[fits].max())
+    if not strong.any():
+        # What stands out most and what echoes most are not the same: trust what stands out.
+        strong = fits & (stands >= near * stands[fits].max())
     candidates = np.flatnonzero(strong)
     return int(candidates[np.argmin(length[candidates])])
 
