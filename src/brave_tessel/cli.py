@@ -125,6 +125,39 @@ def _mended(session: Session, source: Source, options: argparse.Namespace) -> tu
     return source, measured
 
 
+def _gather(options: argparse.Namespace, progress: _Progress) -> None:
+    from .engine.gathering import gather_sets, picture_files
+
+    def refused(error: TesselError) -> None:
+        progress.end()
+        print(sentence(error), file=sys.stderr)
+
+    files = picture_files([options.folder])
+    progress(f"Look at {len(files)} files", 0.2)
+    sets = gather_sets(files, refused=refused)
+    progress.end()
+    result = {
+        "sets": [
+            {
+                "name": found.name, "size_mm": list(found.size_mm) if found.size_mm else None, "missing": list(found.missing),
+                "maps": [
+                    {
+                        "file": m.path.name, "channel": m.channel, "role": m.role, "green": m.green,
+                        "turned_over": m.turned_over, "confidence": m.confidence, "reason": m.reason,
+                    }
+                    for m in found.maps
+                ],
+            }
+            for found in sets
+        ]
+    }  # fmt: skip
+    lines = []
+    for found in sets:
+        lines.append(found.name)
+        lines += [f"  {m.role:18}{m.path.name} ({m.channel}): {m.reason}" for m in found.maps]
+    _say(result, "\n".join(lines) or "No pictures found.", as_json=options.json)
+
+
 def _surface_of(source: Source) -> Surface:
     width, height = closed_size(source)
     if min(width, height) <= 0:
@@ -257,6 +290,9 @@ def _parser() -> argparse.ArgumentParser:
     repeat.add_argument("--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most")
     repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
     repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
+    gather = verb("gather", _gather, "Group the pictures of a folder into map sets and say what each is.")
+    gather.add_argument("folder", type=Path)
+    gather.add_argument("--json", action="store_true", help="machine-readable result on standard output")
     export = verb("export", _export, "Write the maps of a surface.")
     export.add_argument("job", type=Path)
     export.add_argument("--surface", required=True)

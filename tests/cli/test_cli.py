@@ -116,3 +116,17 @@ def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
 def test_no_beat_is_told(gravel, tmp_path, capsys):
     assert main(["repeat", str(gravel), "--size", "600x600mm", "--method", "courses", "--out", str(tmp_path / "o")]) == 2
     assert "regrow" in capsys.readouterr().err
+
+
+def test_gather_groups_a_folder(tmp_path, capsys):
+    Image.fromarray(data.gravel()).save(tmp_path / "gravel_rough.png")
+    Image.fromarray(np.stack([data.gravel(), data.grass(), data.brick()], 2)).save(tmp_path / "gravel_albedo.png")
+    (tmp_path / "broken_normal.png").write_bytes(b"nothing")
+    assert main(["gather", str(tmp_path), "--json"]) == 0
+    told = capsys.readouterr()
+    sets = json.loads(told.out)["sets"]
+    assert [(s["name"], sorted(m["role"] for m in s["maps"])) for s in sets] == [("Gravel", ["base_colour", "roughness"])]
+    assert sets[0]["missing"] == ["normal", "height"]
+    assert "broken_normal.png" in told.err
+    assert main(["gather", str(tmp_path)]) == 0
+    assert "its name says roughness" in capsys.readouterr().out

@@ -66,8 +66,25 @@ class Straightening(Node, frozen=True, kw_only=True):
         return self.width_mm > 0 and self.height_mm > 0
 
 
+class Picture(Node, frozen=True, kw_only=True):
+    """A further map of a source. ``role`` is a map or ``glossiness``, ``specular``, ``unknown``; ``channel``
+    rgb or one letter; ``green`` up, down or unknown; ``turned_over`` where relief goes in.
+    """
+
+    id: str
+    role: str
+    blob: str = ""
+    file_name: str = ""
+    channel: str = "rgb"
+    green: str = "up"
+    turned_over: bool = False
+    reason: str = ""
+
+
 class Source(Node, frozen=True, kw_only=True):
-    """Something gathered. ``blob`` names the stored file; its pixels are never changed."""
+    """Something gathered. ``blob`` names the stored file of its main picture, whose role is ``role``;
+    ``pictures`` are its further maps. Stored pixels are never changed.
+    """
 
     id: str
     name: str
@@ -77,6 +94,8 @@ class Source(Node, frozen=True, kw_only=True):
     width_px: int = 0
     height_px: int = 0
     depth: int = 8
+    role: str = MapKind.BASE_COLOUR.value
+    pictures: tuple[Picture, ...] = ()
     straightening: Straightening
     light: Setting = Setting(op="gather.even_light")
     mend: Setting = Setting(op="mend.best_cut")

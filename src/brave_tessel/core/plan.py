@@ -22,12 +22,15 @@ from .buildup.where import combine, lay_strokes
 from .colour import hex_to_linear
 from .document import Job, Layer, PlainWhat, Recipe, RecipeWhat, Rule, Source, SourceWhat, Step, Surface
 from .errors import MissingError, TesselError
+from .gather.conventions import slopes_of
+from .gather.pictures import onto_sheet
 from .gather.straighten import proposed_px_per_mm, straighten
 from .kernels.relief import cast_shadow, normal_of_height, occlusion
 from .kernels.shade import shade
-from .maps import MapKind, MapSet, plain
+from .maps import TRAITS, MapKind, MapSet, plain
 from .operation import REGISTRY, Ground, find
 from .recipe.evaluate import gather_yields, run_step
+from .relief.integrate import height_of_slopes
 from .repeat.cut import PATH_PX
 from .repeat.mend import METHODS, Method
 from .repeat.resample import tiled
@@ -71,9 +74,10 @@ def _plain(value: Any) -> Any:
 class Planner:
     """Builds the tasks of one job. Holds nothing but the frozen job and a way to load pixels."""
 
-    def __init__(self, job: Job, load: Loader) -> None:
+    def __init__(self, job: Job, load: Loader, load_codes: Loader | None = None) -> None:
         self.job = job
         self.load = load
+        self.load_codes = load_codes or load
 
     # Gather and repeat -------------------------------------------------------------------------
 
@@ -92,9 +96,23 @@ class Planner:
             partial(_straighten, corners=frame.corners, grid=grid), (self.picture(source),),
         )  # fmt: skip
         light = find(source.light.op)
-        return Task(
+        evened = Task(
             _key(light.id, light.version, source.light.complete(), straight.key), light.label, source.id,
             partial(_even, setting=source.light), (straight,),
+        )  # fmt: skip
+        return self._with_pictures(source, evened) if source.pictures else evened
+
+    def _with_pictures(self, source: Source, flat: Task) -> Task:
+        """The sheet with the source's further maps beside its main picture."""
+        frame = source.straightening
+        codes = tuple(
+            Task(_key("codes", p.blob), f"Read {p.file_name}", source.id, partial(self.load_codes, p.blob))
+            for p in source.pictures
+        )
+        told = [(p.role, p.channel, p.green, p.turned_over) for p in source.pictures]
+        return Task(
+            _key("pictures", told, source.role, frame.corners, flat.key, *(task.key for task in codes)), "Straighten the maps",
+            source.id, partial(_pictures, source=source), (flat, *codes),
         )  # fmt: skip
 
     def found(self, source: Source) -> Task:
@@ -266,6 +284,13 @@ def _even(flat: MapSet, *, setting: Any) -> MapSet:
     return flat.with_maps(base_colour=evened)
 
 
+def _pictures(flat: MapSet, *codes: Raster, source: Source) -> MapSet:
+    if source.role != MapKind.BASE_COLOUR:
+        grey = np.ascontiguousarray(plain(flat.grid, TRAITS[MapKind.BASE_COLOUR].default))
+        flat = MapSet(flat.grid, {MapKind.BASE_COLOUR: grey})
+    return onto_sheet(flat, codes, source.pictures, source.straightening.corners, (source.width_px, source.height_px))
+
+
 def _found(flat: MapSet, *, method: Method, values: dict[str, Any]) -> Any:
     return method.find(flat, values)
 
@@ -291,11 +316,21 @@ def _lay_in_sheet(sheet: MapSet, *, grid: Grid, across: int, up: int) -> MapSet:
 
 def _estimate(laid: MapSet, *, what: SourceWhat) -> MapSet:
     colour = laid[MapKind.BASE_COLOUR]
-    made = {}
-    for name, setting in (("height", what.height), ("roughness", what.roughness)):
-        operation = find(setting.op)
-        made[name] = operation.run(laid.grid, colour, **operation.bind(setting.values))
-    return laid.with_maps(**made)
+    kept: dict[MapKind, Raster] = {k: p for k, p in laid.maps.items() if k in {MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.METALNESS}}
+    rise = float(find(what.height.op).bind(what.height.values)["rise"])
+    if MapKind.HEIGHT in laid:
+        kept[MapKind.HEIGHT] = laid[MapKind.HEIGHT] * np.float32(rise)
+    elif MapKind.NORMAL in laid:
+        kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(rise / TRUE_RISE)
+    for kind, setting in ((MapKind.HEIGHT, what.height), (MapKind.ROUGHNESS, what.roughness)):
+        if kind not in kept:
+            operation = find(setting.op)
+            kept[kind] = operation.run(laid.grid, colour, **operation.bind(setting.values))
+    return MapSet(laid.grid, kept)
+
+
+TRUE_RISE = 4.0
+"""At this rise (the default) a height integrated from a normal map is true to the map."""
 
 
 def _yields(*results: Any, grid: Grid, recipe: Recipe, names: list[str]) -> MapSet:

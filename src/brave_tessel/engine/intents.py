@@ -10,6 +10,7 @@ from ..core.commands import AnyCommand, Batch, Insert, Remove, Set
 from ..core.document import (
     Job,
     Layer,
+    Picture,
     PlainWhat,
     RecipeWhat,
     Rule,
@@ -43,6 +44,12 @@ def set_size(source: Source, width_mm: float, height_mm: float, note: str = "") 
     """Give the frame its real size; surfaces whose repeat follows the source take the new one."""
     frame = msgspec.structs.replace(source.straightening, width_mm=width_mm, height_mm=height_mm, size_note=note)
     return Set(path=("sources", source.id, "straightening"), value=frame, label="Size the frame")
+
+
+def set_picture(source: Source, picture: Picture, **change: object) -> AnyCommand:
+    """Put one of a source's further maps right: its role, green direction, or relief turned over."""
+    value = msgspec.structs.replace(picture, **change, reason="set by hand")
+    return Set(path=("sources", source.id, "pictures", picture.id), value=value, label="Set a map right")
 
 
 def set_method(job: Job, source: Source, op: str) -> AnyCommand:

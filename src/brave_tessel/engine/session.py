@@ -7,12 +7,14 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+import msgspec
+
 from ..core.commands import AnyCommand, Insert
-from ..core.document import Job, Source, Straightening, Surface, new_id
+from ..core.document import Job, Picture, Source, Straightening, Surface, new_id
 from ..core.maps import MapSet
 from ..core.plan import Light, Planner
 from ..core.sheet import AnyArray, Grid, Raster
-from ..formats.images import decode_picture, read_file, read_header
+from ..formats.images import decode_codes, decode_picture, read_file, read_header
 from ..formats.job_file import OpenedJob, blob_name, load_job, save_job
 from .cache import Cache
 from .evaluate import Evaluation, always
@@ -101,6 +103,28 @@ class Session:
             depth=header.depth, straightening=Straightening(corners=corners),
         )  # fmt: skip
 
+    def keep_file(self, path: Path) -> str:
+        """Keep a file's bytes with the job; returns their name."""
+        data = read_file(path)
+        read_header(data, path.name)
+        name = blob_name(data)
+        self.blobs[name] = data
+        return name
+
+    @staticmethod
+    def dressed(
+        source: Source, name: str, pictures: tuple[Picture, ...], role: str, size_mm: tuple[float, float] | None
+    ) -> Source:
+        """A source with a name, further maps and, if a file told it, its real size."""
+        frame = source.straightening
+        if size_mm is not None:
+            width, height = (round(side, 3) for side in size_mm)
+            frame = msgspec.structs.replace(frame, width_mm=width, height_mm=height, size_note="from the file")
+        kind = "map set" if pictures else "photo"
+        return msgspec.structs.replace(
+            source, name=name, kind=kind, pictures=pictures, role=role, straightening=frame
+        )
+
     def add_source(self, source: Source) -> AnyCommand:
         """The command that adds a source to the job."""
         if self.journal:
@@ -119,8 +143,18 @@ class Session:
             self.cache.put(key, pixels)
         return pixels  # type: ignore[no-any-return]
 
+    def load_codes(self, blob: str) -> Raster:
+        """Codes of a stored file as a data map, (H, W, 4) in [0, 1]."""
+        key = b"codes" + blob.encode()
+        codes = self.cache.get(key)
+        if codes is None:
+            codes = decode_codes(self.blobs.get(blob, b""), "map")
+            codes.flags.writeable = False
+            self.cache.put(key, codes)
+        return codes  # type: ignore[no-any-return]
+
     def planner(self, job: Job | None = None) -> Planner:
-        return Planner(job or self.job, self.load_pixels)
+        return Planner(job or self.job, self.load_pixels, self.load_codes)
 
     def evaluation(
         self, current: Callable[[], bool] = always, progress: Callable[[str], None] | None = None

@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import struct
 import zlib
-from dataclasses import dataclass
 from pathlib import Path
 
 import cv2
@@ -16,10 +15,13 @@ from PIL import Image, ImageCms, UnidentifiedImageError
 from ..core.colour import linear_from_codes
 from ..core.errors import TooLargeError, UnreadableFileError
 from ..core.sheet import MAX_PX, AnyArray, Raster
+from .light_images import decode_light, is_light, light_header
+from .picture_header import PictureHeader
 
 MAX_PIXELS = 16_384 * 16_384
-SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff")
-_KINDS = "PNG, JPEG or TIFF, 8 or 16 bit"
+SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
+_KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP or TGA"
+_LIBRARY = ("PNG", "JPEG", "TIFF", "WEBP", "BMP")
 _PNG = b"\x89PNG\r\n\x1a\n"
 # What a decoder raises on a damaged file.
 _DAMAGED = (
@@ -27,16 +29,6 @@ _DAMAGED = (
     EOFError, OverflowError, MemoryError, AttributeError, ZeroDivisionError, ArithmeticError,
 )  # fmt: skip
 Image.MAX_IMAGE_PIXELS = None  # our own limit is checked before anything is decoded
-
-
-@dataclass(frozen=True, slots=True)
-class PictureHeader:
-    """What a file says of itself, upright: (width, height) after its EXIF orientation."""
-
-    width_px: int
-    height_px: int
-    depth: int
-    format: str
 
 
 def read_header(data: bytes, name: str) -> PictureHeader:
@@ -53,8 +45,10 @@ def read_header(data: bytes, name: str) -> PictureHeader:
         raise UnreadableFileError(name, value="empty", allowed=_KINDS, remedy="Choose another file; this one is empty.")
     if data[:8] == _PNG and data[12:16] == b"IHDR" and len(data) > 25:
         return _png_header(data, name)
+    if is_light(data):
+        return _within_limits(light_header(data, name), name)
     try:
-        with Image.open(io.BytesIO(data), formats=("JPEG", "TIFF")) as picture:
+        with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             width, height = picture.size
             turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
             kind = picture.format or ""
@@ -128,22 +122,49 @@ def decode_picture(data: bytes, name: str) -> Raster:
     header = read_header(data, name)
     if header.depth == 8:
         return linear_from_codes(_decode_eight(data, name))
+    if header.depth == 32 and is_light(data):
+        return decode_light(data, name)
     codes = _decode_deep(data, name, header)
     if codes.dtype == np.float32:
         return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
     return linear_from_codes(codes)
 
 
-def _decode_eight(data: bytes, name: str) -> AnyArray:
+def decode_codes(data: bytes, name: str) -> Raster:
+    """Codes as stored, in [0, 1] and upright, for data maps: (H, W, 4) float32; alpha 1 where there is none.
+
+    No curve and no profile is applied; 16 bits survive. Float files keep their values.
+    """
+    header = read_header(data, name)
+    if header.depth == 8:
+        codes = _decode_eight(data, name, mode="RGBA").astype(np.float32) / np.float32(255)
+        return np.asarray(codes, np.float32)
+    if header.depth == 32 and is_light(data):
+        rgb = decode_light(data, name)
+    else:
+        deep = _decode_deep(data, name, header, channels=4)
+        top = {np.dtype(np.uint16): 65_535, np.dtype(np.uint8): 255}.get(deep.dtype, 1)
+        rgb = np.asarray(deep, np.float32) / np.float32(top)
+    if rgb.shape[2] == 4:
+        return np.ascontiguousarray(rgb)
+    return np.concatenate([rgb, np.ones((*rgb.shape[:2], 1), np.float32)], 2)
+
+
+def _formats(name: str) -> tuple[str, ...]:
+    """TGA has no mark of its own, so only its name can tell it."""
+    return (*_LIBRARY, "TGA") if name.lower().endswith(".tga") else _LIBRARY
+
+
+def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
     from PIL import ImageOps
 
     try:
-        with Image.open(io.BytesIO(data), formats=("PNG", "JPEG", "TIFF")) as picture:
+        with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             picture.load()
             upright = ImageOps.exif_transpose(picture)
             profile = picture.info.get("icc_profile")
-            rgb = upright.convert("RGB")
-            if profile:
+            rgb = upright.convert(mode)
+            if profile and mode == "RGB":
                 rgb = _to_srgb(rgb if upright.mode not in {"RGB"} else upright, profile)
             return np.asarray(rgb, np.uint8)
     except _DAMAGED:
@@ -159,7 +180,7 @@ def _to_srgb(picture: Image.Image, profile: bytes) -> Image.Image:
     return turned if turned is not None else picture.convert("RGB")
 
 
-def _decode_deep(data: bytes, name: str, header: PictureHeader) -> AnyArray:
+def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int = 3) -> AnyArray:
     codes: AnyArray | None
     if header.format == "TIFF":
         try:
@@ -171,11 +192,12 @@ def _decode_deep(data: bytes, name: str, header: PictureHeader) -> AnyArray:
     else:
         codes = cv2.imdecode(np.frombuffer(data, np.uint8), cv2.IMREAD_UNCHANGED)
         if codes is not None and codes.ndim == 3:
-            codes = codes[..., [2, 1, 0]] if codes.shape[2] >= 3 else codes[..., :1]
+            order = [2, 1, 0, 3][: codes.shape[2]]
+            codes = codes[..., order] if codes.shape[2] >= 3 else codes[..., :1]
     if codes is None or codes.ndim not in {2, 3} or codes.size == 0:
         raise _unreadable(name)
     codes = codes[..., None] if codes.ndim == 2 else codes
-    codes = codes[..., :3] if codes.shape[2] >= 3 else np.repeat(codes[..., :1], 3, 2)
+    codes = codes[..., :channels] if codes.shape[2] >= 3 else np.repeat(codes[..., :1], 3, 2)
     if codes.dtype.kind == "f":
         return np.ascontiguousarray(codes, np.float32)
     if codes.dtype == np.uint32:

@@ -37,7 +37,9 @@ class OpenedJob:
 
 def used_blobs(job: Job) -> set[str]:
     """Names of the stored files a job refers to."""
-    return {source.blob for source in job.sources if source.blob}
+    names = {source.blob for source in job.sources}
+    names |= {picture.blob for source in job.sources for picture in source.pictures}
+    return names - {""}
 
 
 def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], thumbnail: bytes = b"") -> None:

@@ -14,6 +14,7 @@ from ...core.gather.straighten import length_on_sheet
 from ...core.quantity import format_number, format_size
 from ...core.relief.pictures import mip_chain
 from ...engine import intents
+from ...engine.gathering import gather_sets, make_source, picture_files
 from ...engine.wording import sentence
 from ...formats.images import SUFFIXES
 from .. import theme
@@ -25,31 +26,47 @@ from ..desk import Desk
 from ..results import GatherPicture
 from ..thumbs import source_thumb
 from .frame_board import FrameBoard
+from .maps_panel import MapsPanel
 from .stage import LeftPanel, Stage
 
 
 def lacks(source: Source) -> str:
     """What a source still lacks, or its size."""
+    kind = f"{source.kind}, {len(source.pictures) + 1} maps" if source.pictures else source.kind
+    if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
+        return f"{source.kind} · green unknown"
     if not source.straightening.sized:
-        return "photo · no size yet"
+        return f"{kind} · no size yet"
     frame = source.straightening
-    return f"photo · {format_size(frame.width_mm, frame.height_mm)}"
+    return f"{kind} · {format_size(frame.width_mm, frame.height_mm)}"
 
 
 def open_pictures(desk: Desk, paths: list[Path]) -> list[Source]:
-    """Add picture files as sources; what cannot be read is told and leaves the rest alone."""
-    added = []
-    for path in paths:
+    """Add picture files and folders as sources, maps that belong together as one.
+
+    What cannot be read is told and leaves the rest alone.
+    """
+    added: list[Source] = []
+    troubles: list[str] = []
+
+    def refused(error: TesselError) -> None:
+        troubles.append(sentence(error))
+
+    for found in gather_sets(picture_files(paths), refused=refused):
         try:
-            source = desk.session.read_source(path)
+            source = make_source(desk.session, found)
         except TesselError as error:
-            desk.tell(sentence(error), "fault")
+            refused(error)
             continue
         desk.dispatch(desk.session.add_source(source))
         added.append(source)
     if added:
-        desk.select(source=added[-1].id)
-        desk.tell(f"{added[-1].name} added. Drag the frame's corners onto something rectangular, then type its size.")
+        last = added[-1]
+        desk.select(source=last.id)
+        maps = f" with {len(last.pictures) + 1} maps" if last.pictures else ""
+        desk.tell(f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size.")
+    if troubles:
+        desk.tell(troubles[-1], "fault")
     return added
 
 
@@ -124,8 +141,9 @@ class GatherStage(Stage):
         self.list.deleted.connect(self._remove)
         left.add_list(self.list)
         self.open_button = button("Add pictures…", self.choose_files, name="main", icon="plus",
-                                  tip="PNG, JPEG or TIFF; or drop files anywhere on the window")  # fmt: skip
-        left.add(self.open_button)
+                                  tip="PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere")  # fmt: skip
+        folder = button("", self.choose_folder, icon="folder-open", tip="Add a folder of map sets")
+        left.add(self.open_button, folder, stretch=True)
         return left
 
     def _make_card(self) -> Column:
@@ -156,6 +174,10 @@ class GatherStage(Stage):
         self.length = LengthField("Its real length", "Length of the drawn line; sets the size of the whole frame.")
         self.length.typed.connect(self._length_typed)
         card.add(self.length)
+        card.add(Heading("Maps", "what each is"))
+        self.maps = MapsPanel()
+        self.maps.changed.connect(self._set_map)
+        card.add(self.maps)
         card.add(Heading("Light", "uneven light out"))
         self.light = OperationForm("gather.even_light", {})
         self.light.changed.connect(self._set_light)
@@ -174,6 +196,13 @@ class GatherStage(Stage):
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             open_pictures(self.desk, [Path(name) for name in dialog.selectedFiles()])
+
+    def choose_folder(self) -> None:
+        dialog = QFileDialog(self.left, "Add a folder of map sets")
+        dialog.setFileMode(QFileDialog.FileMode.Directory)
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            open_pictures(self.desk, [Path(dialog.selectedFiles()[0])])
 
     def _remove(self, id: str) -> None:
         source = self.desk.job.source(id)
@@ -226,6 +255,12 @@ class GatherStage(Stage):
             w, h = float(source.width_px), float(source.height_px)
             self.desk.dispatch(intents.set_frame(source, ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))))
 
+    def _set_map(self, id: str, field: str, value: object) -> None:
+        source = self.desk.source
+        picture = next((p for p in source.pictures if p.id == id), None) if source else None
+        if source and picture:
+            self.desk.dispatch(intents.set_picture(source, picture, **{field: value}))
+
     def _start_measuring(self) -> None:
         self.frame.set_measuring(self.measure.isChecked())
         self.desk.tell("Drag over something whose length you know, then type the length." if self.measure.isChecked() else "")
@@ -254,6 +289,7 @@ class GatherStage(Stage):
         source = self.desk.source
         self.card.setEnabled(source is not None)
         self.frame.show_source(source)
+        self.maps.show_source(source)
         if source is None:
             self.title.setText("No picture yet")
             self.note.setText("Add a photo, or drop one on the window.")

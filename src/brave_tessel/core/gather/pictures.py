@@ -1,0 +1,93 @@
+"""The further pictures of a map set, brought onto the straight sheet as maps with one convention."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from ..colour import decode_srgb
+from ..document import Picture
+from ..maps import TRAITS, MapKind, MapSet
+from ..sheet import Grid, Raster
+from .roles import GLOSSINESS
+from .straighten import Corners, straighten
+
+_CHANNEL = {"r": 0, "g": 1, "b": 2, "a": 3}
+
+
+def role_kind(role: str) -> MapKind | None:
+    """The map a role becomes; None for roles that become none (specular, unknown)."""
+    if role == GLOSSINESS:
+        return MapKind.ROUGHNESS
+    return MapKind(role) if role in set(MapKind) else None
+
+
+def frame_turn(corners: Corners) -> float:
+    """How far the frame is turned on the picture, radians anticlockwise: its upper edge against level."""
+    (x0, y0), (x1, y1) = corners[0], corners[1]
+    return math.atan2(-(y1 - y0), x1 - x0)
+
+
+def as_map(codes: Raster, picture: Picture, *, turn: float = 0.0) -> Raster:
+    """Codes (H, W, 4) in [0, 1] as the map the picture is.
+
+    Base colour is decoded from sRGB. Normals become unit vectors with green up, relief coming out, and
+    are turned with the frame. Glossiness becomes roughness. Height lies in [−0.5, 0.5].
+    """
+    if picture.role == MapKind.NORMAL:
+        return _normals(codes, picture, turn)
+    if picture.role == MapKind.BASE_COLOUR:
+        return np.ascontiguousarray(decode_srgb(codes[..., :3]), np.float32)
+    values = codes[..., _CHANNEL[picture.channel]] if picture.channel in _CHANNEL else codes[..., :3].mean(2)
+    if picture.role == GLOSSINESS:
+        values = 1 - values
+    if picture.role == MapKind.HEIGHT:
+        values = values - np.float32(0.5)
+        values = -values if picture.turned_over else values
+    return np.ascontiguousarray(values, np.float32)
+
+
+def _normals(codes: Raster, picture: Picture, turn: float) -> Raster:
+    vectors = codes[..., :3] * 2 - 1
+    if picture.green == "down":
+        vectors = vectors * np.array([1, -1, 1], np.float32)
+    if picture.turned_over:
+        vectors = vectors * np.array([-1, -1, 1], np.float32)
+    if abs(turn) > 1e-4:
+        c, s = math.cos(-turn), math.sin(-turn)
+        x, y = vectors[..., 0], vectors[..., 1]
+        vectors = np.stack([c * x - s * y, s * x + c * y, vectors[..., 2]], 2)
+    length = np.linalg.norm(vectors, axis=2, keepdims=True)
+    return np.ascontiguousarray(vectors / np.maximum(length, 1e-6), np.float32)
+
+
+def onto_sheet(
+    flat: MapSet, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int]
+) -> MapSet:
+    """The sheet with every further picture straightened by the same frame.
+
+    ``corners`` are in pixels of a picture of ``size_px`` (width, height); pictures of other sizes are
+    framed alike.
+    """
+    grid: Grid = flat.grid
+    maps = dict(flat.maps)
+    for raw, picture in zip(codes, pictures, strict=True):
+        kind = role_kind(picture.role)
+        if kind is None:
+            continue
+        made = as_map(raw, picture, turn=frame_turn(corners))
+        sx, sy = raw.shape[1] / size_px[0], raw.shape[0] / size_px[1]
+        scaled = tuple((x * sx, y * sy) for x, y in corners)
+        lifted = made + np.float32(1) if kind in {MapKind.NORMAL, MapKind.HEIGHT} else made
+        # The straightening keeps light from going negative; signed maps are lifted over zero for it.
+        straight = straighten(lifted, scaled, width_px=grid.width_px, height_px=grid.height_px)  # type: ignore[arg-type]
+        if kind in {MapKind.NORMAL, MapKind.HEIGHT}:
+            straight = straight - np.float32(1)
+        if kind is MapKind.NORMAL:
+            straight = straight / np.maximum(np.linalg.norm(straight, axis=2, keepdims=True), 1e-6)
+        elif kind is not MapKind.HEIGHT and not TRAITS[kind].colour:
+            straight = np.clip(straight, 0, 1)
+        maps[kind] = np.ascontiguousarray(straight, np.float32)
+    return MapSet(grid, maps)

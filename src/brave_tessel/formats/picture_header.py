@@ -1,0 +1,15 @@
+"""What a picture file says of itself before anything is decoded."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class PictureHeader:
+    """Upright width and height in pixels, bits a channel (32 is float), and the format's name."""
+
+    width_px: int
+    height_px: int
+    depth: int
+    format: str

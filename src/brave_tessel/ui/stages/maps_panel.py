@@ -1,0 +1,81 @@
+"""The maps of a source: what each is, why, and one click to set it right."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QVBoxLayout, QWidget
+
+from ...core.document import Picture, Source
+from ...core.gather.roles import ROLES
+from ...core.maps import MapKind
+from .. import theme
+from ..controls.panels import button, words
+
+
+class MapsPanel(QWidget):
+    """One block a map. ``changed`` carries the picture's id, a field and its new value."""
+
+    changed = pyqtSignal(str, str, object)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.column = QVBoxLayout(self)
+        self.column.setContentsMargins(0, 0, 0, 0)
+        self.column.setSpacing(theme.px(8))
+        self.shown: object = None
+        self.roles: dict[str, QComboBox] = {}
+
+    def show_source(self, source: Source | None) -> None:
+        """Rebuilt only when the maps are others than before."""
+        pictures = source.pictures if source else ()
+        if pictures is self.shown:
+            return
+        self.shown = pictures
+        self.roles = {}
+        while self.column.count():
+            item = self.column.takeAt(0)
+            widget = item.widget() if item else None
+            if widget:
+                widget.hide()
+                widget.deleteLater()
+        for picture in pictures:
+            self.column.addWidget(self._block(picture))
+        if source is not None and not pictures:
+            self.column.addWidget(words("Only this picture; relief and roughness are estimated in Build. Drop a folder to bring a whole set."))
+
+    def _block(self, picture: Picture) -> QWidget:
+        block = QWidget()
+        column = QVBoxLayout(block)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(theme.px(3))
+        row = QHBoxLayout()
+        row.setSpacing(theme.px(4))
+        role = QComboBox()
+        role.setAccessibleName(f"Role of {picture.file_name}")
+        for name in ROLES:
+            role.addItem(name.replace("_", " ").capitalize(), name)
+        role.setCurrentIndex(max(0, role.findData(picture.role)))
+        role.activated.connect(lambda index, box=role: self.changed.emit(picture.id, "role", box.itemData(index)))
+        self.roles[picture.id] = role
+        row.addWidget(role, 1)
+        if picture.role == MapKind.NORMAL:
+            row.addWidget(self._green(picture))
+        if picture.role in {MapKind.NORMAL, MapKind.HEIGHT}:
+            over = button("Turn over", lambda: self.changed.emit(picture.id, "turned_over", not picture.turned_over),
+                          tip="Relief that goes in comes out, and the other way round")  # fmt: skip
+            over.setCheckable(True)
+            over.setChecked(picture.turned_over)
+            row.addWidget(over)
+        column.addLayout(row)
+        channel = "" if picture.channel == "rgb" else f", channel {picture.channel}"
+        column.addWidget(words(f"{picture.file_name}{channel}"))
+        note = words(picture.reason, "caution" if picture.role == "unknown" or picture.green == "unknown" else "note")
+        column.addWidget(note)
+        return block
+
+    def _green(self, picture: Picture) -> QWidget:
+        following = "up" if picture.green == "down" else "down"
+        made = button(f"Green {picture.green}", lambda: self.changed.emit(picture.id, "green", following),
+                      tip="Which way the green channel of the normal map points; click to change")  # fmt: skip
+        made.setAccessibleName(f"Green {picture.green} of {picture.file_name}")
+        return made
