@@ -19,6 +19,10 @@ def test_a_dropped_folder_becomes_sources_with_maps(window, settled, folder):  #
     desk.select(source=desk.job.sources[0].id)
     settled(window)
     assert len(gather.maps.roles) == 3
+    shown = {gather.maps.roles[p.id].currentData() for p in desk.source.pictures}
+    assert shown == {"normal", "glossiness", "height"}
+    card = gather.card
+    assert card.widget().minimumSizeHint().width() <= card.viewport().width()
 
 
 def test_a_role_and_the_green_are_set_right_at_a_click(window, settled, folder):  # noqa: F811

@@ -99,6 +99,7 @@ class Source(Node, frozen=True, kw_only=True):
     straightening: Straightening
     light: Setting = Setting(op="gather.even_light")
     mend: Setting = Setting(op="mend.best_cut")
+    breakup: Setting = Setting(op="breakup.hex")
 
 
 class Step(Node, frozen=True, kw_only=True):

@@ -20,7 +20,7 @@ from . import registered  # noqa: F401 - declares every operation
 from .buildup.seat import Stack, bare, lay
 from .buildup.where import combine, lay_strokes
 from .colour import hex_to_linear
-from .document import Job, Layer, PlainWhat, Recipe, RecipeWhat, Rule, Source, SourceWhat, Step, Surface
+from .document import Job, Layer, PlainWhat, Recipe, RecipeWhat, Rule, Setting, Source, SourceWhat, Step, Surface
 from .errors import MissingError, TesselError
 from .gather.conventions import slopes_of
 from .gather.pictures import onto_sheet
@@ -33,7 +33,7 @@ from .recipe.evaluate import gather_yields, run_step
 from .relief.integrate import height_of_slopes
 from .repeat.cut import PATH_PX
 from .repeat.mend import METHODS, Method
-from .repeat.resample import tiled
+from .repeat.resample import resample_wrapped, tiled
 from .sheet import AnyArray, Grid, Raster
 
 CODE_VERSION = 1
@@ -139,6 +139,19 @@ class Planner:
             partial(_mend, method=method, values=values), (flat, found),
         )  # fmt: skip
 
+    def broken(self, source: Source, px: int) -> Task:
+        """The sheet with its repeat broken over a larger one, about ``px`` pixels on its longer side."""
+        across, up = (int(source.breakup.number(name)) for name in ("across", "up"))
+        if across == 1 and up == 1:
+            return self.sheet(source, px)
+        operation = find(source.breakup.op)
+        cell_px = max(64, -(-px // max(across, up)))
+        sheet = self.sheet(source, cell_px)
+        return Task(
+            _key("broken", operation.version, source.breakup.complete(), cell_px, sheet.key), operation.label, source.id,
+            partial(_broken, setting=source.breakup, px=cell_px), (sheet,),
+        )  # fmt: skip
+
     def _method(self, source: Source) -> Method:
         find(source.mend.op)
         return METHODS[source.mend.op]
@@ -168,7 +181,7 @@ class Planner:
         except MissingError as error:
             return Task(_key("missing", what.source), layer.name, layer.id, partial(_fail, error))
         px = max(grid.shape) * max(what.across, what.up)
-        sheet = self.sheet(source, px)
+        sheet = self.broken(source, px)
         laid = Task(
             _key("laid", what.across, what.up, grid, sheet.key), layer.name, layer.id,
             partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up), (sheet,),
@@ -293,6 +306,13 @@ def _pictures(flat: MapSet, *codes: Raster, source: Source) -> MapSet:
 
 def _found(flat: MapSet, *, method: Method, values: dict[str, Any]) -> Any:
     return method.find(flat, values)
+
+
+def _broken(sheet: MapSet, *, setting: Setting, px: int) -> MapSet:
+    grid = Grid.for_repeat(sheet.grid.width_mm, sheet.grid.height_mm, min(px, max(sheet.grid.shape)))
+    cell = MapSet(grid, {kind: resample_wrapped(pixels, grid.shape) for kind, pixels in sheet.maps.items()})
+    operation = find(setting.op)
+    return operation.run(grid, cell, **operation.bind(setting.values))  # type: ignore[no-any-return]
 
 
 def _mend(flat: MapSet, found: Any, *, method: Method, values: dict[str, Any]) -> MapSet:

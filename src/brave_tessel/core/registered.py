@@ -7,6 +7,6 @@ from .gather import even_light
 from .place import layings
 from .recipe import adjust, noise, pattern, piece
 from .relief import estimate
-from .repeat import mend
+from .repeat import break_up, mend
 
-MODULES = (noise, pattern, piece, adjust, even_light, mend, estimate, where, seat, layings)
+MODULES = (noise, pattern, piece, adjust, even_light, mend, break_up, estimate, where, seat, layings)

@@ -119,6 +119,8 @@ def demo_job() -> OpenedJob:
     mosaic, shingle = mosaic_photo(), shingle_photo()
     panel = _source("mosaic", "Mosaic panel", mosaic, MOSAIC_CORNERS, MOSAIC_MM, (2240, 1680), 80.0)
     stones = _source("shingle", "Wet shingle", shingle, SHINGLE_CORNERS, SHINGLE_MM, (2048, 1536), 90.0)
+    broken = Setting(op="breakup.hex", values={"across": 2, "up": 2, "patch": 150.0, "crisp": 0.7})
+    stones = msgspec.structs.replace(stones, breakup=broken)
     dado = Surface(
         id="dado", name="Limewashed dado tile", width_mm=1224.0, height_mm=1248.0, beat="tile", rows=(8, 8),
         layers=(_tile_layer(), _glaze_layer(), _limewash_layer()),

@@ -162,8 +162,8 @@ def make_source(session: Session, found: FoundSet) -> Source:
         blob = session.keep_file(entry.path)
         pictures.append(
             Picture(
-                id=f"map-{number}", role=entry.role, blob=blob, file_name=entry.path.name, channel=entry.channel,
+                id=f"map-{number}", role=str(entry.role), blob=blob, file_name=entry.path.name, channel=entry.channel,
                 green=entry.green, turned_over=entry.turned_over, reason=entry.reason,
             )
         )
-    return session.dressed(source, found.name, tuple(pictures), main.role, found.size_mm)
+    return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)

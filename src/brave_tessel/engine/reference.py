@@ -17,7 +17,7 @@ from ..core.quantity import format_number
 
 FAMILIES = {
     "noise": "Noise", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "colour": "Colour",
-    "gather": "Gather", "mend": "Ways to make a repeat", "estimate": "Estimates from a picture",
+    "gather": "Gather", "mend": "Ways to make a repeat", "breakup": "Ways to break it", "estimate": "Estimates from a picture",
     "where": "Where-rules", "seat": "Seat", "laying": "Layings",
 }  # fmt: skip
 

@@ -83,8 +83,11 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
         level = level_rows(flat, source.mend.complete()) if source.mend.op == "mend.courses" else flat
         cut = _cut_picture(level[MapKind.BASE_COLOUR], found, sheet.grid)
     ms = (time.perf_counter() - begun) * 1000
+    wide = run.value(planner.broken(source, FLAT_PX))
+    field = mip_chain(display_codes(wide[MapKind.BASE_COLOUR])) if wide is not sheet else None
     return SheetPicture(
-        source, sheet.grid, mip_chain(display_codes(colour)), cut, (x, y), read_repetition(colour),
+        source, sheet.grid, mip_chain(display_codes(colour)), wide.grid, field, cut, (x, y),
+        read_repetition(wide[MapKind.BASE_COLOUR]),
         light_drift(flat[MapKind.BASE_COLOUR]), ms,
     )  # fmt: skip
 

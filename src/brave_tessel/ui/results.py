@@ -49,6 +49,8 @@ class SheetPicture:
     source: Source
     grid: Grid
     mips: list[AnyArray]
+    field_grid: Grid
+    field_mips: list[AnyArray] | None
     cut: CutPicture | None
     seams: tuple[SeamReading, SeamReading]
     repetition: RepetitionReading

@@ -29,7 +29,7 @@ _WORDS: Mapping[str, frozenset[str]] = {
     GLOSSINESS: frozenset(["glossiness", "gloss", "gls", "smoothness", "smooth"]),
     SPECULAR: frozenset(["specular", "spec", "spc", "reflection", "refl"]),
 }
-_ROLE_OF_WORD = {word: role for role, words in _WORDS.items() for word in words}
+_ROLE_OF_WORD = {word: str(role) for role, words in _WORDS.items() for word in words}
 _LETTERS = {
     "o": MapKind.AMBIENT_OCCLUSION, "a": MapKind.AMBIENT_OCCLUSION, "r": MapKind.ROUGHNESS, "m": MapKind.METALNESS,
     "h": MapKind.HEIGHT, "g": GLOSSINESS,

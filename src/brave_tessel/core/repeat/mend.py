@@ -228,4 +228,5 @@ def closed_size(source: Source) -> tuple[float, float]:
     method = METHODS.get(source.mend.op)
     if not frame.sized or method is None:
         return 0.0, 0.0
-    return method.closed(source.mend.complete(), frame.width_mm, frame.height_mm)
+    width, height = method.closed(source.mend.complete(), frame.width_mm, frame.height_mm)
+    return width * int(source.breakup.number("across")), height * int(source.breakup.number("up"))

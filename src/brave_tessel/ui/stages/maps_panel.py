@@ -6,7 +6,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from ...core.document import Picture, Source
-from ...core.gather.roles import ROLES
+from ...core.gather.roles import ROLES, UNKNOWN
 from ...core.maps import MapKind
 from .. import theme
 from ..controls.panels import button, words
@@ -54,10 +54,10 @@ class MapsPanel(QWidget):
         role.setAccessibleName(f"Role of {picture.file_name}")
         for name in ROLES:
             role.addItem(name.replace("_", " ").capitalize(), name)
-        role.setCurrentIndex(max(0, role.findData(picture.role)))
+        role.setCurrentIndex(ROLES.index(str(picture.role)) if picture.role in ROLES else ROLES.index(UNKNOWN))
         role.activated.connect(lambda index, box=role: self.changed.emit(picture.id, "role", box.itemData(index)))
         self.roles[picture.id] = role
-        row.addWidget(role, 1)
+        column.addWidget(role)
         if picture.role == MapKind.NORMAL:
             row.addWidget(self._green(picture))
         if picture.role in {MapKind.NORMAL, MapKind.HEIGHT}:
@@ -66,10 +66,12 @@ class MapsPanel(QWidget):
             over.setCheckable(True)
             over.setChecked(picture.turned_over)
             row.addWidget(over)
-        column.addLayout(row)
+        if row.count():
+            column.addLayout(row)
         channel = "" if picture.channel == "rgb" else f", channel {picture.channel}"
         column.addWidget(words(f"{picture.file_name}{channel}"))
-        note = words(picture.reason, "caution" if picture.role == "unknown" or picture.green == "unknown" else "note")
+        unsure = picture.role == UNKNOWN or (picture.role == MapKind.NORMAL and picture.green == UNKNOWN)
+        note = words(picture.reason, "caution" if unsure else "note")
         column.addWidget(note)
         return block
 

@@ -39,12 +39,14 @@ class RepeatBoard(QWidget):
         self.setMouseTracking(True)
         self.done: SheetPicture | None = None
         self.mips: list[QPixmap] = []
+        self.field_mips: list[QPixmap] = []
         self.field_m = 4.0
         self.show_cuts = True
 
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.done = done
         self.mips = to_pixmaps(done.mips) if done else []
+        self.field_mips = to_pixmaps(done.field_mips) if done and done.field_mips else self.mips
         self.update()
 
     def _areas(self) -> tuple[QRectF, QRectF]:
@@ -86,9 +88,9 @@ class RepeatBoard(QWidget):
     def _paint_field(self, painter: QPainter, field: QRectF) -> None:
         assert self.done is not None
         scale = field.width() / (self.field_m * 1000)
-        grid = self.done.grid
+        grid = self.done.field_grid
         one = QRectF(field.left(), field.top(), grid.width_mm * scale, grid.height_mm * scale)
-        tile(painter, self.mips, field, one)
+        tile(painter, self.field_mips, field, one)
         title = QRectF(field.left(), 0, field.width(), theme.px(34))
         caption(painter, title, "Field", f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back")
         painter.setPen(QPen(theme.colour("ink"), 1))
@@ -214,6 +216,12 @@ def method_name(source: Source) -> str:
     return operation.label.lower() if operation else source.mend.op
 
 
+def breakup_note(source: Source) -> str:
+    """What breaking the repeat does to a source."""
+    across, up = (int(source.breakup.number(name)) for name in ("across", "up"))
+    return f"{across} × {up} cells" if max(across, up) > 1 else "off"
+
+
 class BeatPanel(QWidget):
     """What whole courses measured, and the known unit that sizes the sheet."""
 
@@ -272,7 +280,7 @@ class RepeatStage(Stage):
         self.steps_heading = Heading("Steps to a repeat", "in order")
         self.steps = RowList("Steps to a repeat")
         self.steps.chosen.connect(self._step_chosen)
-        self.steps.setMaximumHeight(theme.px(150))
+        self.steps.setMaximumHeight(theme.px(182))
         for heading, rows, stretch in ((self.heading, self.list, 1), (self.steps_heading, self.steps, 0)):
             left.add(heading)
             left.add_list(rows, stretch=stretch)
@@ -282,6 +290,9 @@ class RepeatStage(Stage):
         card = Column("Mend the seams")
         card.add(words("Mend the seams", "title"))
         card.add(words("applies to every map at once"))
+        self.make = button("Make a surface of it", self.make_surface, name="main",
+                           tip="A new surface whose repeat is this sheet; goes on to Build")  # fmt: skip
+        card.add(self.make)
         card.add(Heading("How"))
         options = [(entry.id, entry.label) for entry in family("mend")]
         self.method = Choices(options, options[0][0], name="How", columns=2)
@@ -297,17 +308,19 @@ class RepeatStage(Stage):
         self.form_holder = QVBoxLayout()
         card.column.addLayout(self.form_holder)
         self.form: OperationForm | None = None
-        self.make = button("Make a surface of it", self.make_surface, name="main",
-                           tip="A new surface whose repeat is this sheet; goes on to Build")  # fmt: skip
-        card.column.addSpacing(theme.px(10))
-        card.add(self.make)
+        card.add(Heading("Break the repeat", "a larger sheet"))
+        self.breakup = OperationForm("breakup.hex", {})
+        self.breakup.changed.connect(lambda name, value: self._set(name, value, part="breakup"))
+        self.breakup.released.connect(self.desk.end_gesture)
+        self.breakup.refused.connect(lambda text: self.desk.tell(text, "fault"))
+        card.add(self.breakup)
         return card
 
-    def _set(self, name: str, value: object) -> None:
+    def _set(self, name: str, value: object, part: str = "mend") -> None:
         source = self.desk.source
         if source:
             self.desk.dispatch(
-                intents.set_source_value(self.desk.job, source, "mend", name, value, gesture=f"mend-{name}")  # type: ignore[arg-type]
+                intents.set_source_value(self.desk.job, source, part, name, value, gesture=f"{part}-{name}")  # type: ignore[arg-type]
             )
 
     def _set_method(self, op: str) -> None:
@@ -384,6 +397,7 @@ class RepeatStage(Stage):
             Row("size", "1  Give it its size", format_size(source.straightening.width_mm, source.straightening.height_mm) if source.straightening.sized else "in Gather"),
             Row("light", "2  Even out light", f"{strength:.0%} at {format_length(source.light.number('wavelength'))}" if strength else "off"),
             Row("mend", "3  Mend the seams", f"{method_name(source)}, {format_size(width, height)}" if width > 0 else "needs a size"),
+            Row("breakup", "4  Break the repeat", breakup_note(source)),
         ]
         self.steps.show_rows(steps, "mend")
         self.method.show_value(source.mend.op)
@@ -392,6 +406,7 @@ class RepeatStage(Stage):
         self.beat.setVisible(source.mend.op == "mend.courses")
         self.beat.show_beat(self.beats.get(source.id))
         self._show_form(source)
+        self.breakup.show_values(source.breakup.values)
         self.make.setEnabled(min(width, height) > 0)
 
     def _show_form(self, source: Source) -> None:

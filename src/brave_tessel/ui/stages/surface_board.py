@@ -191,9 +191,12 @@ class SurfaceBoard(Board):
         shade = theme.colour("ink")
         shade.setAlpha(190)
         painter.fillPath(path, shade)
-        painter.setPen(QPen(theme.colour("white"), 1))
         painter.setFont(theme.font(10, mono=True))
-        painter.drawText(QPointF(base.x() + 210 * mm, base.y() - 1650 * mm), "1.75 m")
+        tag = QRectF(base.x() + 230 * mm, base.y() - 1750 * mm, theme.px(52), theme.px(17))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.setBrush(theme.colour("white"))
+        painter.drawRect(tag)
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "1.75 m")
 
     def _paint_cut(self, painter: QPainter) -> None:
         height = self.size_mm()[1]
