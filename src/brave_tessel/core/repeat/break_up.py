@@ -34,7 +34,7 @@ class Gaussian:
     def back(self, normal: Raster) -> Raster:
         """Standard normal values as the raster's own; its histogram is kept."""
         share = ndtr(np.clip(normal, -5, 5).astype(np.float64))
-        return np.interp(share, (np.arange(_LEVELS) + 0.5) / _LEVELS, self.values).astype(np.float32)
+        return np.asarray(np.interp(share, (np.arange(_LEVELS) + 0.5) / _LEVELS, self.values), np.float32)
 
 
 def gaussian(raster: Raster) -> Gaussian:

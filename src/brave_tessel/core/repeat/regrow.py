@@ -69,7 +69,7 @@ class _Search:
             total = total - 2 * spectrum * np.conj(scipy.fft.rfft2(target[..., k], self.shape))
         costs = scipy.fft.irfft2(total, self.shape) + float((target**2).sum())
         fits = costs[: self.shape[0] - side[0] + 1, : self.shape[1] - side[1] + 1]
-        return np.maximum(fits, 0) / max(1.0, float(mask.sum()))
+        return np.asarray(np.maximum(fits, 0) / max(1.0, float(mask.sum())))
 
 
 def quilt(
