@@ -90,3 +90,43 @@ def test_a_surface_follows_its_source_through_another_method(walled, settled):
     settled(walled)
     type_into(repeat.form.controls["width"].field, "800")
     assert desk.job.surface(surface.id).width_mm == 800
+
+
+def test_breaking_the_repeat_widens_the_surface_and_calms_the_score(demo_window, settled):
+    desk, repeat = demo_window.desk, demo_window.stages["Repeat"]
+    desk.select(source="shingle")
+    desk.go("Repeat")
+    settled(demo_window)
+    cell = repeat.pair.done.grid
+    for name in ("across", "up"):
+        type_into(repeat.breakup.controls[name].field, "1")
+    settled(demo_window)
+    plain = repeat.pair.done.repetition.score
+    assert repeat.pair.done.field_mips is None
+    type_into(repeat.breakup.controls["across"].field, "3")
+    type_into(repeat.breakup.controls["up"].field, "3")
+    settled(demo_window)
+    assert repeat.pair.done.repetition.score < 0.6 * plain
+    assert repeat.pair.done.field_grid.width_mm == pytest.approx(3 * cell.width_mm)
+    bed = desk.job.surface("shingle-bed")
+    assert (bed.width_mm, bed.height_mm) == pytest.approx((3 * 550, 3 * 390))
+    desk.session.store.undo()
+    assert desk.job.surface("shingle-bed").height_mm == pytest.approx(390)
+
+
+def test_the_field_is_stepped_back_to_twenty_metres(demo_window, settled):
+    from PyQt6.QtCore import QPoint, QPointF
+    from PyQt6.QtGui import QWheelEvent
+    from PyQt6.QtWidgets import QApplication
+
+    demo_window.desk.go("Repeat")
+    settled(demo_window)
+    pair = demo_window.stages["Repeat"].pair
+    for _ in range(30):
+        event = QWheelEvent(
+            QPointF(600, 200), pair.mapToGlobal(QPointF(600, 200)), QPoint(0, 0), QPoint(0, -120), Qt.MouseButton.NoButton,
+            Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
+        )  # fmt: skip
+        QApplication.sendEvent(pair, event)
+    assert pair.field_m == 20
+    assert not pair.grab().isNull()
