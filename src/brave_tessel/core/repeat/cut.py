@@ -96,7 +96,7 @@ def find_cuts(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], 
 
     Each map's difference counts by its weight, relative to the map's own roughness.
     """
-    shared = {kind: _reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
+    shared = {kind: reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
     height, width = next(iter(shared.values())).shape[:2]
     lap = max(2, round(width * overlap_x))
     cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, weights)
@@ -108,7 +108,8 @@ def find_cuts(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], 
     return Cuts(x, y, overlap_x, overlap_y)
 
 
-def _reduced(pixels: Raster) -> Raster:
+def reduced(pixels: Raster) -> Raster:
+    """A map at the size at which paths are found."""
     longer = max(pixels.shape[:2])
     if longer <= PATH_PX:
         return pixels
@@ -141,25 +142,25 @@ def _keep_inside(cost: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
     return cost
 
 
-def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float) -> Raster:
-    """Lap the right side over the left along a path; the result is narrower by the overlap."""
-    height, width = pixels.shape[:2]
-    lap = max(2, round(width * overlap))
-    rows = (np.arange(height) + 0.5) / height * path.size - 0.5
-    at = np.interp(rows, np.arange(path.size), path) * lap
+def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, axis: int = 1) -> Raster:
+    """Lap the far side over the near one along a path; the result is shorter by the overlap along ``axis``."""
+    length, breadth = pixels.shape[axis], pixels.shape[1 - axis]
+    lap = max(2, round(length * overlap))
+    beside = (np.arange(breadth) + 0.5) / breadth * path.size - 0.5
+    at = np.interp(beside, np.arange(path.size), path) * lap
     away = (np.arange(lap) + 0.5)[None, :] - at[:, None]
     ramp = np.clip(away / max(feather_px, 1.0) + 0.5, 0, 1).astype(np.float32)
     if feather_px > 1:
         ramp = ramp * ramp * (3 - 2 * ramp)
+    ramp = ramp if axis == 1 else ramp.T
     if pixels.ndim == 3:
         ramp = ramp[..., None]
-    out = pixels[:, : width - lap].copy()
-    out[:, :lap] = pixels[:, width - lap :] * (1 - ramp) + pixels[:, :lap] * ramp
+    near: tuple[slice, ...] = (slice(None), slice(lap)) if axis == 1 else (slice(lap),)
+    far: tuple[slice, ...] = (slice(None), slice(length - lap, None)) if axis == 1 else (slice(length - lap, None),)
+    out = np.ascontiguousarray(pixels[:, : length - lap] if axis == 1 else pixels[: length - lap])
+    out = out.copy() if out.base is not None or out is pixels else out
+    out[near] = pixels[far] * (1 - ramp) + pixels[near] * ramp
     return out
-
-
-def _turned(pixels: Raster) -> Raster:
-    return np.ascontiguousarray(np.swapaxes(pixels, 0, 1))
 
 
 def close_across(pixels: Raster, cuts: Cuts) -> Raster:
@@ -170,7 +171,7 @@ def close_across(pixels: Raster, cuts: Cuts) -> Raster:
 def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float) -> Raster:
     """One map closed both ways along the cuts, feathered over ``feather_px`` pixels."""
     across = _close(pixels, cuts.x, cuts.overlap_x, feather_px)
-    return _turned(_close(_turned(across), cuts.y, cuts.overlap_y, feather_px))
+    return _close(across, cuts.y, cuts.overlap_y, feather_px, axis=0)
 
 
 def level_edges(pixels: Raster, overlap_x: float, overlap_y: float, amount: float) -> Raster:
@@ -181,16 +182,15 @@ def level_edges(pixels: Raster, overlap_x: float, overlap_y: float, amount: floa
     if amount <= 0:
         return pixels
     out = pixels
-    for turn, overlap in ((False, overlap_x), (True, overlap_y)):
-        work = _turned(out) if turn else out
-        height, width = work.shape[:2]
-        lap = max(2, round(width * overlap))
-        step = work[:, width - lap :].mean(1, keepdims=True) - work[:, :lap].mean(1, keepdims=True)
-        step = gaussian_filter1d(step.reshape(height, -1), height / 12, axis=0, mode="reflect")
-        ramp = (0.5 - (np.arange(width) + 0.5) / width).astype(np.float32)
-        change = ramp[None, :, None] * step[:, None, :] * np.float32(amount)
-        work = work + (change if work.ndim == 3 else change[..., 0])
-        out = _turned(work) if turn else work
+    for axis, overlap in ((1, overlap_x), (0, overlap_y)):
+        length, breadth = out.shape[axis], out.shape[1 - axis]
+        lap = max(2, round(length * overlap))
+        far, near = (out[:, length - lap :], out[:, :lap]) if axis == 1 else (out[length - lap :], out[:lap])
+        step = gaussian_filter1d(far.mean(axis) - near.mean(axis), breadth / 12, axis=0, mode="reflect")
+        ramp = (np.float32(amount) * (0.5 - (np.arange(length) + 0.5) / length)).astype(np.float32)
+        slope = ramp.reshape((1, -1) if axis == 1 else (-1, 1))
+        beside = step[:, None] if axis == 1 else step[None, :]
+        out = out + (slope[..., None] * beside if out.ndim == 3 else slope * beside)
     return np.asarray(out, np.float32)
 
 

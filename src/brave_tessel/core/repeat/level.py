@@ -20,7 +20,7 @@ def periodic_part(pixels: Raster) -> Raster:
     if pixels.ndim == 3:
         return np.stack([periodic_part(pixels[..., k]) for k in range(pixels.shape[2])], 2)
     rows, columns = pixels.shape
-    jump = np.zeros((rows, columns), np.float64)
+    jump = np.zeros((rows, columns), np.float32)
     # The step across the join should be as large as steps are there, so the last inner step goes on.
     down = 2 * pixels[-1].astype(np.float64) - pixels[-2] - pixels[0]
     across = 2 * pixels[:, -1].astype(np.float64) - pixels[:, -2] - pixels[:, 0]
@@ -32,7 +32,7 @@ def periodic_part(pixels: Raster) -> Raster:
     x = np.cos(2 * np.pi * np.arange(columns // 2 + 1) / columns)[None, :]
     bend = 2 * (x + y) - 4
     bend[0, 0] = 1
-    spectrum = scipy.fft.rfft2(jump, workers=2) / bend
+    spectrum = scipy.fft.rfft2(jump, workers=2) / bend.astype(np.float32)
     spectrum[0, 0] = 0
     smooth = scipy.fft.irfft2(spectrum, s=pixels.shape, workers=2)
     return np.asarray(pixels - smooth, np.float32)

@@ -19,7 +19,7 @@ from ..maps import MapKind, MapSet
 from ..operation import Angle, Fraction, Length, Seed, Value, Whole, operation
 from ..sheet import Grid, Raster
 from .courses import straightened
-from .cut import PATH_PX, Cuts, close_maps, find_cuts
+from .cut import PATH_PX, Cuts, close_maps, find_cuts, reduced
 from .level import level_maps
 from .regrow import Quilt, apply_quilt, quilt
 
@@ -39,7 +39,8 @@ def sheet_cuts(maps: MapSet, *, overlap: float, colour: float, relief: float, ov
             )  # fmt: skip
     pictures: dict[MapKind, Raster] = {}
     if MapKind.BASE_COLOUR in maps:
-        pictures[MapKind.BASE_COLOUR] = encode_srgb(np.clip(maps[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
+        light = reduced(maps[MapKind.BASE_COLOUR])
+        pictures[MapKind.BASE_COLOUR] = encode_srgb(np.clip(light, 0, 1)).astype(np.float32)
         pictures[MapKind.HEIGHT] = maps.maps.get(MapKind.HEIGHT, _detail(pictures[MapKind.BASE_COLOUR]))
     elif MapKind.HEIGHT in maps:
         pictures[MapKind.HEIGHT] = maps[MapKind.HEIGHT]
