@@ -31,7 +31,7 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     while time.monotonic() < until and quiet < 3:
         QTest.qWait(30)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
-        drawing = window.desk.stage == "Place" and not (view.sharp or view.failed)
+        drawing = not view.idle or (window.desk.stage == "Place" and not (view.sharp or view.failed))
         idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
         quiet = quiet + 1 if idle else 0
 
@@ -72,7 +72,11 @@ def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
     ]
 
 
-def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: str = "") -> None:
+IN_LAMP = ("3-build",)
+"""Views that are also shown in the lamp tokens."""
+
+
+def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tuple[str, ...] = ()) -> None:
     """All pictures in one set of tokens."""
     app = make_app(lamp=lamp, scale=scale)
     window = Window(Session(demo_job()), ask=False)
@@ -80,7 +84,7 @@ def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: st
     window.show()
     QApplication.processEvents()
     for name, go in _views(window):
-        if only and only not in name:
+        if only and name not in only:
             continue
         go()
         shoot(window, out, name + ("-lamp" if lamp else ""))
@@ -94,7 +98,7 @@ def main() -> None:
     """Take the pictures of the README."""
     parser = argparse.ArgumentParser()
     parser.add_argument("--out", type=Path, required=True)
-    parser.add_argument("--only", default="")
+    parser.add_argument("--only", nargs="*", default=[], help="names of views")
     parser.add_argument("--lamp", action="store_true")
     parser.add_argument("--scale", type=float, default=1.0)
     parser.add_argument("--size", default="1280x800")
@@ -102,7 +106,11 @@ def main() -> None:
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, tempfile.mkdtemp())
     width, height = (int(side) for side in options.size.split("x"))
-    take(options.out, lamp=options.lamp, scale=options.scale, size=(width, height), only=options.only)
+    if not options.lamp:
+        take(options.out, lamp=False, scale=options.scale, size=(width, height), only=tuple(options.only))
+    lamp = tuple(name for name in options.only or IN_LAMP if options.lamp or name in IN_LAMP)
+    if lamp:
+        take(options.out, lamp=True, scale=options.scale, size=(width, height), only=lamp)
 
 
 if __name__ == "__main__":

@@ -14,7 +14,6 @@ from ...engine import intents
 from .. import theme
 from ..board import Board
 from ..desk import Desk
-from .stage import caption
 
 Point = tuple[float, float]
 
@@ -230,4 +229,8 @@ class FrameBoard(Board):
         painter.setPen(QPen(theme.colour("white"), 2))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(target)
-        caption(painter, QRectF(left, target.bottom() + 2, side, theme.px(18)), f"{corner[0]:.1f}, {corner[1]:.1f} px")
+        plate = QRectF(left, target.bottom() - theme.px(18), side, theme.px(18))
+        painter.fillRect(plate, theme.colour("white"))
+        painter.setPen(theme.colour("ink"))
+        painter.setFont(theme.font(11, mono=True))
+        painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, f"{corner[0]:.1f}, {corner[1]:.1f} px")

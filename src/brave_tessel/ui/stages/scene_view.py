@@ -177,6 +177,11 @@ class SceneView(QWidget):
         if sharp:
             self.frame_drawn.emit()
 
+    @property
+    def idle(self) -> bool:
+        """Whether nothing is being drawn or about to be."""
+        return not self._rest.isActive() and (self._worker is None or self._worker.idle)
+
     def reset(self) -> None:
         """The view as it was at first."""
         self.camera = Camera()
