@@ -6,7 +6,6 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from brave_tessel.formats.images import encode_png
-from brave_tessel.ui.stages.gather import open_pictures
 from tests.core.test_methods import wall
 from tests.ui.test_whole_pass import type_into
 
@@ -16,7 +15,7 @@ def walled(window, settled, tmp_path):
     """A window on a photo of a wall, sized as 450 × 350 mm."""
     path = tmp_path / "wall.png"
     path.write_bytes(encode_png(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)))
-    open_pictures(window.desk, [path])
+    window.desk.gather([path])
     settled(window)
     gather = window.stages["Gather"]
     gather.keep.setChecked(False)
@@ -55,7 +54,8 @@ def test_whole_courses_measure_and_a_known_course_sizes_the_sheet(walled, settle
 
 def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
     desk = window.desk
-    open_pictures(desk, [photo_file])
+    desk.gather([photo_file])
+    settled(window)
     gather = window.stages["Gather"]
     gather.keep.setChecked(False)
     type_into(gather.width.field, "400")

@@ -9,7 +9,6 @@ from PyQt6.QtTest import QTest
 from brave_tessel.core.document import RecipeWhat, SourceWhat
 from brave_tessel.demo.camera import View, photograph, seen_corners
 from brave_tessel.formats.images import encode_png
-from brave_tessel.ui.stages.gather import open_pictures
 
 
 def mouse(widget, kind, at, button=Qt.MouseButton.LeftButton, modifiers=Qt.KeyboardModifier.NoModifier):
@@ -66,7 +65,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     path, corners = skewed
 
     # 1 Gather: open, drag the four corners, type the width; the height follows from the view.
-    open_pictures(desk, [path])
+    desk.gather([path])
     settled(window)
     gather = window.stages["Gather"]
     frame = gather.frame

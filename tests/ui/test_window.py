@@ -41,6 +41,7 @@ def test_pictures_are_dropped_and_bad_ones_told(window, settled, photo_file, tmp
     assert window.desk.stage == "Gather"
     assert [source.name for source in window.desk.job.sources] == ["Wall"]
     drop(window, bad)
+    settled(window)
     assert "cannot be read" in window.told.text()
     assert len(window.desk.job.sources) == 1
 

@@ -18,7 +18,9 @@ from ..core.maps import MapKind
 from ..core.sheet import Grid, Raster
 from ..formats.images import SUFFIXES, decode_codes, read_file, read_header
 from ..formats.real_size import real_size
+from .evaluate import always
 from .session import Session
+from .wording import sentence
 
 LOOK_PX = 512
 _AGREES = 0.15
@@ -167,3 +169,23 @@ def make_source(session: Session, found: FoundSet) -> Source:
             )
         )
     return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)
+
+
+def read_sources(
+    session: Session, paths: Iterable[Path], *, current: Callable[[], bool] = always
+) -> tuple[list[Source], list[str]]:
+    """Files and folders as sources, and a sentence for each that could not be read."""
+    troubles: list[str] = []
+
+    def refused(error: TesselError) -> None:
+        troubles.append(sentence(error))
+
+    made = []
+    for found in gather_sets(picture_files(paths), refused=refused):
+        if not current():
+            break
+        try:
+            made.append(make_source(session, found))
+        except TesselError as error:
+            refused(error)
+    return made, troubles

@@ -121,7 +121,7 @@ class Journal:
         self.folder = folder
         self.path = folder / f"session-{os.getpid()}.journal"
         self._last: Job | None = None
-        self._queue: queue.Queue[bytes | threading.Event | None] = queue.Queue()
+        self._queue: queue.Queue[bytes | tuple[str, bytes] | threading.Event | None] = queue.Queue()
         self._thread = threading.Thread(target=self._write, name="journal", daemon=True)
         self._thread.start()
 
@@ -134,12 +134,9 @@ class Journal:
 
     def keep_blobs(self, job: Job, blobs: dict[str, bytes]) -> None:
         """Keep source files beside the journal, so that an unsaved job can be recovered."""
-        with contextlib.suppress(OSError):
-            for name in used_blobs(job):
-                target = self.folder / "blobs" / name
-                if name in blobs and not target.exists():
-                    target.parent.mkdir(parents=True, exist_ok=True)
-                    target.write_bytes(blobs[name])
+        for name in used_blobs(job):
+            if name in blobs:
+                self._queue.put((name, blobs[name]))
 
     def note(self, job: Job) -> None:
         """Append what changed since the last note."""
@@ -168,10 +165,18 @@ class Journal:
             try:
                 if isinstance(item, threading.Event):
                     item.set()
+                elif isinstance(item, tuple):
+                    self._keep(*item)
                 else:
                     self._append(item)
             except OSError:
                 log.exception("the journal could not be written")
+
+    def _keep(self, name: str, data: bytes) -> None:
+        target = self.folder / "blobs" / name
+        if not target.exists():
+            target.parent.mkdir(parents=True, exist_ok=True)
+            target.write_bytes(data)
 
     def _append(self, item: bytes | None) -> None:
         self.folder.mkdir(parents=True, exist_ok=True)

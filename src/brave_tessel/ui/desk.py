@@ -8,6 +8,7 @@ from __future__ import annotations
 import logging
 import math
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
@@ -17,6 +18,7 @@ from ..core.document import Job, Layer, Part, Source, Surface, layer_of
 from ..core.errors import CancelledError, TesselError
 from ..core.plan import Light
 from ..engine.analyses import find_beat
+from ..engine.gathering import read_sources
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
@@ -227,7 +229,7 @@ class Desk(QObject):
             self.surface_ready.emit(None)
             return
         job, light, session = self.job, self.light, self.session
-        view = "Lit" if self.stage == "Hand over" else self.view
+        view = self.view
         sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
 
         def work(current: Current) -> None:
@@ -293,8 +295,42 @@ class Desk(QObject):
         self.gather_ready.emit(done)
 
     def _request_all(self) -> None:
-        self._request_surface()
+        """Maps, checks and the placed model, for handing over."""
+        surface = self.surface
+        if surface is None:
+            self.surface_ready.emit(None)
+            return
+        job, light, session, px = self.job, self.light, self.session, self.preview_px
+
+        def work(current: Current) -> None:
+            done = pictures.hand_over_picture(session, job, surface, px=px, light=light, current=current)
+            self._later(lambda: self._deliver_surface(done))
+
+        self._in_background("surface", work)
         self._request_scene()
+
+    def gather(self, paths: list[Path]) -> None:
+        """Read files and folders off the window's thread; ``gathered`` brings the sources and the troubles."""
+        session = self.session
+
+        def work(current: Current) -> None:
+            made, troubles = read_sources(session, paths, current=current)
+            self._later(lambda: self._add_gathered(made, troubles))
+
+        self.tell("Looking at the files…")
+        self._in_background(f"gather {id(paths)}", work)
+
+    def _add_gathered(self, made: list[Source], troubles: list[str]) -> None:
+        for source in made:
+            self.dispatch(self.session.add_source(source))
+        self.tell("")
+        if made:
+            last = made[-1]
+            self.select(source=last.id)
+            maps = f" with {len(last.pictures) + 1} maps" if last.pictures else ""
+            self.tell(f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size.")
+        if troubles:
+            self.tell(troubles[-1], "fault")
 
     def _request_scene(self) -> None:
         job, session, px, stage = self.job, self.session, self.preview_px, self.stage

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import time
 from collections.abc import Callable
 
@@ -13,6 +14,7 @@ from ..core.document import Job, Source, Surface
 from ..core.errors import MissingError, TesselError
 from ..core.gather.even_light import light_drift
 from ..core.gather.straighten import proportion
+from ..core.handover.checks import run_checks
 from ..core.handover.conversions import packed_orm
 from ..core.maps import MapKind
 from ..core.plan import FLAT_PX, Light
@@ -28,6 +30,10 @@ from .results import CutPicture, GatherPicture, SceneTextures, SheetPicture, Sur
 
 Current = Callable[[], bool]
 THUMB = 40
+CONTACT = (
+    MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION,
+)  # fmt: skip
+"""The maps of the contact sheet, in reading order."""
 
 
 def surface_picture(
@@ -107,12 +113,19 @@ def _cut_picture(flat: Raster, cuts: Cuts, cell: Grid) -> CutPicture:
     return CutPicture(path_x, path_y, (across.ratio, up.ratio), worst)
 
 
+def hand_over_picture(session: Session, job: Job, surface: Surface, *, px: int, light: Light, current: Current) -> SurfacePicture:
+    """One surface with the pictures of every map and its checks."""
+    done = surface_picture(session, job, surface, px=px, light=light, view="Lit", fine=True, current=current)
+    contact = {kind: mip_chain(map_codes(kind, done.maps)) for kind in CONTACT}
+    return dataclasses.replace(done, contact=contact, findings=run_checks(job, surface, done.maps))
+
+
 STRIP_PX = 420
 
 
 def gather_picture(session: Session, job: Job, source: Source, *, with_photo: bool, current: Current) -> GatherPicture:
     """A source for the gather board; the photo only when it is another than before."""
-    photo = display_codes(session.load_pixels(source.blob)) if with_photo else None
+    photo = mip_chain(display_codes(session.load_pixels(source.blob)), smallest=64) if with_photo else None
     try:
         ratio: float | None = proportion(
             source.straightening.corners, picture_size=(source.width_px, source.height_px)

@@ -10,7 +10,8 @@ import numpy.typing as npt
 from ..core.buildup.seat import Stack
 from ..core.document import Source, Surface
 from ..core.errors import TesselError
-from ..core.maps import MapSet
+from ..core.handover.checks import Finding
+from ..core.maps import MapKind, MapSet
 from ..core.repeat.meters import RepetitionReading, SeamReading
 from ..core.sheet import AnyArray, Grid
 
@@ -28,6 +29,8 @@ class SurfacePicture:
     faults: dict[str, TesselError]
     ms: float
     fine: bool
+    contact: dict[MapKind, list[AnyArray]] = field(default_factory=dict)
+    findings: list[Finding] = field(default_factory=list)
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +66,7 @@ class GatherPicture:
     """A source's photo and, where it has a size, the straight sheet before and after its light is evened."""
 
     source: Source
-    photo: AnyArray | None
+    photo: list[AnyArray] | None
     straight: AnyArray | None
     evened: AnyArray | None
     drift: tuple[float, float]

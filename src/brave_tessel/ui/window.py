@@ -29,7 +29,7 @@ from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import STAGES, Desk
 from .stages.build import BuildStage
-from .stages.gather import GatherStage, accepts, open_pictures
+from .stages.gather import GatherStage, accepts
 from .stages.hand_over import HandOverStage
 from .stages.place import PlaceStage
 from .stages.repeat import RepeatStage
@@ -296,8 +296,9 @@ class Window(QMainWindow):
         if jobs:
             if self.may_leave():
                 self.open_job(jobs[0])
-        elif paths and open_pictures(self.desk, paths):
+        elif paths:
             self.desk.go("Gather")
+            self.desk.gather(paths)
         event.acceptProposedAction()
 
     def closeEvent(self, event: QCloseEvent | None) -> None:

@@ -9,13 +9,9 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent, QImage, QPainter, QPaintEve
 from PyQt6.QtWidgets import QCheckBox, QFileDialog, QWidget
 
 from ...core.document import Job, Source
-from ...core.errors import TesselError
 from ...core.gather.straighten import length_on_sheet
 from ...core.quantity import format_number, format_size
-from ...core.relief.pictures import mip_chain
 from ...engine import intents
-from ...engine.gathering import gather_sets, make_source, picture_files
-from ...engine.wording import sentence
 from ...formats.images import SUFFIXES
 from .. import theme
 from ..board import to_image, to_pixmaps
@@ -39,35 +35,6 @@ def lacks(source: Source) -> str:
         return f"{kind} · no size yet"
     frame = source.straightening
     return f"{kind} · {format_size(frame.width_mm, frame.height_mm)}"
-
-
-def open_pictures(desk: Desk, paths: list[Path]) -> list[Source]:
-    """Add picture files and folders as sources, maps that belong together as one.
-
-    What cannot be read is told and leaves the rest alone.
-    """
-    added: list[Source] = []
-    troubles: list[str] = []
-
-    def refused(error: TesselError) -> None:
-        troubles.append(sentence(error))
-
-    for found in gather_sets(picture_files(paths), refused=refused):
-        try:
-            source = make_source(desk.session, found)
-        except TesselError as error:
-            refused(error)
-            continue
-        desk.dispatch(desk.session.add_source(source))
-        added.append(source)
-    if added:
-        last = added[-1]
-        desk.select(source=last.id)
-        maps = f" with {len(last.pictures) + 1} maps" if last.pictures else ""
-        desk.tell(f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size.")
-    if troubles:
-        desk.tell(troubles[-1], "fault")
-    return added
 
 
 class SheetStrip(QWidget):
@@ -195,14 +162,14 @@ class GatherStage(Stage):
         dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
-            open_pictures(self.desk, [Path(name) for name in dialog.selectedFiles()])
+            self.desk.gather([Path(name) for name in dialog.selectedFiles()])
 
     def choose_folder(self) -> None:
         dialog = QFileDialog(self.left, "Add a folder of map sets")
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
-            open_pictures(self.desk, [Path(dialog.selectedFiles()[0])])
+            self.desk.gather([Path(dialog.selectedFiles()[0])])
 
     def _remove(self, id: str) -> None:
         source = self.desk.job.source(id)
@@ -305,7 +272,7 @@ class GatherStage(Stage):
             self.sheet.show_picture(None)
             return
         if done.photo is not None:
-            self.frame.show_photo(to_pixmaps(mip_chain(done.photo, smallest=64)))
+            self.frame.show_photo(to_pixmaps(done.photo))
         self.sheet.show_picture(done)
         self.ratio = done.proportion
         told = f"{format_number(done.proportion, decimals=3)} : 1, from the view" if done.proportion else "the view does not tell"

@@ -21,10 +21,9 @@ from PyQt6.QtWidgets import (
 from ...core.commands import Set
 from ...core.document import Delivery, DeliveryMap, Job, Surface
 from ...core.errors import CancelledError, TesselError
-from ...core.handover.checks import Finding, run_checks
+from ...core.handover.checks import Finding
 from ...core.maps import TRAITS, MapKind
 from ...core.quantity import format_size
-from ...core.relief.pictures import map_codes, mip_chain
 from ...engine.deliver import Planned, deliver, planned_files
 from ...engine.wording import sentence
 from ...engine.workers import Current, Worker
@@ -33,13 +32,11 @@ from ..board import tile, to_pixmaps
 from ..controls.panels import Column, Heading, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
+from ..pictures import CONTACT
 from ..results import SurfacePicture
 from .stage import LeftPanel, Stage, caption
 
 SIZES = (512, 1024, 2048, 4096, 8192)
-_SHEET = (
-    MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION,
-)  # fmt: skip
 _COLUMNS, _ROWS = 4, 2
 
 
@@ -61,7 +58,7 @@ class ContactSheet(QWidget):
 
     def show_picture(self, done: SurfacePicture | None) -> None:
         if done is not None and (self.done is None or done.maps is not self.done.maps):
-            self.pictures = {kind: to_pixmaps(mip_chain(map_codes(kind, done.maps))) for kind in _SHEET}
+            self.pictures = {kind: to_pixmaps(mips) for kind, mips in done.contact.items()}
         self.lit = to_pixmaps(done.mips) if done else []
         self.done = done
         self.update()
@@ -83,8 +80,8 @@ class ContactSheet(QWidget):
 
     def _cells(self) -> list[tuple[str, list[QPixmap], QRectF]]:
         boxes = self._boxes()
-        cells = [(TRAITS[kind].label, self.pictures[kind], box) for kind, box in zip(_SHEET, boxes, strict=False)]
-        return [*cells, ("Lit", self.lit, boxes[len(_SHEET)])]
+        cells = [(TRAITS[kind].label, self.pictures[kind], box) for kind, box in zip(CONTACT, boxes, strict=False)]
+        return [*cells, ("Lit", self.lit, boxes[len(CONTACT)])]
 
     def _scale(self, cell: QRectF) -> float:
         assert self.done is not None
@@ -407,10 +404,10 @@ class HandOverStage(Stage):
         self.note.setText(f"{surface.name} · {format_size(surface.width_mm, surface.height_mm)}" if surface else "")
 
     def show_picture(self, done: SurfacePicture | None) -> None:
-        if self.desk.stage != "Hand over":
+        if self.desk.stage != "Hand over" or (done is not None and not done.contact):
             return
         self.sheet.show_picture(done)
-        self.findings = run_checks(self.desk.job, done.surface, done.maps) if done else []
+        self.findings = done.findings if done else []
         rows = [Row(f.check, f.title, f.cause, level="" if f.level == "ok" else f.level) for f in self.findings]
         chosen = rows[0].id if rows else ""
         self.list.show_rows(rows, chosen)
