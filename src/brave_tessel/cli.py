@@ -15,7 +15,8 @@ import numpy as np
 from . import __version__
 from .core.colour import encode_srgb
 from .core.document import Delivery, Job, Layer, Setting, Source, SourceWhat, Surface
-from .core.errors import OutOfRangeError, TesselError
+from .core.errors import NotUnderstoodError, OutOfRangeError, TesselError
+from .core.gather.straighten import Corners
 from .core.handover.checks import run_checks
 from .core.maps import MapKind, MapSet
 from .core.place.elevation import unroll
@@ -158,6 +159,47 @@ def _gather(options: argparse.Namespace, progress: _Progress) -> None:
     _say(result, "\n".join(lines) or "No pictures found.", as_json=options.json)
 
 
+def _corners(text: str) -> Corners:
+    """Four pixel positions from ``x,y;x,y;x,y;x,y``: top left, top right, bottom right, bottom left."""
+    try:
+        points = tuple((float(x), float(y)) for x, y in (pair.split(",") for pair in text.split(";")))
+    except ValueError:
+        points = ()
+    if len(points) != 4:
+        raise NotUnderstoodError("corners", value=text, allowed="x,y;x,y;x,y;x,y in photo pixels", remedy="Give four corners.")
+    return points  # type: ignore[return-value]
+
+
+def _straighten(options: argparse.Namespace, progress: _Progress) -> None:
+    from .core.colour import codes_from_linear
+    from .core.gather.straighten import proportion, proposed_px_per_mm, straighten
+    from .formats.disk import write_atomically
+    from .formats.images import encode_png
+
+    corners = _corners(options.corners)
+    session = Session(OpenedJob(Job()))
+    progress("Read the picture", 0.1)
+    source = session.read_source(options.photo)
+    aspect = proportion(corners, picture_size=(source.width_px, source.height_px))
+    width = parse_length(options.width) if options.width else 0.0
+    # Without a size a unit width stands for it; only the proportion matters then.
+    across = width or 1.0
+    density = proposed_px_per_mm(corners, across, across / aspect)
+    size = max(2, round(across * density)), max(2, round(across / aspect * density))
+    progress("Straighten", 0.5)
+    straight = straighten(session.load_pixels(source.blob), corners, width_px=size[0], height_px=size[1])
+    depth = 16 if source.depth > 8 else 8
+    data = encode_png(codes_from_linear(straight, depth=depth), width_mm=width, height_mm=width / aspect, srgb=True)
+    write_atomically(options.out, data)
+    progress.end()
+    result = {
+        "aspect": round(aspect, 6), "px": list(size), "size_mm": [width, round(width / aspect, 3)] if width else None,
+        "file": str(options.out),
+    }  # fmt: skip
+    told = f", {width:g} × {width / aspect:.1f} mm" if width else ""
+    _say(result, f"Proportion {aspect:.4f} : 1, {size[0]} × {size[1]} px{told}: {options.out}", as_json=options.json)
+
+
 def _surface_of(source: Source) -> Surface:
     width, height = closed_size(source)
     if min(width, height) <= 0:
@@ -290,6 +332,12 @@ def _parser() -> argparse.ArgumentParser:
     repeat.add_argument("--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most")
     repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
     repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
+    straight = verb("straighten", _straighten, "Straighten a photo by four corners; the proportion follows from the view.")
+    straight.add_argument("photo", type=Path)
+    straight.add_argument("--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels")
+    straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
+    straight.add_argument("--out", type=Path, required=True)
+    straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
     gather = verb("gather", _gather, "Group the pictures of a folder into map sets and say what each is.")
     gather.add_argument("folder", type=Path)
     gather.add_argument("--json", action="store_true", help="machine-readable result on standard output")

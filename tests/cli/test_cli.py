@@ -130,3 +130,26 @@ def test_gather_groups_a_folder(tmp_path, capsys):
     assert "broken_normal.png" in told.err
     assert main(["gather", str(tmp_path)]) == 0
     assert "its name says roughness" in capsys.readouterr().out
+
+
+def test_straighten_gives_the_aspect_of_the_view(tmp_path, capsys):
+    from brave_tessel.demo.camera import View, photograph, seen_corners
+    from brave_tessel.formats.images import encode_png
+    from brave_tessel.formats.real_size import real_size
+
+    corners = seen_corners((900, 600), picture=(1000, 750), focal_px=1100, distance_mm=1500, yaw=20, pitch=-15, roll=3)
+    panel = np.full((600, 900, 3), 90, np.uint8)
+    panel[:, 440:460] = 220
+    photo = tmp_path / "p.png"
+    photo.write_bytes(encode_png(photograph(panel, View(1000, 750, corners, (0.2, 0.2), 0.0, 0.0, 5))))
+    text = ";".join(f"{x},{y}" for x, y in corners)
+    out = tmp_path / "flat.png"
+    assert main(["straighten", str(photo), "--corners", text, "--width", "90 cm", "--out", str(out), "--json"]) == 0
+    result = json.loads(capsys.readouterr().out)
+    assert result["aspect"] == pytest.approx(1.5, rel=1e-3)
+    assert result["size_mm"] == pytest.approx([900, 600], rel=1e-3)
+    assert real_size(out.read_bytes()) == pytest.approx((900, 600), rel=1e-3)
+    row = np.asarray(Image.open(out).convert("L")).astype(float)[result["px"][1] // 2]
+    assert np.argmax(row) / row.size == pytest.approx(0.5, abs=0.02)
+    assert main(["straighten", str(photo), "--corners", "1,2;3", "--out", str(out)]) == 2
+    assert "four corners" in capsys.readouterr().err
