@@ -116,7 +116,7 @@ def test_by_height_between_two_levels():
 @pytest.mark.parametrize("cover", [0.1, 0.25, 0.5, 0.75, 0.9])
 def test_noise_covers_the_share_it_says(cover):
     grid = Grid(512, 512, 3000, 3000)
-    made = by_noise(grid, Ground(grid, np.zeros(grid.shape, np.float32)), size=120, cover=cover, soften=0.0)
+    made = by_noise(grid, size=120, cover=cover, soften=0.0)
     assert made.mean() == pytest.approx(cover, abs=0.045)
 
 

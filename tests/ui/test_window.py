@@ -365,3 +365,35 @@ def test_nothing_is_clipped(make_window, demo, settled, size, scale):
         card = window.stacks["card"].currentWidget()
         assert card.widget().minimumSizeHint().width() <= card.viewport().width() + 1, stage
     make_app(lamp=False, scale=1.0)
+
+
+def test_a_surface_is_dropped_on_a_part_of_the_model(demo_window, settled):
+    from brave_tessel.ui.stages.scene_view import SURFACE_MIME
+
+    desk, view = demo_window.desk, demo_window.stages["Place"].view
+    desk.go("Place")
+    settled(demo_window)
+    data = QMimeData()
+    data.setData(SURFACE_MIME, b"shingle-bed")
+    at = view._on_screen((1000.0, 600.0, 0.0))
+    keys = (Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    QApplication.sendEvent(view, QDragEnterEvent(at.toPoint(), *keys))
+    QApplication.sendEvent(view, QDropEvent(at, *keys))
+    assert next(p for p in desk.job.scene.parts if p.id == "north-dado").surface == "shingle-bed"
+    assert desk.part_id == "north-dado"
+    assert desk.session.store.undo_label == "Lay on the part"
+
+
+def test_the_status_line_tells_the_place_in_gather_and_repeat(demo_window, settled):
+    from PyQt6.QtCore import QEvent
+    from PyQt6.QtGui import QMouseEvent
+
+    for stage, board, unit in (("Gather", "frame", "px"), ("Repeat", "pair", "mm")):
+        demo_window.desk.go(stage)
+        settled(demo_window)
+        widget = getattr(demo_window.stages[stage], board)
+        at = QPointF(120, 150)
+        none = Qt.MouseButton.NoButton
+        event = QMouseEvent(QEvent.Type.MouseMove, at, widget.mapToGlobal(at), none, none, Qt.KeyboardModifier.NoModifier)
+        QApplication.sendEvent(widget, event)
+        assert demo_window.place.text().endswith(unit)

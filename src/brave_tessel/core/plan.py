@@ -234,8 +234,7 @@ class Planner:
                 _key("stroke", last, under.key), "Painted", owner, partial(_strokes, strokes=last, grid=grid), (under,)
             )
         operation = REGISTRY.get(rule.rule.op)
-        looks_down = operation is None or operation.id != "where.noise"
-        inputs = (below,) if looks_down else ()
+        inputs = (below,) if operation is not None and operation.inputs else ()
         return Task(
             _key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)), "Where", owner,
             partial(_rule, rule=rule, grid=grid), inputs,
@@ -371,8 +370,8 @@ def _strokes(*under: Raster, strokes: Any, grid: Grid) -> Raster:
 
 def _rule(*below: Stack, rule: Rule, grid: Grid) -> Raster:
     operation = find(rule.rule.op)
-    height = below[0].height if below else np.zeros(grid.shape, np.float32)
-    return operation.run(grid, Ground(grid, height), **operation.bind(rule.rule.values))  # type: ignore[no-any-return]
+    ground = [Ground(grid, stack.height) for stack in below]
+    return operation.run(grid, *ground, **operation.bind(rule.rule.values))  # type: ignore[no-any-return]
 
 
 def _seat(below: Stack, maps: MapSet, *cover: Raster, layer: Layer) -> Stack:

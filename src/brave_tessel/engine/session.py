@@ -134,24 +134,21 @@ class Session:
     # Evaluation ----------------------------------------------------------------------------------
 
     def load_pixels(self, blob: str) -> Raster:
-        """Linear pixels of a stored file."""
-        key = b"pixels" + blob.encode()
-        pixels = self.cache.get(key)
-        if pixels is None:
-            pixels = decode_picture(self.blobs.get(blob, b""), "source")
-            pixels.flags.writeable = False
-            self.cache.put(key, pixels)
-        return pixels  # type: ignore[no-any-return]
+        """Linear pixels of a stored file, (H, W, 3)."""
+        return self._decoded(b"pixels", blob, decode_picture)
 
     def load_codes(self, blob: str) -> Raster:
         """Codes of a stored file as a data map, (H, W, 4) in [0, 1]."""
-        key = b"codes" + blob.encode()
-        codes = self.cache.get(key)
-        if codes is None:
-            codes = decode_codes(self.blobs.get(blob, b""), "map")
-            codes.flags.writeable = False
-            self.cache.put(key, codes)
-        return codes  # type: ignore[no-any-return]
+        return self._decoded(b"codes", blob, decode_codes)
+
+    def _decoded(self, kind: bytes, blob: str, decode: Callable[[bytes, str], Raster]) -> Raster:
+        key = kind + blob.encode()
+        pixels = self.cache.get(key)
+        if pixels is None:
+            pixels = decode(self.blobs.get(blob, b""), "source")
+            pixels.flags.writeable = False
+            self.cache.put(key, pixels)
+        return pixels  # type: ignore[no-any-return]
 
     def planner(self, job: Job | None = None) -> Planner:
         return Planner(job or self.job, self.load_pixels, self.load_codes)

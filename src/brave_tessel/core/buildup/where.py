@@ -17,7 +17,7 @@ MODES = ("keep", "add", "cut")
 
 @operation("where.noise", label="Noise")
 def by_noise(
-    grid: Grid, ground: Ground, *,
+    grid: Grid, *,
     size: Annotated[float, Length(5, 1000, log=True, least=0.5, help="Size of the patches; snapped so that whole patches fill the repeat.")] = 180.0,
     cover: Annotated[float, Fraction(help="Share of the sheet that is covered.")] = 0.5,
     soften: Annotated[float, Fraction(help="0 a crisp edge, 1 a long fade.")] = 0.15,

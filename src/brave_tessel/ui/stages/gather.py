@@ -94,6 +94,7 @@ class GatherStage(Stage):
         self.card = self._make_card()
         self.ratio: float | None = None
         self.frame.measured.connect(self._show_measured)
+        self.frame.probed.connect(lambda x, y: desk.tell(f"{x:7.1f}, {y:7.1f} px", "probe"))
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(lambda: self.show_job(desk.job))
         desk.gather_ready.connect(self.show_picture)

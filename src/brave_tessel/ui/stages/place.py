@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QVBoxLayout, QWidget
 from ...core.commands import Set
 from ...core.document import Job, Part, Setting
 from ...core.operation import family
-from ...core.place.elevation import units_of, unroll
+from ...core.place.elevation import ElevationFace, units_of, unroll
 from ...core.place.mesh import Hit
 from ...core.quantity import format_level, format_number, format_size
 from ...engine import intents
@@ -270,11 +270,12 @@ class PlaceStage(Stage):
         self.form.show_values(part.laying.values)
         datum = job.scene.datum
         self.datum.setText(f"{job.scene.datum_name}\n{format_level(datum[1])}")
-        self.courses.setText(self._courses_text(job, part))
-        self._show_block(job, part)
+        faces = unroll(job).faces if job.scene.parts else ()
+        face = next((f for f in faces if f.part.id == part.id), None)
+        self.courses.setText(self._courses_text(face))
+        self._show_block(job, part, face)
 
-    def _courses_text(self, job: Job, part: Part) -> str:
-        face = next((f for f in unroll(job).faces if f.part.id == part.id), None)
+    def _courses_text(self, face: ElevationFace | None) -> str:
         units = units_of(face.surface) if face and face.surface else None
         if face is None or units is None or face.courses is None:
             return "No courses to count here."
@@ -283,9 +284,8 @@ class PlaceStage(Stage):
         rest = " and ".join(f"{value:.0f} mm" for value in cut)
         return f"{first} Cut: {rest}." if cut else f"{first} None is cut."
 
-    def _show_block(self, job: Job, part: Part) -> None:
+    def _show_block(self, job: Job, part: Part, face: ElevationFace | None) -> None:
         surface = next((s for s in job.surfaces if s.id == part.surface), None)
-        face = next((f for f in unroll(job).faces if f.part.id == part.id), None)
         px = self.desk.preview_px / (max(surface.width_mm, surface.height_mm) / 1000) if surface else 0
         courses = f"{face.courses.whole} whole" if face and face.courses else "–"
         if face and face.courses and face.courses.cut_mm:

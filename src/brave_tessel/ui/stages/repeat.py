@@ -269,6 +269,7 @@ class RepeatStage(Stage):
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(lambda: self.show_job(desk.job))
         desk.sheet_ready.connect(self.show_sheet)
+        self.pair.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
         desk.beat_found.connect(self._beat_found)
         self.show_job(desk.job)
 
