@@ -22,7 +22,7 @@ from brave_tessel.core.errors import (
     TooLargeError,
     UnreadableFileError,
 )
-from brave_tessel.core.maps import MapKind
+from brave_tessel.core.maps import SURFACE_MAPS, MapKind
 from brave_tessel.engine import intents
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.deliver import deliver, export_surface, planned_files
@@ -190,7 +190,9 @@ def test_export_writes_every_map_once(demo_session, tmp_path):
     delivery = msgspec.structs.replace(demo_session.job.deliveries[0], px=256)
     seen = []
     written = export_surface(demo_session, surface, delivery, tmp_path, progress=lambda what, share: seen.append(share))
-    assert set(written) == set(MapKind) - {MapKind.OPACITY}
+    assert set(written) == set(SURFACE_MAPS) - {MapKind.CURVATURE}
+    both = msgspec.structs.replace(delivery, maps=tuple(msgspec.structs.replace(m, included=True) for m in delivery.maps))
+    assert MapKind.CURVATURE in export_surface(demo_session, surface, both, tmp_path / "all")
     assert seen == sorted(seen)
     assert seen[-1] == 1
     for kind, path in written.items():

@@ -90,3 +90,47 @@ def implausible_share(base_colour: Raster) -> float:
     y = luminance(base_colour)
     low, high = PLAUSIBLE_LINEAR
     return float(np.mean((y < low) | (y > high)))
+
+
+_XYZ = np.array([[0.4123908, 0.3575843, 0.1804808], [0.2126390, 0.7151687, 0.0721923], [0.0193308, 0.1191948, 0.9505322]])
+_WHITE = _XYZ.sum(1)
+
+
+def lab_of(linear: npt.ArrayLike) -> npt.NDArray[np.float64]:
+    """CIE L*a*b* (D65) of linear sRGB (…, 3); CIE 15."""
+    xyz = np.maximum(np.asarray(linear, np.float64) @ _XYZ.T / _WHITE, 0)
+    f = np.where(xyz > (6 / 29) ** 3, np.cbrt(xyz), xyz * (29 / 6) ** 2 / 3 + 4 / 29)
+    return np.stack([116 * f[..., 1] - 16, 500 * (f[..., 0] - f[..., 1]), 200 * (f[..., 1] - f[..., 2])], -1)
+
+
+def linear_of_lab(lab: npt.ArrayLike) -> npt.NDArray[np.float64]:
+    """Linear sRGB (…, 3) of CIE L*a*b* (D65), not clipped; CIE 15."""
+    value = np.asarray(lab, np.float64)
+    fy = (value[..., 0] + 16) / 116
+    f = np.stack([fy + value[..., 1] / 500, fy, fy - value[..., 2] / 200], -1)
+    xyz = np.where(f > 6 / 29, f**3, 3 * (6 / 29) ** 2 * (f - 4 / 29)) * _WHITE
+    return np.asarray(xyz @ np.linalg.inv(_XYZ).T)
+
+
+def colour_difference(first: npt.ArrayLike, second: npt.ArrayLike) -> npt.NDArray[np.float64]:
+    """CIEDE2000 of two L*a*b* colours (…, 3); Sharma, Wu and Dalal 2005, Color Res. Appl. 30(1)."""
+    (l1, a1, b1), (l2, a2, b2) = (np.moveaxis(np.asarray(lab, np.float64), -1, 0) for lab in (first, second))
+    mean_c7 = ((np.hypot(a1, b1) + np.hypot(a2, b2)) / 2) ** 7
+    g = 0.5 * (1 - np.sqrt(mean_c7 / (mean_c7 + 25.0**7)))
+    c1, c2 = np.hypot((1 + g) * a1, b1), np.hypot((1 + g) * a2, b2)
+    h1, h2 = (np.degrees(np.arctan2(b, (1 + g) * a)) % 360 for a, b in ((a1, b1), (a2, b2)))
+    both = c1 * c2 > 0
+    turn = np.where(both, (h2 - h1 + 180) % 360 - 180, 0.0)
+    dh = 2 * np.sqrt(c1 * c2) * np.sin(np.radians(turn) / 2)
+    light, c = (l1 + l2) / 2, (c1 + c2) / 2
+    far = np.abs(h1 - h2) > 180
+    h = np.where(both, (h1 + h2 + np.where(far, np.where(h1 + h2 < 360, 360, -360), 0)) / 2, h1 + h2)
+    t = (
+        1 - 0.17 * np.cos(np.radians(h - 30)) + 0.24 * np.cos(np.radians(2 * h))
+        + 0.32 * np.cos(np.radians(3 * h + 6)) - 0.20 * np.cos(np.radians(4 * h - 63))
+    )  # fmt: skip
+    sl = 1 + 0.015 * (light - 50) ** 2 / np.sqrt(20 + (light - 50) ** 2)
+    sc, sh = 1 + 0.045 * c, 1 + 0.015 * c * t
+    turned = -2 * np.sqrt(c**7 / (c**7 + 25.0**7)) * np.sin(np.radians(60 * np.exp(-(((h - 275) / 25) ** 2))))
+    dl, dc = (l2 - l1) / sl, (c2 - c1) / sc
+    return np.asarray(np.sqrt(dl**2 + dc**2 + (dh / sh) ** 2 + turned * dc * dh / sh))

@@ -12,7 +12,7 @@ from typing import TypeVar
 import msgspec
 
 from .errors import MissingError
-from .maps import LAYERED, TRAITS, MapKind
+from .maps import LAYERED, SURFACE_MAPS, TRAITS, MapKind
 from .operation import REGISTRY, Value
 
 JOB_FORMAT = 1
@@ -60,6 +60,9 @@ class Straightening(Node, frozen=True, kw_only=True):
     width_mm: float = 0.0
     height_mm: float = 0.0
     size_note: str = ""
+    bend: float = 0.0
+    focal_px: float = 0.0
+    locked: float = 0.0
 
     @property
     def sized(self) -> bool:
@@ -68,7 +71,9 @@ class Straightening(Node, frozen=True, kw_only=True):
 
 class Picture(Node, frozen=True, kw_only=True):
     """A further map of a source. ``role`` is a map or ``glossiness``, ``specular``, ``unknown``; ``channel``
-    rgb or one letter; ``green`` up, down or unknown; ``turned_over`` where relief goes in.
+    rgb or one letter; ``green`` up, down or unknown; ``turned_over`` where relief goes in;
+    ``curved`` where data was stored with an sRGB curve; ``rise_mm`` what a height map's black to white is, 0 if
+    not known.
     """
 
     id: str
@@ -78,12 +83,108 @@ class Picture(Node, frozen=True, kw_only=True):
     channel: str = "rgb"
     green: str = "up"
     turned_over: bool = False
+    curved: bool = False
+    rise_mm: float = 0.0
     reason: str = ""
+    path: str = ""
+
+
+class Crop(Node, frozen=True, kw_only=True):
+    """The part of the straight sheet that is made to repeat, mm from its lower left corner."""
+
+    x_mm: float
+    y_mm: float
+    width_mm: float
+    height_mm: float
+
+
+class CutPin(Node, frozen=True, kw_only=True):
+    """A point the cut must pass. ``axis`` x is the upright cut; ``along`` and ``across`` are shares of the
+    cut's length, from the top or left, and of the overlap.
+    """
+
+    id: str
+    axis: str
+    along: float
+    across: float
+
+
+class Quiet(Node, frozen=True, kw_only=True):
+    """A feature that the eye finds again, and from where on the sheet it is covered; mm, y up."""
+
+    id: str
+    x_mm: float
+    y_mm: float
+    size_mm: float
+    from_x_mm: float
+    from_y_mm: float
+
+
+class Touch(Node, frozen=True, kw_only=True):
+    """One touch-up stroke: a path in mm on the closed sheet, y up.
+
+    ``brush`` is a ``touch`` operation; ``offset`` from where it takes what it lays down, mm; ``tip`` a source
+    whose lightness is the brush's tip; ``maps`` which maps it changes, none is all.
+    """
+
+    id: str
+    brush: Setting
+    points: tuple[Point, ...]
+    offset: Point = (0.0, 0.0)
+    tip: str = ""
+    maps: frozenset[MapKind] = frozenset()
+
+
+class PieceKind(Node, frozen=True, kw_only=True):
+    """A kind of piece to strew: made by a ``shape`` operation, cut from a source, or a small model's relief."""
+
+    id: str
+    name: str
+    shape: Setting = Setting(op="shape.pebble")
+    source: str = ""
+    blob: str = ""
+    width_mm: float = 40.0
+    height_mm: float = 30.0
+    share: float = 1.0
+
+
+class LaidPiece(Node, frozen=True, kw_only=True):
+    """One piece laid by hand, mm on the sheet, y up; ``level`` raises it over what lies beneath."""
+
+    id: str
+    kind: str
+    x_mm: float
+    y_mm: float
+    turn: float = 0.0
+    size: float = 1.0
+    tilt: float = 0.0
+    tilt_towards: float = 0.0
+    level: float = 0.0
+
+
+class Scatter(Node, frozen=True, kw_only=True):
+    """A sheet of strewn and laid pieces."""
+
+    width_mm: float = 600.0
+    height_mm: float = 600.0
+    kinds: tuple[PieceKind, ...] = ()
+    strew: Setting = Setting(op="scatter.strew")
+    laid: tuple[LaidPiece, ...] = ()
+
+
+class Palette(Node, frozen=True, kw_only=True):
+    """Colours taken from a picture: ``#RRGGBB`` from the first to the last, evenly spaced."""
+
+    id: str
+    name: str
+    stops: tuple[str, ...]
 
 
 class Source(Node, frozen=True, kw_only=True):
     """Something gathered. ``blob`` names the stored file of its main picture, whose role is ``role``;
-    ``pictures`` are its further maps. Stored pixels are never changed.
+    ``pictures`` are its further maps. Stored pixels are never changed. ``linked`` sources follow the file
+    at ``path``; the job keeps the pixels last read. ``shift`` and ``touches`` are carried out on the closed
+    sheet, after ``quiets``.
     """
 
     id: str
@@ -100,6 +201,37 @@ class Source(Node, frozen=True, kw_only=True):
     light: Setting = Setting(op="gather.even_light")
     mend: Setting = Setting(op="mend.best_cut")
     breakup: Setting = Setting(op="breakup.hex")
+    path: str = ""
+    linked: bool = False
+    balance: Setting = Setting(op="gather.balance")
+    tint: Setting = Setting(op="gather.tint")
+    height: Setting = Setting(op="estimate.height")
+    roughness: Setting = Setting(op="estimate.roughness")
+    crop: Crop | None = None
+    pins: tuple[CutPin, ...] = ()
+    quiets: tuple[Quiet, ...] = ()
+    shift: Point = (0.0, 0.0)
+    touches: tuple[Touch, ...] = ()
+    scatter: Scatter | None = None
+
+    @property
+    def true_relief(self) -> bool:
+        """Whether its height is in real mm."""
+        return self.scatter is not None or any(p.role == MapKind.HEIGHT and p.rise_mm > 0 for p in self.pictures)
+
+    @property
+    def sized(self) -> bool:
+        """Whether its real size is known."""
+        return self.scatter is not None or self.straightening.sized
+
+    @property
+    def sheet_mm(self) -> tuple[float, float]:
+        """Width and height of what is made to repeat; 0 while the size is not known."""
+        if self.scatter is not None:
+            return self.scatter.width_mm, self.scatter.height_mm
+        if self.crop is not None and self.straightening.sized:
+            return self.crop.width_mm, self.crop.height_mm
+        return self.straightening.width_mm, self.straightening.height_mm
 
 
 class Step(Node, frozen=True, kw_only=True):
@@ -156,13 +288,15 @@ class RecipeWhat(Node, frozen=True, kw_only=True, tag="recipe"):
 
 
 class SourceWhat(Node, frozen=True, kw_only=True, tag="source"):
-    """A gathered source laid in whole repeats; relief and roughness are estimated from it."""
+    """A gathered source laid in whole repeats. Its relief and roughness are estimated as the source says,
+    or as the layer says.
+    """
 
     source: str
     across: int = 1
     up: int = 1
-    height: Setting = Setting(op="estimate.height")
-    roughness: Setting = Setting(op="estimate.roughness")
+    height: Setting | None = None
+    roughness: Setting | None = None
 
 
 What = PlainWhat | RecipeWhat | SourceWhat
@@ -224,8 +358,7 @@ class DeliveryMap(Node, frozen=True, kw_only=True):
 
 
 def _all_maps() -> tuple[DeliveryMap, ...]:
-    kinds = [kind for kind in MapKind if kind is not MapKind.OPACITY]
-    return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth) for kind in kinds)
+    return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth, included=kind is not MapKind.CURVATURE) for kind in SURFACE_MAPS)
 
 
 class Delivery(Node, frozen=True, kw_only=True):
@@ -247,6 +380,7 @@ class Job(Node, frozen=True, kw_only=True):
     name: str = "Untitled job"
     sources: tuple[Source, ...] = ()
     surfaces: tuple[Surface, ...] = ()
+    palettes: tuple[Palette, ...] = ()
     scene: Scene = Scene()
     deliveries: tuple[Delivery, ...] = (Delivery(id="delivery-1"),)
 

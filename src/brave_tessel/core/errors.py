@@ -65,5 +65,9 @@ class CannotWriteError(TesselError):
     """A file that could not be written: full disk, no permission."""
 
 
+class DeviceError(TesselError):
+    """A device that failed, does not answer or is not there."""
+
+
 class CancelledError(Exception):
     """Work stopped on request. No error: nothing is told to the person."""

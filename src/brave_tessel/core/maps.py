@@ -21,6 +21,9 @@ class MapKind(StrEnum):
     METALNESS = "metalness"
     AMBIENT_OCCLUSION = "ambient_occlusion"
     OPACITY = "opacity"
+    CURVATURE = "curvature"
+    KIND_ID = "kind_id"
+    PIECE_ID = "piece_id"
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +31,8 @@ class MapTrait:
     """What holds for every map of a kind.
 
     ``colour`` maps are stored sRGB-encoded and blended in linear light; all others are data.
-    ``default`` is the value where no layer says anything. Height is in mm.
+    ``default`` is the value where no layer says anything. Height is in mm. Maps that do not mix hold one
+    colour for each thing and are never averaged.
     """
 
     label: str
@@ -37,6 +41,7 @@ class MapTrait:
     default: tuple[float, ...]
     depth: int
     derived: bool = False
+    mixes: bool = True
 
 
 TRAITS: Mapping[MapKind, MapTrait] = {
@@ -47,7 +52,12 @@ TRAITS: Mapping[MapKind, MapTrait] = {
     MapKind.METALNESS: MapTrait("Metalness", 1, False, (0.0,), 8),
     MapKind.AMBIENT_OCCLUSION: MapTrait("Ambient occlusion", 1, False, (1.0,), 8, derived=True),
     MapKind.OPACITY: MapTrait("Opacity", 1, False, (1.0,), 8),
+    MapKind.CURVATURE: MapTrait("Curvature", 1, False, (0.5,), 8, derived=True),
+    MapKind.KIND_ID: MapTrait("Kind ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
+    MapKind.PIECE_ID: MapTrait("Piece ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
 }
+SURFACE_MAPS = tuple(kind for kind in MapKind if TRAITS[kind].mixes and kind is not MapKind.OPACITY)
+"""Maps a surface yields."""
 LAYERED = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.METALNESS)
 """Maps that layers carry and mix. Normal and occlusion follow from the joined relief."""
 

@@ -142,6 +142,17 @@ class Pieces:
         return self.number.nbytes + self.edge.nbytes + self.across.nbytes + self.up.nbytes
 
 
+@dataclass(frozen=True, slots=True)
+class Brushed:
+    """What a touch-up brush is handed beside the maps of its window: where the stroke lies, (H, W) in [0, 1];
+    the same maps at the place it takes from; its path in pixels of the window, (x, y).
+    """
+
+    cover: Raster
+    there: MapSet
+    path: tuple[tuple[float, float], ...]
+
+
 Field = Annotated[Raster, "field"]
 """(H, W) float32."""
 Colour = Annotated[Raster, "colour"]

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from .buildup import seat, where
-from .gather import even_light
+from .gather import balance, even_light
 from .place import layings
 from .recipe import adjust, noise, pattern, piece
 from .relief import estimate
-from .repeat import break_up, mend
+from .repeat import break_up, mend, touch_up, variants
+from .scatter import shapes, strew
 
-MODULES = (noise, pattern, piece, adjust, even_light, mend, break_up, estimate, where, seat, layings)
+MODULES = (noise, pattern, piece, adjust, even_light, balance, mend, touch_up, break_up, variants, shapes, strew, estimate, where, seat, layings)

@@ -94,6 +94,8 @@ def export_surface(
     evaluation = session.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
     maps = session.finished(surface, delivery.px, evaluation=evaluation)
     chosen = [entry for entry in delivery.maps if entry.included]
+    if any(entry.id == MapKind.CURVATURE for entry in chosen):
+        maps = session.with_curvature(surface, maps, evaluation=evaluation)
     _require_space(folder, maps)
     written = {}
     with ThreadPoolExecutor(ENCODERS, thread_name_prefix="encode") as pool:

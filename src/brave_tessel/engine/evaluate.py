@@ -6,12 +6,14 @@ import logging
 import time
 from collections.abc import Callable
 from dataclasses import dataclass, field, fields, is_dataclass
+from functools import partial
 from typing import Any
 
 import numpy as np
 
 from ..core.errors import CancelledError, TesselError
-from ..core.plan import Task
+from ..core.pace import watched
+from ..core.tasks import Task
 from .cache import Cache
 
 log = logging.getLogger(__name__)
@@ -59,7 +61,8 @@ class Evaluation:
             if self.progress:
                 self.progress(task.label)
             begun = time.perf_counter()
-            result = task.run(*inputs)
+            with watched(partial(self._watch, task.label)):
+                result = task.run(*inputs)
         except TesselError as error:
             return self._stand_in(task, error)
         except (ArithmeticError, ValueError, TypeError, KeyError, IndexError, AttributeError, MemoryError) as error:
@@ -69,6 +72,11 @@ class Evaluation:
         freeze(result)
         self.cache.put(task.key, result)
         return result
+
+    def _watch(self, label: str, share: float) -> bool:
+        if self.progress:
+            self.progress(f"{label} {share:.0%}")
+        return self.current()
 
     def _stand_in(self, task: Task, error: TesselError) -> Any:
         if task.fallback is None:

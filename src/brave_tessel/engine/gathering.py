@@ -37,6 +37,7 @@ class FoundMap:
     confidence: float
     reason: str
     turned_over: bool = False
+    curved: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,14 +126,14 @@ def _maps_of(path: Path, named: Named, codes: Raster, depth: int) -> list[FoundM
 def _one(path: Path, named: Named, told: Looks, codes: Raster, depth: int) -> FoundMap:
     if told.role != MapKind.NORMAL:
         return FoundMap(path, "rgb", told.role, UNKNOWN, round(told.confidence, 3), told.reason)
-    vectors = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green="up"))
+    vectors = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green="up", curved=told.curved))
     green = green_direction(vectors, depth=min(depth, 16))
     direction, reason = green.direction, f"{told.reason}; {green.reason}"
     if direction == UNKNOWN and named.green != UNKNOWN:
         direction, reason = named.green, f"{told.reason}; its name says green {named.green}"
     elif named.green not in {UNKNOWN, direction}:
         reason += f", though its name says {named.green}"
-    return FoundMap(path, "rgb", told.role, direction, round(told.confidence * max(0.5, green.confidence), 3), reason)
+    return FoundMap(path, "rgb", told.role, direction, round(told.confidence * max(0.5, green.confidence), 3), reason, curved=told.curved)
 
 
 def _agreed(found: list[FoundMap], pixels: dict[str, tuple[Raster, FoundMap]]) -> list[FoundMap]:
@@ -140,14 +141,14 @@ def _agreed(found: list[FoundMap], pixels: dict[str, tuple[Raster, FoundMap]]) -
     if MapKind.NORMAL not in pixels or MapKind.HEIGHT not in pixels:
         return found
     (codes, one), (height, other) = pixels[MapKind.NORMAL], pixels[MapKind.HEIGHT]
-    normal = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green=one.green))
+    normal = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green=one.green, curved=one.curved))
     grey = np.asarray(cv2.resize(height[..., 0], normal.shape[1::-1], interpolation=cv2.INTER_AREA), np.float32)
     match = agreement(normal, grey, Grid(normal.shape[1], normal.shape[0], 100.0, 100.0 * normal.shape[0] / normal.shape[1]))
     if abs(match) < _AGREES:
         return found
     words = "agrees with the height map" if match > 0 else "goes in where the height map comes out"
     changed = FoundMap(
-        one.path, one.channel, one.role, one.green, one.confidence, f"{one.reason}; it {words} ({match:+.2f})", match < 0
+        one.path, one.channel, one.role, one.green, one.confidence, f"{one.reason}; it {words} ({match:+.2f})", match < 0, one.curved
     )
     assert other.role == MapKind.HEIGHT
     return [changed if entry is one else entry for entry in found]
@@ -166,6 +167,7 @@ def make_source(session: Session, found: FoundSet) -> Source:
             Picture(
                 id=f"map-{number}", role=str(entry.role), blob=blob, file_name=entry.path.name, channel=entry.channel,
                 green=entry.green, turned_over=entry.turned_over, reason=entry.reason,
+                curved=entry.curved, path=str(entry.path.absolute()),
             )
         )
     return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)

@@ -17,7 +17,8 @@ from ..core.quantity import format_number
 
 FAMILIES = {
     "noise": "Noise", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "colour": "Colour",
-    "gather": "Gather", "mend": "Ways to make a repeat", "breakup": "Ways to break it", "estimate": "Estimates from a picture",
+    "gather": "Gather", "mend": "Ways to make a repeat", "touch": "Touch-up brushes", "breakup": "Ways to break it",
+    "shape": "Made pieces", "scatter": "Scatter", "estimate": "Estimates from a picture",
     "where": "Where-rules", "seat": "Seat", "laying": "Layings",
 }  # fmt: skip
 

@@ -14,8 +14,10 @@ from ..core.document import Job, Picture, Source, Straightening, Surface, new_id
 from ..core.maps import MapSet
 from ..core.plan import Light, Planner
 from ..core.sheet import AnyArray, Grid, Raster
+from ..formats.exif import focal_px
 from ..formats.images import decode_codes, decode_picture, read_file, read_header
 from ..formats.job_file import OpenedJob, blob_name, load_job, save_job
+from ..formats.models import model_relief
 from .cache import Cache
 from .evaluate import Evaluation, always
 from .journal import Journal
@@ -79,8 +81,8 @@ class Session:
 
     def read_source(self, path: Path) -> Source:
         """A picture file as a new source: its bytes are kept, its frame is the whole picture."""
-        data = read_file(path)
-        return self.make_source(data, path.name)
+        source = self.make_source(read_file(path), path.name)
+        return msgspec.structs.replace(source, path=str(path.absolute()))
 
     def make_source(self, data: bytes, file_name: str) -> Source:
         """A picture's bytes as a new source.
@@ -100,16 +102,20 @@ class Session:
         title = Path(file_name).stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Picture"
         return Source(
             id=new_id("source"), name=title, blob=name, file_name=file_name, width_px=width, height_px=height,
-            depth=header.depth, straightening=Straightening(corners=corners),
+            depth=header.depth, straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
         )  # fmt: skip
+
+    def keep_bytes(self, data: bytes) -> str:
+        """Keep bytes with the job; returns their name."""
+        name = blob_name(data)
+        self.blobs[name] = data
+        return name
 
     def keep_file(self, path: Path) -> str:
         """Keep a file's bytes with the job; returns their name."""
         data = read_file(path)
         read_header(data, path.name)
-        name = blob_name(data)
-        self.blobs[name] = data
-        return name
+        return self.keep_bytes(data)
 
     @staticmethod
     def dressed(
@@ -141,6 +147,10 @@ class Session:
         """Codes of a stored file as a data map, (H, W, 4) in [0, 1]."""
         return self._decoded(b"codes", blob, decode_codes)
 
+    def load_model(self, blob: str) -> Raster:
+        """A stored model's relief seen from above, (H, W, 2): height in pixels and cover."""
+        return self._decoded(b"model", blob, model_relief)
+
     def _decoded(self, kind: bytes, blob: str, decode: Callable[[bytes, str], Raster]) -> Raster:
         key = kind + blob.encode()
         pixels = self.cache.get(key)
@@ -151,7 +161,7 @@ class Session:
         return pixels  # type: ignore[no-any-return]
 
     def planner(self, job: Job | None = None) -> Planner:
-        return Planner(job or self.job, self.load_pixels, self.load_codes)
+        return Planner(job or self.job, self.load_pixels, self.load_codes, self.load_model)
 
     def evaluation(
         self, current: Callable[[], bool] = always, progress: Callable[[str], None] | None = None
@@ -163,6 +173,11 @@ class Session:
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
         run = evaluation or self.evaluation()
         return run.value(self.planner().finished(surface, grid))  # type: ignore[no-any-return]
+
+    def with_curvature(self, surface: Surface, maps: MapSet, *, evaluation: Evaluation | None = None) -> MapSet:
+        """A finished set with its curvature map beside it."""
+        run = evaluation or self.evaluation()
+        return maps.with_maps(curvature=run.value(self.planner().curvature(surface, maps.grid)))
 
     def lit(self, surface: Surface, px: int, light: Light) -> AnyArray:
         """The lit cell, (H, W, 3) uint8."""

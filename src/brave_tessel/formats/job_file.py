@@ -39,6 +39,7 @@ def used_blobs(job: Job) -> set[str]:
     """Names of the stored files a job refers to."""
     names = {source.blob for source in job.sources}
     names |= {picture.blob for source in job.sources for picture in source.pictures}
+    names |= {kind.blob for source in job.sources if source.scatter for kind in source.scatter.kinds}
     return names - {""}
 
 

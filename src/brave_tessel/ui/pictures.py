@@ -46,6 +46,8 @@ def surface_picture(
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
     kind = VIEWS[view]
     maps = run.value(planner.finished(surface, grid))
+    if kind is MapKind.CURVATURE:
+        maps = maps.with_maps(curvature=run.value(planner.curvature(surface, grid)))
     codes = run.value(planner.lit(surface, grid, light)) if kind is None else map_codes(kind, maps)
     stacks = [run.value(task) for task in planner.stacks(surface, grid)]
     thumbs = {} if fine else _thumbs(run, session, job, surface, grid)

@@ -9,11 +9,15 @@ import numpy as np
 
 from ..colour import decode_srgb
 from ..document import Picture
-from ..maps import TRAITS, MapKind, MapSet
+from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
-from .roles import GLOSSINESS
+from .roles import GLOSSINESS, SPECULAR
+from .several import SAME_PATCH, aligned, lessened
+from .specular import metalness_of
 from .straighten import Corners, straighten
 
+LIGHT_ROLES = frozenset({MapKind.BASE_COLOUR.value, SPECULAR, SAME_PATCH})
+"""Roles whose pixels are colour, stored with the sRGB curve."""
 _CHANNEL = {"r": 0, "g": 1, "b": 2, "a": 3}
 
 
@@ -36,15 +40,17 @@ def as_map(codes: Raster, picture: Picture, *, turn: float = 0.0) -> Raster:
     Base colour is decoded from sRGB. Normals become unit vectors with green up, relief coming out, and
     are turned with the frame. Glossiness becomes roughness. Height lies in [−0.5, 0.5].
     """
+    if picture.curved and picture.role not in LIGHT_ROLES:
+        codes = decode_srgb(codes).astype(np.float32)
     if picture.role == MapKind.NORMAL:
         return _normals(codes, picture, turn)
-    if picture.role == MapKind.BASE_COLOUR:
+    if picture.role in LIGHT_ROLES:
         return np.ascontiguousarray(decode_srgb(codes[..., :3]), np.float32)
     values = codes[..., _CHANNEL[picture.channel]] if picture.channel in _CHANNEL else codes[..., :3].mean(2)
     if picture.role == GLOSSINESS:
         values = 1 - values
     if picture.role == MapKind.HEIGHT:
-        values = values - np.float32(0.5)
+        values = (values - np.float32(0.5)) * np.float32(picture.rise_mm or 1.0)
         values = -values if picture.turned_over else values
     return np.ascontiguousarray(values, np.float32)
 
@@ -63,31 +69,61 @@ def _normals(codes: Raster, picture: Picture, turn: float) -> Raster:
     return np.ascontiguousarray(vectors / np.maximum(length, 1e-6), np.float32)
 
 
-def onto_sheet(
-    flat: MapSet, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int]
-) -> MapSet:
-    """The sheet with every further picture straightened by the same frame.
+def straight_map(
+    raw: Raster, picture: Picture, corners: Corners, size_px: tuple[int, int], grid: Grid, bend: float = 0.0
+) -> Raster:
+    """One further picture on the straight sheet, as the map it is.
 
     ``corners`` are in pixels of a picture of ``size_px`` (width, height); pictures of other sizes are
     framed alike.
     """
+    made = as_map(raw, picture, turn=frame_turn(corners))
+    sx, sy = raw.shape[1] / size_px[0], raw.shape[0] / size_px[1]
+    scaled = tuple((x * sx, y * sy) for x, y in corners)
+    signed = picture.role in {MapKind.NORMAL, MapKind.HEIGHT}
+    lift = np.float32(max(1.0, picture.rise_mm))
+    lifted = made + lift if signed else made
+    # The straightening keeps light from going negative; signed maps are lifted over zero for it.
+    straight = straighten(lifted, scaled, width_px=grid.width_px, height_px=grid.height_px, bend=bend)  # type: ignore[arg-type]
+    if signed:
+        straight = straight - lift
+    if picture.role == MapKind.NORMAL:
+        straight = straight / np.maximum(np.linalg.norm(straight, axis=2, keepdims=True), 1e-6)
+    elif picture.role != MapKind.HEIGHT and picture.role not in LIGHT_ROLES:
+        straight = np.clip(straight, 0, 1)
+    return np.ascontiguousarray(straight, np.float32)
+
+
+def onto_sheet(
+    flat: MapSet, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int],
+    bend: float = 0.0,
+) -> MapSet:  # fmt: skip
+    """The sheet with every further picture straightened by the same frame.
+
+    A specular map turns the base colour into that of a metal where it is one; see :mod:`.specular`.
+    """
     grid: Grid = flat.grid
     maps = dict(flat.maps)
+    specular = None
     for raw, picture in zip(codes, pictures, strict=True):
         kind = role_kind(picture.role)
-        if kind is None:
-            continue
-        made = as_map(raw, picture, turn=frame_turn(corners))
-        sx, sy = raw.shape[1] / size_px[0], raw.shape[0] / size_px[1]
-        scaled = tuple((x * sx, y * sy) for x, y in corners)
-        lifted = made + np.float32(1) if kind in {MapKind.NORMAL, MapKind.HEIGHT} else made
-        # The straightening keeps light from going negative; signed maps are lifted over zero for it.
-        straight = straighten(lifted, scaled, width_px=grid.width_px, height_px=grid.height_px)  # type: ignore[arg-type]
-        if kind in {MapKind.NORMAL, MapKind.HEIGHT}:
-            straight = straight - np.float32(1)
-        if kind is MapKind.NORMAL:
-            straight = straight / np.maximum(np.linalg.norm(straight, axis=2, keepdims=True), 1e-6)
-        elif kind is not MapKind.HEIGHT and not TRAITS[kind].colour:
-            straight = np.clip(straight, 0, 1)
-        maps[kind] = np.ascontiguousarray(straight, np.float32)
+        if kind is not None:
+            maps[kind] = straight_map(raw, picture, corners, size_px, grid, bend)
+        elif picture.role == SPECULAR:
+            specular = straight_map(raw, picture, corners, size_px, grid, bend)
+    if specular is not None and MapKind.BASE_COLOUR in maps:
+        maps[MapKind.BASE_COLOUR], maps[MapKind.METALNESS] = metalness_of(np.clip(maps[MapKind.BASE_COLOUR], 0, 1), np.clip(specular, 0, 1))
     return MapSet(grid, maps)
+
+
+def merged(
+    main: Raster, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int],
+    grid: Grid, bend: float = 0.0,
+) -> Raster:  # fmt: skip
+    """The straight main picture and others of the same patch as one; see :mod:`.several`."""
+    others = [
+        aligned(main, straight_map(raw, picture, corners, size_px, grid, bend))
+        for raw, picture in zip(codes, pictures, strict=True)
+        if picture.role == SAME_PATCH
+    ]
+    return lessened([main, *others])

@@ -8,13 +8,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from ..colour import decode_srgb
 from ..maps import MapKind
 from ..sheet import AnyArray
+from .several import SAME_PATCH
 
 GLOSSINESS = "glossiness"
 SPECULAR = "specular"
 UNKNOWN = "unknown"
-ROLES = (*(kind.value for kind in MapKind), GLOSSINESS, SPECULAR, UNKNOWN)
+ROLES = (*(kind.value for kind in MapKind), GLOSSINESS, SPECULAR, SAME_PATCH, UNKNOWN)
 
 _WORDS: Mapping[str, frozenset[str]] = {
     MapKind.BASE_COLOUR: frozenset(
@@ -99,16 +101,26 @@ class Looks:
     role: str
     confidence: float
     reason: str
+    curved: bool = False
+
+
+def _unit_share(values: AnyArray) -> float:
+    """Share of pixels that are unit vectors pointing out; 0 where they do not point out as a whole."""
+    vectors = values * 2 - 1
+    unit = float(np.mean(np.abs(np.linalg.norm(vectors, axis=2) - 1) < 0.06))
+    outward = float(np.mean(vectors[..., 2] > 0)) > 0.98 and float(values[..., 2].mean()) > 0.6
+    return unit if outward else 0.0
 
 
 def read_pixels(codes: AnyArray) -> Looks:
     """Role by content of codes in [0, 1], (H, W, 3) float; encoded as stored."""
     values = np.asarray(codes, np.float32)
-    vectors = values * 2 - 1
-    length = np.linalg.norm(vectors, axis=2)
-    unit = float(np.mean(np.abs(length - 1) < 0.06))
-    if unit > 0.85 and float(np.mean(vectors[..., 2] > 0)) > 0.98 and float(values[..., 2].mean()) > 0.6:
+    unit = _unit_share(values)
+    if unit > 0.85:
         return Looks(MapKind.NORMAL, unit, "its pixels are unit vectors")
+    curved = _unit_share(decode_srgb(values).astype(np.float32))
+    if curved > 0.85:
+        return Looks(MapKind.NORMAL, curved, "its pixels are unit vectors once an sRGB curve is taken out", curved=True)
     if float(np.abs(values - values.mean(2, keepdims=True)).mean()) > 0.008:
         return Looks(MapKind.BASE_COLOUR, 0.7, "it has colour")
     grey = values[..., 0]
@@ -131,11 +143,13 @@ def decide(named: Named, looks: Looks) -> Looks:
         return looks
     word = said.replace("_", " ")
     if looks.role == said:
-        return Looks(said, 0.98, f"its name says {word}, and {looks.reason}")
+        return Looks(said, 0.98, f"its name says {word}, and {looks.reason}", looks.curved)
     if said == MapKind.NORMAL:
         return Looks(UNKNOWN, 0.4, f"its name says {word}, but its pixels are no unit vectors")
     if looks.role == MapKind.NORMAL:
-        return Looks(MapKind.NORMAL, 0.7, f"its name says {word}, but its pixels are unit vectors")
+        return Looks(MapKind.NORMAL, 0.7, f"its name says {word}, but {looks.reason}", looks.curved)
+    if said == SPECULAR and looks.role == MapKind.METALNESS:
+        return Looks(MapKind.METALNESS, 0.6, f"its name says {word}, but {looks.reason}, as metalness is")
     if looks.role == MapKind.BASE_COLOUR and said not in {MapKind.BASE_COLOUR, SPECULAR}:
         return Looks(said, 0.6, f"its name says {word}, though it has colour")
     return Looks(said, 0.9, f"its name says {word}")

@@ -7,8 +7,8 @@ from typing import Annotated
 import numpy as np
 import scipy.fft
 
-from ..colour import encode_srgb, luminance
-from ..operation import Colour, Field, Fraction, Length, Toggle, operation
+from ..colour import encode_srgb, hex_to_linear, lab_of, luminance
+from ..operation import Colour, Field, Fraction, Length, Paint, Toggle, operation
 from ..sheet import Grid, Raster
 
 
@@ -29,21 +29,41 @@ def height_from_colour(
     grid: Grid, colour: Colour, *,
     rise: Annotated[float, Length(0, 20, least=-200, most=200, help="Height of the relief, from its low to its high parts.")] = 4.0,
     broad: Annotated[float, Length(2, 200, log=True, least=0.1, help="Shapes up to this size count; broader tone is taken for colour.")] = 40.0,
-    fine: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Where broad shape ends and fine grain begins.")] = 3.0,
+    broad_weight: Annotated[float, Fraction(0, 2, most=4, help="How much the broad shapes count.")] = 1.0,
+    middle_weight: Annotated[float, Fraction(0, 2, most=4, help="How much shapes between broad and fine count.")] = 1.0,
+    fine: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Where shape ends and fine grain begins.")] = 3.0,
     grain: Annotated[float, Fraction(0, 1, most=4, help="How much of the fine grain becomes relief.")] = 0.35,
+    sharpen: Annotated[float, Fraction(0, 2, most=6, help="How far edges are steepened.")] = 0.0,
+    sharpen_radius: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Width over which edges are steepened.")] = 1.5,
+    leave_out: Annotated[str, Paint(help="A colour that is only colour and no relief, such as a stain or moss.")] = "#808080",
+    leave_out_reach: Annotated[float, Fraction(help="How far from that colour is left out too; 0 leaves out nothing.")] = 0.0,
     dark_is_high: Annotated[bool, Toggle(help="Turns the relief over, where joints are lighter than stones.")] = False,
 ) -> Field:  # fmt: skip
-    """Height in mm about 0 from lightness, between two wavelengths; mean 0.
+    """Height in mm about 0 from lightness in three bands of wavelength; an estimate, mean 0.
 
     ``rise`` spans five standard deviations, by a fixed scale for tone, not by the picture's extremes.
     """
     tone = encode_srgb(np.clip(luminance(colour), 0, 1)).astype(np.float32)
+    if leave_out_reach > 0:
+        tone = _without(tone, colour, leave_out, leave_out_reach, broad / 2, grid)
     middle = wrapped_gaussian(tone, fine / 4, grid)
-    shape = middle - wrapped_gaussian(tone, broad / 2, grid)
-    spread = max(float(shape.std()), 1e-3)
+    between, slow = wrapped_gaussian(tone, max(broad / 8, fine / 4), grid), wrapped_gaussian(tone, broad / 2, grid)
+    spread = max(float((middle - slow).std()), 1e-3)
+    shape = (middle - between) * np.float32(middle_weight) + (between - slow) * np.float32(broad_weight)
     relief = np.tanh(shape / np.float32(2.5 * spread)) * np.float32(0.5 * rise)
     relief += (tone - middle) * np.float32(grain * 0.2 * rise / spread)
+    if sharpen > 0:
+        relief += np.float32(sharpen) * (relief - wrapped_gaussian(relief, sharpen_radius / 2, grid))
     return np.asarray(-relief if dark_is_high else relief, np.float32)
+
+
+def _without(tone: Raster, colour: Raster, left_out: str, reach: float, sigma_mm: float, grid: Grid) -> Raster:
+    """Tone in which pixels of a colour take the local tone of the others; reach 1 is 100 in CIELAB."""
+    away = np.linalg.norm(lab_of(colour) - lab_of(hex_to_linear(left_out)), axis=2).astype(np.float32)
+    kept = np.clip(away / np.float32(100 * reach) - np.float32(0.5), 0, 1)
+    share = np.maximum(wrapped_gaussian(kept, sigma_mm, grid), np.float32(1e-3))
+    local = wrapped_gaussian(tone * kept, sigma_mm, grid) / share
+    return np.asarray(tone * kept + local * (1 - kept), np.float32)
 
 
 @operation("estimate.roughness", label="Roughness from the picture")

@@ -6,13 +6,14 @@ import cv2
 import numpy as np
 
 from ..colour import decode_srgb, display_codes, encode_srgb
-from ..maps import MapKind, MapSet
+from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
 VIEWS: dict[str, MapKind | None] = {
     "Lit": None, "Colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
     "Rough": MapKind.ROUGHNESS, "Metal": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
+    "Curvature": MapKind.CURVATURE,
 }  # fmt: skip
 """What a board can show: its word, and the map (None is the lit picture)."""
 
@@ -20,7 +21,7 @@ VIEWS: dict[str, MapKind | None] = {
 def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:
     """One map as an sRGB picture, (H, W, 3) uint8. Height spans its own lowest to highest."""
     pixels = maps.or_default(kind)
-    if kind is MapKind.BASE_COLOUR:
+    if TRAITS[kind].colour:
         return display_codes(pixels)
     if kind is MapKind.NORMAL:
         return np.asarray(np.rint((pixels * 0.5 + 0.5) * 255), np.uint8)

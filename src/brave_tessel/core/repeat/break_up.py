@@ -7,6 +7,7 @@ and brought back to the cell's own histogram. The lattice wraps, so the larger s
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -18,7 +19,7 @@ from ..kernels.bands import over_rows
 from ..kernels.compiled import compiled
 from ..lattice import units_many, whole_periods
 from ..maps import TRAITS, MapKind, MapSet
-from ..operation import Fraction, Length, Seed, Whole, operation
+from ..operation import Fraction, Length, Seed, Value, Whole, operation
 from ..sheet import Grid, Raster
 
 _LEVELS = 2048
@@ -142,3 +143,11 @@ def _blended(
     elif TRAITS[kind].colour:
         back = np.maximum(back, 0)
     return np.ascontiguousarray(back if pixels.ndim == 3 else back[..., 0], np.float32)
+
+
+def _cells(values: Mapping[str, Value]) -> tuple[int, int]:
+    return int(values["across"]), int(values["up"])
+
+
+BREAKUPS: dict[str, Callable[[Mapping[str, Value]], tuple[int, int]]] = {"breakup.hex": _cells, "breakup.variants": _cells}
+"""Ways to break the repeat, and of how many cells their larger sheet is, across and up."""

@@ -6,20 +6,25 @@ after the other. The second path closes on itself, so the two cuts cross cleanly
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import cv2
 import numpy as np
 import numpy.typing as npt
-from scipy.ndimage import gaussian_filter1d
 
 from ..kernels.compiled import compiled
 from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import Grid, Raster
+from .tone import add_levelling, levelling
 
 PATH_PX = 1024
 """The path is found at this many pixels across at most, so it is the same at every size."""
+
+
+Pin = tuple[str, float, float]
+"""A point a cut must pass: x or y, how far along the cut and how far across the overlap, as shares."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,16 +33,18 @@ class Cuts:
 
     ``x[i]`` is where the upright cut lies in the overlap at row ``i`` of the full sheet; ``y[j]`` where
     the level cut lies at column ``j`` of the sheet already closed across. (n,) float32 in [0, 1].
+    ``patches`` replace the worst spots of the closed sheet; see :mod:`.patches`.
     """
 
     x: npt.NDArray[np.float32]
     y: npt.NDArray[np.float32]
     overlap_x: float
     overlap_y: float
+    patches: tuple[Any, ...] = ()
 
     @property
     def nbytes(self) -> int:
-        return self.x.nbytes + self.y.nbytes
+        return int(self.x.nbytes + self.y.nbytes + sum(patch.nbytes for patch in self.patches))
 
 
 @compiled
@@ -91,21 +98,36 @@ def _difference(first: Raster, second: Raster) -> npt.NDArray[np.float64]:
     return np.asarray(cost if cost.ndim == 2 else cost.sum(2), np.float64)
 
 
-def find_cuts(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap_x: float, overlap_y: float) -> Cuts:
+def find_cuts(
+    maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap_x: float, overlap_y: float,
+    pins: Sequence[Pin] = (),
+) -> Cuts:  # fmt: skip
     """Paths for a set of maps of one size; overlaps are fractions of the sheet's width and height.
 
-    Each map's difference counts by its weight, relative to the map's own roughness.
+    Each map's difference counts by its weight, relative to the map's own roughness. The paths pass the
+    pins, as far as a path may be bent from row to row.
     """
     shared = {kind: reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
     height, width = next(iter(shared.values())).shape[:2]
     lap = max(2, round(width * overlap_x))
     cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, weights)
+    _pin(cost, [pin for pin in pins if pin[0] == "x"])
     x = (least_path(cost).astype(np.float32) + 0.5) / lap
     closed = {kind: _close(pixels, x, overlap_x, 0.0) for kind, pixels in shared.items()}
     lap = max(2, round(height * overlap_y))
     cost = _weighted({k: (p[height - lap :], p[:lap]) for k, p in closed.items()}, weights)
-    y = (least_path(np.ascontiguousarray(cost.T), closed=True).astype(np.float32) + 0.5) / lap
+    turned = np.ascontiguousarray(cost.T)
+    _pin(turned, [pin for pin in pins if pin[0] == "y"])
+    y = (least_path(turned, closed=True).astype(np.float32) + 0.5) / lap
     return Cuts(x, y, overlap_x, overlap_y)
+
+
+def _pin(cost: npt.NDArray[np.float64], pins: Sequence[Pin]) -> None:
+    """Make every way past a pin dear, but through it."""
+    rows, lap = cost.shape
+    for _, along, across in pins:
+        row, column = min(rows - 1, int(along * rows)), min(lap - 1, max(0, int(across * lap)))
+        cost[row] += 1e11 * (np.arange(lap) != column)
 
 
 def reduced(pixels: Raster) -> Raster:
@@ -142,25 +164,35 @@ def _keep_inside(cost: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
     return cost
 
 
-def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, axis: int = 1) -> Raster:
-    """Lap the far side over the near one along a path; the result is shorter by the overlap along ``axis``."""
-    length, breadth = pixels.shape[axis], pixels.shape[1 - axis]
-    lap = max(2, round(length * overlap))
-    beside = (np.arange(breadth) + 0.5) / breadth * path.size - 0.5
+def _ramp(path: npt.NDArray[np.float32], rows: int, lap: int, feather_px: float) -> Raster:
+    """How far the near side lies on top, (rows, lap): 0 before the path, 1 after it, feathered between."""
+    beside = (np.arange(rows) + 0.5) / rows * path.size - 0.5
     at = np.interp(beside, np.arange(path.size), path) * lap
     away = (np.arange(lap) + 0.5)[None, :] - at[:, None]
     ramp = np.clip(away / max(feather_px, 1.0) + 0.5, 0, 1).astype(np.float32)
-    if feather_px > 1:
-        ramp = ramp * ramp * (3 - 2 * ramp)
-    ramp = ramp if axis == 1 else ramp.T
-    if pixels.ndim == 3:
-        ramp = ramp[..., None]
-    near: tuple[slice, ...] = (slice(None), slice(lap)) if axis == 1 else (slice(lap),)
-    far: tuple[slice, ...] = (slice(None), slice(length - lap, None)) if axis == 1 else (slice(length - lap, None),)
-    out = np.ascontiguousarray(pixels[:, : length - lap] if axis == 1 else pixels[: length - lap])
-    out = out.copy() if out.base is not None or out is pixels else out
-    out[near] = pixels[far] * (1 - ramp) + pixels[near] * ramp
-    return out
+    return np.asarray(ramp * ramp * (3 - 2 * ramp) if feather_px > 1 else ramp)
+
+
+def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, tone: float = 0.0, wraps: bool = False) -> Raster:
+    """Lap the far side over the near one along a path; the result is narrower by the overlap.
+
+    ``tone`` is how much of the broad step along the path is taken out; see :mod:`.tone`.
+    """
+    rows, width = pixels.shape[:2]
+    lap = max(2, round(width * overlap))
+    ramp = _ramp(path, rows, lap, feather_px)
+    shared = ramp[..., None] if pixels.ndim == 3 else ramp
+    out = np.array(pixels[:, : width - lap], np.float32)
+    out[:, :lap] = pixels[:, width - lap :] * (1 - shared) + pixels[:, :lap] * shared
+    if tone <= 0:
+        return out
+    made = levelling(pixels, path, overlap, tone, wraps=wraps)
+    return add_levelling(out.reshape(*out.shape[:2], -1), made, ramp).reshape(out.shape)
+
+
+def _turned(pixels: Raster) -> Raster:
+    """Rows and columns exchanged."""
+    return np.ascontiguousarray(pixels.swapaxes(0, 1))
 
 
 def close_across(pixels: Raster, cuts: Cuts) -> Raster:
@@ -168,30 +200,10 @@ def close_across(pixels: Raster, cuts: Cuts) -> Raster:
     return _close(pixels, cuts.x, cuts.overlap_x, 0.0)
 
 
-def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float) -> Raster:
+def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float, tone: float = 0.0) -> Raster:
     """One map closed both ways along the cuts, feathered over ``feather_px`` pixels."""
-    across = _close(pixels, cuts.x, cuts.overlap_x, feather_px)
-    return _close(across, cuts.y, cuts.overlap_y, feather_px, axis=0)
-
-
-def level_edges(pixels: Raster, overlap_x: float, overlap_y: float, amount: float) -> Raster:
-    """Take out the slow difference between opposite sides by a straight ramp across the sheet.
-
-    The difference is the mean over the overlap, smoothed along the edge; half of it goes to each side.
-    """
-    if amount <= 0:
-        return pixels
-    out = pixels
-    for axis, overlap in ((1, overlap_x), (0, overlap_y)):
-        length, breadth = out.shape[axis], out.shape[1 - axis]
-        lap = max(2, round(length * overlap))
-        far, near = (out[:, length - lap :], out[:, :lap]) if axis == 1 else (out[length - lap :], out[:lap])
-        step = gaussian_filter1d(far.mean(axis) - near.mean(axis), breadth / 12, axis=0, mode="reflect")
-        ramp = (np.float32(amount) * (0.5 - (np.arange(length) + 0.5) / length)).astype(np.float32)
-        slope = ramp.reshape((1, -1) if axis == 1 else (-1, 1))
-        beside = step[:, None] if axis == 1 else step[None, :]
-        out = out + (slope[..., None] * beside if out.ndim == 3 else slope * beside)
-    return np.asarray(out, np.float32)
+    across = _close(pixels, cuts.x, cuts.overlap_x, feather_px, tone=tone)
+    return _turned(_close(_turned(across), cuts.y, cuts.overlap_y, feather_px, tone=tone, wraps=True))
 
 
 def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float) -> MapSet:
@@ -199,14 +211,12 @@ def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float
     grid = maps.grid
     done: dict[MapKind, Raster] = {}
     for kind, pixels in maps.maps.items():
-        work = pixels
-        if kind not in {MapKind.NORMAL, MapKind.OPACITY}:
-            work = level_edges(work, cuts.overlap_x, cuts.overlap_y, match_tone)
-            if TRAITS[kind].colour:
-                work = np.maximum(work, 0)
-        work = apply_cuts(work, cuts, feather_px=feather_mm / grid.pitch_mm)
+        tone = 0.0 if kind in {MapKind.NORMAL, MapKind.OPACITY} else match_tone
+        work = apply_cuts(pixels, cuts, feather_px=feather_mm / grid.pitch_mm, tone=tone)
         if kind is MapKind.NORMAL:
             work = work / np.linalg.norm(work, axis=2, keepdims=True)
+        elif TRAITS[kind].colour:
+            work = np.maximum(work, 0)
         done[kind] = work
     rows, columns = next(iter(done.values())).shape[:2]
     across, down = grid.mm_per_px

@@ -6,10 +6,13 @@ resolution, and ``apply`` carries it out on all maps at the size that is asked f
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+import dataclasses
+import math
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Annotated, Any
 
+import cv2
 import numpy as np
 
 from ..colour import encode_srgb, luminance
@@ -17,18 +20,26 @@ from ..document import Source
 from ..errors import DoesNotCloseError, OutOfRangeError
 from ..maps import MapKind, MapSet
 from ..operation import Angle, Fraction, Length, Seed, Value, Whole, operation
-from ..sheet import Grid, Raster
+from ..sheet import AnyArray, Grid, Raster
+from .break_up import BREAKUPS
 from .courses import straightened
-from .cut import PATH_PX, Cuts, close_maps, find_cuts, reduced
+from .cut import PATH_PX, Cuts, Pin, apply_cuts, close_maps, find_cuts, paths_on_cell, reduced
 from .level import level_maps
+from .patches import Outline, Patch, apply_patches, best_place, cut_out
 from .regrow import Quilt, apply_quilt, quilt
 
 Values = Mapping[str, Value]
 QUILT_PX = 512
 
 
-def sheet_cuts(maps: MapSet, *, overlap: float, colour: float, relief: float, overlap_up: float = 0.0) -> Cuts:
-    """The two best cuts through a set of flat maps; ``overlap`` in mm, ``overlap_up`` if it differs."""
+def sheet_cuts(
+    maps: MapSet, *, overlap: float, colour: float, relief: float, overlap_up: float = 0.0, pins: Sequence[Pin] = (),
+    patches: int = 0,
+) -> Cuts:  # fmt: skip
+    """The two best cuts through a set of flat maps; ``overlap`` in mm, ``overlap_up`` if it differs.
+
+    ``patches`` of the worst spots along them are then covered from elsewhere.
+    """
     grid = maps.grid
     lap_x, lap_y = overlap / grid.width_mm, (overlap_up or overlap) / grid.height_mm
     for lap, length in ((lap_x, grid.width_mm), (lap_y, grid.height_mm)):
@@ -37,15 +48,80 @@ def sheet_cuts(maps: MapSet, *, overlap: float, colour: float, relief: float, ov
                 "Overlap", value=f"{lap * length:.4g} mm", allowed=f"up to {length / 2:g} mm, half the sheet",
                 remedy="Choose a smaller overlap, or more periods.",
             )  # fmt: skip
+    pictures, weights = judged(maps, colour=colour, relief=relief)
+    cuts = find_cuts(pictures, weights, lap_x, lap_y, pins)
+    return cover_worst(cuts, pictures, weights, grid, patches) if patches else cuts
+
+
+def judged(maps: MapSet, *, colour: float, relief: float) -> tuple[dict[MapKind, Raster], dict[MapKind, float]]:
+    """The pictures by which cuts and patches are judged, at the size at which they are found, and their weights."""
     pictures: dict[MapKind, Raster] = {}
     if MapKind.BASE_COLOUR in maps:
         light = reduced(maps[MapKind.BASE_COLOUR])
         pictures[MapKind.BASE_COLOUR] = encode_srgb(np.clip(light, 0, 1)).astype(np.float32)
-        pictures[MapKind.HEIGHT] = maps.maps.get(MapKind.HEIGHT, _detail(pictures[MapKind.BASE_COLOUR]))
+        relief_map = maps.maps.get(MapKind.HEIGHT)
+        pictures[MapKind.HEIGHT] = reduced(relief_map) if relief_map is not None else _detail(pictures[MapKind.BASE_COLOUR])
     elif MapKind.HEIGHT in maps:
-        pictures[MapKind.HEIGHT] = maps[MapKind.HEIGHT]
-    weights = {MapKind.BASE_COLOUR: max(colour, 1e-3), MapKind.HEIGHT: relief}
-    return find_cuts(pictures, weights, lap_x, lap_y)
+        pictures[MapKind.HEIGHT] = reduced(maps[MapKind.HEIGHT])
+    return pictures, {MapKind.BASE_COLOUR: max(colour, 1e-3), MapKind.HEIGHT: relief}
+
+
+def cover_worst(cuts: Cuts, pictures: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], grid: Grid, count: int) -> Cuts:
+    """The cuts with patches over the spots where they show most, as long as each is quieter than what it covers."""
+    closed = {kind: apply_cuts(pixels, cuts, feather_px=1.0) for kind, pixels in pictures.items()}
+    rows, columns = next(iter(closed.values())).shape[:2]
+    cell = Grid(columns, rows, grid.width_mm * (1 - cuts.overlap_x), grid.height_mm * (1 - cuts.overlap_y))
+    lap = min(cuts.overlap_x * grid.width_mm, cuts.overlap_y * grid.height_mm)
+    half = min(max(0.55 * lap, 6 * cell.pitch_mm), 0.2 * min(cell.width_mm, cell.height_mm))
+    laid: list[Patch] = []
+    for x, y, shows in worst_spots(closed, weights, cuts, cell, count, apart_mm=1.5 * half):
+        place = best_place(closed, weights, cell, (x, y), Outline(half, half))
+        patch = cut_out(closed, weights, cell, (x, y), place, Outline(half, half))
+        if patch.cost < shows:
+            laid.append(patch)
+    return dataclasses.replace(cuts, patches=tuple(laid))
+
+
+def worst_spots(
+    closed: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], cuts: Cuts, cell: Grid, count: int, *, apart_mm: float
+) -> list[tuple[float, float, float]]:
+    """Where the closed sheet's cuts show most: x and y in mm from left and top, and by how much."""
+    path_x, path_y = paths_on_cell(cuts, cell.height_px, cell.width_px)
+    found = []
+    for axis, path in ((1, path_x), (0, path_y)):
+        length = cell.shape[axis]
+        at = np.clip(np.round(path * length).astype(int), 1, length - 1)
+        index = np.arange(len(at))
+        shows = np.zeros(len(at))
+        for kind, pixels in closed.items():
+            before, after, rough = _across_path(pixels, axis, at, index)
+            shows += weights.get(kind, 0.0) * ((before - after) ** 2 / (rough + 1e-9)).sum(1)
+        broad = cv2.blur(shows[:, None], (1, max(3, len(at) // 24)), borderType=cv2.BORDER_REFLECT)[:, 0]
+        for i in np.argsort(broad)[::-1][: 64 * count]:
+            x, y = (path[i] * cell.width_mm, (i + 0.5) / len(at) * cell.height_mm)
+            if axis == 0:
+                x, y = (i + 0.5) / len(at) * cell.width_mm, path[i] * cell.height_mm
+            found.append((float(x), float(y), float(broad[i])))
+    kept: list[tuple[float, float, float]] = []
+    for x, y, shows_here in sorted(found, key=lambda spot: -spot[2]):
+        if len(kept) < count and all(math.hypot(_wrapped(x - a, cell.width_mm), _wrapped(y - b, cell.height_mm)) > apart_mm for a, b, _ in kept):
+            kept.append((x, y, shows_here))
+    return kept
+
+
+def _across_path(pixels: Raster, axis: int, at: AnyArray, index: AnyArray) -> tuple[AnyArray, AnyArray, AnyArray]:
+    """Pixels just before and after a path, and how rough the sheet is beside it; (n, C)."""
+    lines = pixels if axis == 1 else pixels.swapaxes(0, 1)
+    lines = lines.reshape(*lines.shape[:2], -1)
+    width = lines.shape[1]
+    before, after = lines[index, at - 1], lines[index, at]
+    further, beyond = lines[index, (at - 4) % width], lines[index, (at + 3) % width]
+    own = np.abs(before - further) / 3 + np.abs(after - beyond) / 3
+    return before, after, own**2 + 0.5 * float((own**2).mean())
+
+
+def _wrapped(distance: float, length: float) -> float:
+    return (distance + length / 2) % length - length / 2
 
 
 def _detail(encoded: Raster) -> Raster:
@@ -63,7 +139,7 @@ class Method:
 
     note: str
     closed: Callable[[Values, float, float], tuple[float, float]]
-    find: Callable[[MapSet, Values], Any]
+    find: Callable[[MapSet, Values, Sequence[Pin]], Any]
     apply: Callable[[MapSet, Any, Values], MapSet]
     found_by: tuple[str, ...]
     find_px: int = PATH_PX
@@ -73,12 +149,16 @@ def _number(values: Values, name: str) -> float:
     return float(values[name])
 
 
-def _find_best_cut(flat: MapSet, values: Values) -> Cuts:
-    return sheet_cuts(flat, overlap=_number(values, "overlap"), colour=_number(values, "colour"), relief=_number(values, "relief"))
+def _find_best_cut(flat: MapSet, values: Values, pins: Sequence[Pin]) -> Cuts:
+    return sheet_cuts(
+        flat, overlap=_number(values, "overlap"), colour=_number(values, "colour"), relief=_number(values, "relief"),
+        pins=pins, patches=int(values["patches"]),
+    )  # fmt: skip
 
 
 def _apply_cut(flat: MapSet, cuts: Cuts, values: Values) -> MapSet:
-    return close_maps(flat, cuts, feather_mm=_number(values, "soften"), match_tone=_number(values, "match_tone"))
+    soften = _number(values, "soften")
+    return apply_patches(close_maps(flat, cuts, feather_mm=soften, match_tone=_number(values, "match_tone")), cuts.patches, feather_mm=soften)
 
 
 @operation("mend.best_cut", label="Best cut")
@@ -89,6 +169,7 @@ def best_cut(
     match_tone: Annotated[float, Fraction(help="How much of the slow difference between the sides is taken out.")] = 0.8,
     colour: Annotated[float, Fraction(help="How much colour counts when the cut is judged.")] = 0.6,
     relief: Annotated[float, Fraction(help="How much relief counts when the cut is judged.")] = 0.4,
+    patches: Annotated[int, Whole(0, 12, most=40, unit="×", help="How many of the worst spots along the cuts are covered from elsewhere in the sheet.")] = 0,
 ) -> MapSet:  # fmt: skip
     """Follows gaps between stones: the sheet closes along the paths where its sides differ least.
 
@@ -142,7 +223,7 @@ def courses(
     return run_method("mend.courses", maps, locals())
 
 
-def _find_courses(flat: MapSet, values: Values) -> Cuts:
+def _find_courses(flat: MapSet, values: Values, pins: Sequence[Pin]) -> Cuts:
     grid = flat.grid
     width, height = _closed_courses(values, grid.width_mm, grid.height_mm)
     overlaps = grid.width_mm - width, grid.height_mm - height
@@ -152,7 +233,7 @@ def _find_courses(flat: MapSet, values: Values) -> Cuts:
                 name, value=f"{int(values[name.lower()])} ×", allowed="so many periods that some of the sheet is left to overlap",
                 remedy="Take one period less.",
             )  # fmt: skip
-    return sheet_cuts(level_rows(flat, values), overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4)
+    return sheet_cuts(level_rows(flat, values), overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4, pins=pins)
 
 
 def level_rows(flat: MapSet, values: Values) -> MapSet:
@@ -172,7 +253,7 @@ def _closed_courses(values: Values, width: float, height: float) -> tuple[float,
     return closed[0], closed[1]
 
 
-def _find_quilt(flat: MapSet, values: Values) -> Quilt:
+def _find_quilt(flat: MapSet, values: Values, pins: Sequence[Pin] = ()) -> Quilt:
     grid = flat.grid
     pitch = grid.pitch_mm
     encoded = encode_srgb(np.clip(flat[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
@@ -198,10 +279,10 @@ METHODS: dict[str, Method] = {
     "mend.best_cut": Method(
         "follows gaps between stones",
         lambda v, w, h: (w - _number(v, "overlap"), h - _number(v, "overlap")),
-        _find_best_cut, _apply_cut, ("overlap", "colour", "relief"),
+        _find_best_cut, _apply_cut, ("overlap", "colour", "relief", "patches"),
     ),
     "mend.level": Method(
-        "only tone differs at the edges", lambda v, w, h: (w, h), lambda flat, v: None,
+        "only tone differs at the edges", lambda v, w, h: (w, h), lambda flat, v, pins: None,
         lambda flat, found, v: level_maps(flat), (),
     ),
     "mend.regrow": Method(
@@ -220,14 +301,20 @@ METHODS: dict[str, Method] = {
 def run_method(op: str, maps: MapSet, values: Values) -> MapSet:
     """Find and apply in one go, at the size the maps have."""
     method = METHODS[op]
-    return method.apply(maps, method.find(maps, values), values)
+    return method.apply(maps, method.find(maps, values, ()), values)
 
 
 def closed_size(source: Source) -> tuple[float, float]:
     """The repeat of a source in mm, as its way of mending leaves it; 0 while it has no size."""
-    frame = source.straightening
+    width, height = mended_size(source)
+    across, up = BREAKUPS[source.breakup.op](source.breakup.complete()) if source.breakup.op in BREAKUPS else (1, 1)
+    return width * across, height * up
+
+
+def mended_size(source: Source) -> tuple[float, float]:
+    """One cell of a source in mm, before its repeat is broken; 0 while it has no size."""
     method = METHODS.get(source.mend.op)
-    if not frame.sized or method is None:
+    if not source.sized or method is None:
         return 0.0, 0.0
-    width, height = method.closed(source.mend.complete(), frame.width_mm, frame.height_mm)
-    return width * int(source.breakup.number("across")), height * int(source.breakup.number("up"))
+    width, height = source.sheet_mm
+    return (width, height) if source.scatter is not None else method.closed(source.mend.complete(), width, height)

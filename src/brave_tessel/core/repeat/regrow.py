@@ -7,7 +7,6 @@ blocks in the last column and row are matched and cut against the first as well.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 from dataclasses import dataclass
 
 import cv2
@@ -15,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 import scipy.fft
 
+from .. import pace
 from ..errors import OutOfRangeError
 from ..lattice import units_many
 from ..maps import MapKind, MapSet
@@ -74,7 +74,6 @@ class _Search:
 
 def quilt(
     sample: Raster, shape: tuple[int, int], *, block: int, overlap: int, seed: int,
-    current: Callable[[], bool] | None = None,
 ) -> Quilt:  # fmt: skip
     """Quilt a wrapped sheet of ``shape`` from a sample (h, w, C); block and overlap in pixels.
 
@@ -99,8 +98,7 @@ def quilt(
     size = (min(size[0], sample.shape[0]), min(size[1], sample.shape[1]))
     for j in range(down):
         for i in range(across):
-            if current is not None and not current():
-                break
+            pace.step((j * across + i) / (down * across))
             top, left = round(j * rows / down), round(i * columns / across)
             _place(sample, search, made, filled, source, (top, left), size, overlap, seed + 7919 * (j * across + i))
     return Quilt(source[0], source[1], (sample.shape[0], sample.shape[1]))

@@ -5,6 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from ..maps import TRAITS, MapKind
 from ..sheet import Raster
 
 
@@ -41,3 +42,21 @@ def tiled(pixels: Raster, across: int, up: int, shape: tuple[int, int]) -> Raste
     if over > 1:
         out = cv2.resize(out, (columns, rows), interpolation=cv2.INTER_AREA)
     return np.asarray(out, np.float32)
+
+
+def resampled(kind: MapKind, pixels: Raster, shape: tuple[int, int]) -> Raster:
+    """A wrapped map at another size; maps that do not mix take the nearest pixel."""
+    return resample_wrapped(pixels, shape) if TRAITS[kind].mixes else _nearest(pixels, shape)
+
+
+def tiled_map(kind: MapKind, pixels: Raster, across: int, up: int, shape: tuple[int, int]) -> Raster:
+    """As :func:`tiled`; maps that do not mix take the nearest pixel."""
+    if TRAITS[kind].mixes:
+        return tiled(pixels, across, up, shape)
+    return _nearest(np.tile(pixels, (up, across, *([1] * (pixels.ndim - 2)))), shape)
+
+
+def _nearest(pixels: Raster, shape: tuple[int, int]) -> Raster:
+    if pixels.shape[:2] == shape:
+        return pixels
+    return np.asarray(cv2.resize(pixels, (shape[1], shape[0]), interpolation=cv2.INTER_NEAREST_EXACT), np.float32)

@@ -1,0 +1,1 @@
+"""Pieces made or cut out, strewn and laid on a wrapped sheet."""
