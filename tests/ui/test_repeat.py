@@ -27,19 +27,19 @@ def walled(window, settled, tmp_path):
 
 
 def choose(window, op):
-    QTest.mouseClick(window.stages["Repeat"].method.buttons[op], Qt.MouseButton.LeftButton)
+    QTest.mouseClick(window.stages["Repeat"].mend.method.buttons[op], Qt.MouseButton.LeftButton)
 
 
 def test_whole_courses_measure_and_a_known_course_sizes_the_sheet(walled, settled, soon):
     desk, repeat = walled.desk, walled.stages["Repeat"]
     choose(walled, "mend.courses")
-    soon(lambda: desk.source_id in repeat.beats)
+    soon(lambda: desk.source_id in repeat.mend.beats)
     settled(walled)
-    assert repeat.beat.isVisible()
+    assert repeat.mend.beat.isVisible()
     assert desk.source.mend.number("across") == 3
     assert desk.source.mend.number("up") == 4
     assert "course 37.5" in walled.told.text()
-    type_into(repeat.beat.course.field, "75")
+    type_into(repeat.mend.beat.course.field, "75")
     settled(walled)
     assert desk.source.straightening.width_mm == pytest.approx(900, abs=3)
     assert repeat.pair.done.grid.width_mm == pytest.approx(675, abs=3)
@@ -71,16 +71,16 @@ def test_level_and_regrow(walled, settled, op, size):
     repeat = walled.stages["Repeat"]
     choose(walled, op)
     settled(walled)
-    assert not repeat.beat.isVisible()
+    assert not repeat.mend.beat.isVisible()
     done = repeat.pair.done
     assert (done.grid.width_mm, done.grid.height_mm) == pytest.approx(size)
     assert done.cut is None
-    assert repeat.form is None or set(repeat.form.controls) == set(repeat.desk.source.mend.complete())
+    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(repeat.desk.source.mend.complete())
 
 
 def test_a_surface_follows_its_source_through_another_method(walled, settled):
     desk, repeat = walled.desk, walled.stages["Repeat"]
-    repeat.make_surface()
+    repeat.mend.make_surface()
     surface = desk.surface
     desk.go("Repeat")
     choose(walled, "mend.level")
@@ -88,7 +88,7 @@ def test_a_surface_follows_its_source_through_another_method(walled, settled):
     assert (after.width_mm, after.height_mm) == (450, 350)
     choose(walled, "mend.regrow")
     settled(walled)
-    type_into(repeat.form.controls["width"].field, "800")
+    type_into(repeat.mend.form.controls["width"].field, "800")
     assert desk.job.surface(surface.id).width_mm == 800
 
 
@@ -99,12 +99,12 @@ def test_breaking_the_repeat_widens_the_surface_and_calms_the_score(demo_window,
     settled(demo_window)
     cell = repeat.pair.done.grid
     for name in ("across", "up"):
-        type_into(repeat.breakup.controls[name].field, "1")
+        type_into(repeat.break_up.form.controls[name].field, "1")
     settled(demo_window)
     plain = repeat.pair.done.repetition.score
     assert repeat.pair.done.field_mips is None
-    type_into(repeat.breakup.controls["across"].field, "3")
-    type_into(repeat.breakup.controls["up"].field, "3")
+    type_into(repeat.break_up.form.controls["across"].field, "3")
+    type_into(repeat.break_up.form.controls["up"].field, "3")
     settled(demo_window)
     assert repeat.pair.done.repetition.score < 0.6 * plain
     assert repeat.pair.done.field_grid.width_mm == pytest.approx(3 * cell.width_mm)

@@ -88,7 +88,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     assert desk.stage == "Repeat"
     settled(window)
     repeat = window.stages["Repeat"]
-    overlap = repeat.form.controls["overlap"]
+    overlap = repeat.mend.form.controls["overlap"]
     before = desk.source.mend.number("overlap")
     overlap.rule.setFocus()
     for _ in range(12):
@@ -98,7 +98,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     assert repeat.pair.done is not None
     assert all(reading.closes for reading in repeat.pair.done.seams)
     assert repeat.meters.seam.value == f"{max(r.score for r in repeat.pair.done.seams):.2f}"
-    QTest.mouseClick(repeat.make, Qt.MouseButton.LeftButton)
+    QTest.mouseClick(repeat.mend.make, Qt.MouseButton.LeftButton)
     assert desk.stage == "Build"
     settled(window)
 

@@ -6,7 +6,7 @@ import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QStackedWidget
 
 from brave_tessel.core.document import RecipeWhat
 from brave_tessel.formats import disk
@@ -363,6 +363,7 @@ def test_nothing_is_clipped(make_window, demo, settled, size, scale):
                 needed = shown.fontMetrics().horizontalAdvance(shown.text().replace("&", ""))
                 assert shown.width() >= needed - 1 or shown is window.told, (stage, shown.text(), shown.width(), needed)
         card = window.stacks["card"].currentWidget()
+        card = card.currentWidget() if isinstance(card, QStackedWidget) else card
         assert card.widget().minimumSizeHint().width() <= card.viewport().width() + 1, stage
     make_app(lamp=False, scale=1.0)
 

@@ -51,6 +51,11 @@ class Setting(Node, frozen=True, kw_only=True):
         return {**known, **self.values}
 
 
+def replace_values(setting: Setting, **values: Value) -> Setting:
+    """The setting with some values put in."""
+    return msgspec.structs.replace(setting, values={**setting.values, **values})
+
+
 class Straightening(Node, frozen=True, kw_only=True):
     """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
     bottom left, in photo pixels. ``size_note`` keeps what was typed, such as ``34*75``.
@@ -213,6 +218,11 @@ class Source(Node, frozen=True, kw_only=True):
     shift: Point = (0.0, 0.0)
     touches: tuple[Touch, ...] = ()
     scatter: Scatter | None = None
+
+    def brings(self, role: str) -> bool:
+        """Whether a map of that role comes with it, so that it is not estimated."""
+        alike = {"roughness": {"roughness", "glossiness"}, "height": {"height", "normal"}}.get(role, {role})
+        return self.scatter is not None or self.role in alike or any(picture.role in alike for picture in self.pictures)
 
     @property
     def true_relief(self) -> bool:

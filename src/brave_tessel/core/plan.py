@@ -31,7 +31,7 @@ from .sheet import AnyArray, Grid, Raster
 from .tasks import Loader, Task, fail, task_key
 
 Light = tuple[float, float, float]
-__all__ = ["FLAT_PX", "Light", "Loader", "Planner", "Task"]
+__all__ = ["FLAT_PX", "OCCLUSION_REACH_MM", "Light", "Loader", "Planner", "Task"]
 
 
 class Planner(SheetPlanner):

@@ -144,6 +144,8 @@ class Actions:
         self.redo.setEnabled(bool(redo))
 
     def leave_tool(self) -> None:
+        if not self.desk.worker.idle:
+            self.desk.stop_work()
         build = self.window.stages["Build"]
         assert isinstance(build, BuildStage)
         build.set_painting(False)

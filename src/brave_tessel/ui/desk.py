@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import logging
 import math
+import time
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -45,6 +46,9 @@ class Desk(QObject):
     stage_changed = pyqtSignal(str)
     surface_ready = pyqtSignal(object)
     sheet_ready = pyqtSignal(object)
+    choice_ready = pyqtSignal(object)
+    step_changed = pyqtSignal(str)
+    palette_found = pyqtSignal(object)
     gather_ready = pyqtSignal(object)
     scene_ready = pyqtSignal(object)
     beat_found = pyqtSignal(str, object)
@@ -66,6 +70,10 @@ class Desk(QObject):
         self.view = "Lit"
         self.preview_px = 1024
         self.azimuth, self.height = 135.0, 42.0
+        self.repeat_step = "mend"
+        self.stroking = False
+        self._told_progress = False
+        self._sheet: SheetPicture | None = None
         self._photo_shown = ""
         self._wanted: set[str] = set()
         self._soon = QTimer(self)
@@ -252,18 +260,87 @@ class Desk(QObject):
         self.timed.emit(done.ms)
         signal.emit(done)
 
+    def set_step(self, step: str) -> None:
+        """Turn to a step of Repeat."""
+        if step != self.repeat_step:
+            self.repeat_step = step
+            self.step_changed.emit(step)
+            self.refresh()
+
+    def end_stroke(self) -> None:
+        """A stroke on the sheet is done: the meters are read again."""
+        self.stroking = False
+        self.end_gesture()
+        self.refresh()
+
+    def stop_work(self) -> None:
+        """Overtake what takes long with nothing; what is shown stays."""
+        for channel in ("sheet", "beat", "rig"):
+            self.worker.cancel(channel)
+        self.tell("Stopped.")
+
     def _request_sheet(self) -> None:
         source = self.source
-        if source is None or not source.straightening.sized:
-            self.sheet_ready.emit(None)
+        if source is None or not source.sized:
+            self._deliver_sheet(None)
             return
+        job, session, shown = self.job, self.session, self._sheet
+        stroking = self.stroking and shown is not None and shown.source.id == source.id and not shown.rough
+        slow = source.mend.op == "mend.regrow" and (shown is None or shown.source.mend != source.mend or shown.source.id != source.id)
+
+        def work(current: Current) -> None:
+            if stroking and shown is not None:
+                quick = pictures.stroke_picture(session, job, source, shown, current=current)
+                self._later(lambda: self._deliver_sheet(quick))
+                return
+            if slow:
+                rough = pictures.rough_picture(session, job, source, current=current)
+                self._later(lambda: self._deliver_sheet(rough))
+            done = pictures.sheet_picture(session, job, source, current=current, progress=self.progress())
+            self._later(lambda: self._deliver_sheet(done))
+
+        self._in_background("sheet", work)
+        if self.repeat_step == "choose" and source.scatter is None:
+            self._request_choice(source)
+
+    def progress(self) -> Callable[[str], None]:
+        """Says what is going on once it has gone on for half a second."""
+        begun = time.monotonic()
+
+        def told(what: str) -> None:
+            if time.monotonic() - begun > 0.5:
+                self._told_progress = True
+                self._later(lambda: self.tell(f"{what} · Esc stops"))
+
+        return told
+
+    def _deliver_sheet(self, done: SheetPicture | None) -> None:
+        self._sheet = done
+        if done is not None:
+            self.timed.emit(done.ms)
+        if self._told_progress and (done is None or not done.rough):
+            self._told_progress = False
+            self.tell("")
+        self.sheet_ready.emit(done)
+
+    def _request_choice(self, source: Source) -> None:
         job, session = self.job, self.session
 
         def work(current: Current) -> None:
-            done: SheetPicture = pictures.sheet_picture(session, job, source, current=current)
-            self._later(lambda: self._deliver_timed(done, self.sheet_ready))
+            done = pictures.choice_picture(session, job, source, current=current)
+            self._later(lambda: self.choice_ready.emit(done))
 
-        self._in_background("sheet", work)
+        self._in_background("choice", work)
+
+    def ask(self, channel: str, work: Callable[[Current], Any], then: Callable[[Any], None]) -> None:
+        """Do some work off the window's thread and hand its result on in the window's."""
+
+        def run(current: Current) -> None:
+            result = work(current)
+            if current():
+                self._later(lambda: then(result))
+
+        self._in_background(channel, run)
 
     def ask_beat(self, source: Source) -> None:
         """Measure a source's beat; ``beat_found`` brings it."""
@@ -281,10 +358,13 @@ class Desk(QObject):
             self.gather_ready.emit(None)
             return
         job, session = self.job, self.session
-        with_photo = self._photo_shown != source.blob
+        if source.scatter is not None:
+            self._request_sheet()
+            return
+        with_photo, light = self._photo_shown != source.blob, self.light
 
         def work(current: Current) -> None:
-            done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, current=current)
+            done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, light=light, current=current)
             self._later(lambda: self._deliver_gather(done))
 
         self._in_background("gather", work)

@@ -12,7 +12,8 @@ from ..core.document import Source, Surface
 from ..core.errors import TesselError
 from ..core.handover.checks import Finding
 from ..core.maps import MapKind, MapSet
-from ..core.repeat.meters import RepetitionReading, SeamReading
+from ..core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
+from ..core.repeat.quieten import Feature
 from ..core.sheet import AnyArray, Grid
 
 
@@ -36,18 +37,40 @@ class SurfacePicture:
 @dataclass(frozen=True, slots=True)
 class CutPicture:
     """The two cuts on the closed cell, as fractions from the left and from the top; how rough they are;
-    and the worst spot, as fractions of the cell.
+    and the worst spot, as fractions of the cell. ``laps`` are the overlaps as shares of the cell; ``patches`` the
+    outlines of what covers the worst spots, mm from left and top.
     """
 
     path_x: npt.NDArray[np.float64]
     path_y: npt.NDArray[np.float64]
     along: tuple[float, float]
     worst: tuple[float, float]
+    laps: tuple[float, float]
+    patches: tuple[list[tuple[float, float]], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class MapReading:
+    """The seam of one map: both axes, and where along each join it is worst, as fractions from the top and left."""
+
+    kind: MapKind
+    seams: tuple[SeamReading, SeamReading]
+    worst: tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class ChoicePicture:
+    """The whole straight sheet, from which the repeat is chosen."""
+
+    grid: Grid
+    mips: list[AnyArray]
 
 
 @dataclass(frozen=True, slots=True)
 class SheetPicture:
-    """A source made to repeat, with its meters."""
+    """A source made to repeat, with its meters. ``small`` is the sheet at a low resolution, for questions asked of it;
+    ``before`` the same before it is shifted and touched up.
+    """
 
     source: Source
     grid: Grid
@@ -59,6 +82,12 @@ class SheetPicture:
     repetition: RepetitionReading
     drift: float
     ms: float
+    small: MapSet
+    before: MapSet
+    per_map: tuple[MapReading, ...] = ()
+    spacing: tuple[SpacingReading, SpacingReading] | None = None
+    features: tuple[Feature, ...] = ()
+    rough: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,6 +100,7 @@ class GatherPicture:
     evened: AnyArray | None
     drift: tuple[float, float]
     proportion: float | None
+    lit: AnyArray | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,6 +9,7 @@ from PyQt6.QtGui import QPixmap
 from ..core.colour import display_codes
 from ..core.document import Source
 from ..core.errors import TesselError
+from ..core.sheet import AnyArray
 from ..engine.session import Session
 from .board import to_image
 
@@ -16,7 +17,9 @@ _MADE: dict[str, QPixmap] = {}
 
 
 def source_thumb(session: Session, source: Source) -> QPixmap | None:
-    """The middle of the photo, square."""
+    """The middle of the photo, square; of a scatter sheet, what was last seen of it."""
+    if source.scatter is not None:
+        return _MADE.get(source.id)
     if source.blob not in _MADE:
         try:
             pixels = session.load_pixels(source.blob)
@@ -28,3 +31,12 @@ def source_thumb(session: Session, source: Source) -> QPixmap | None:
         small = np.asarray(cv2.resize(crop, (80, 80), interpolation=cv2.INTER_AREA), np.float32)
         _MADE[source.blob] = QPixmap.fromImage(to_image(display_codes(small)))
     return _MADE[source.blob]
+
+
+def keep_thumb(source: Source, codes: AnyArray) -> bool:
+    """Remember how a scatter sheet looks; whether it is the first time."""
+    first = source.id not in _MADE
+    side = min(codes.shape[:2])
+    small = cv2.resize(np.ascontiguousarray(codes[:side, :side]), (80, 80), interpolation=cv2.INTER_AREA)
+    _MADE[source.id] = QPixmap.fromImage(to_image(np.asarray(small, np.uint8)))
+    return first

@@ -79,6 +79,55 @@ def read_seam(pixels: Raster, *, axis: int, structured: bool = False) -> SeamRea
     )  # fmt: skip
 
 
+def worst_of_join(pixels: Raster, *, axis: int) -> float:
+    """Where along the join of an axis the step is largest beside the steps just inside it, as a fraction."""
+    lines = np.moveaxis(np.asarray(pixels, np.float32), axis, 0)
+    lines = lines.reshape(lines.shape[0], lines.shape[1], -1)
+    step = np.abs(lines[0] - lines[-1]).mean(1)
+    own = 0.25 * (np.abs(lines[0] - lines[1]) + np.abs(lines[-1] - lines[-2]) + np.abs(lines[1] - lines[2]) + np.abs(lines[-2] - lines[-3])).mean(1)
+    excess = cv2.blur((step - own).astype(np.float32)[:, None], (1, max(3, len(step) // 24)))
+    return float((int(excess.argmax()) + 0.5) / len(step))
+
+
+@dataclass(frozen=True, slots=True)
+class SpacingReading:
+    """How far apart things lie across the join of one axis, against inside: 1 is alike; ``low`` and ``high`` are
+    what bands inside the sheet have themselves.
+    """
+
+    ratio: float
+    low: float
+    high: float
+
+    @property
+    def fits(self) -> bool:
+        """Whether a band as this is found inside the sheet too."""
+        return self.low * 0.97 <= self.ratio <= self.high * 1.03
+
+
+_BANDS = 10
+
+
+def read_spacing(pixels: Raster, *, axis: int) -> SpacingReading:
+    """Spacing across the join: how often lightness crosses its local mean in a band over the join, against
+    bands of the same width inside; pixels (H, W) or (H, W, C).
+    """
+    tone = np.asarray(pixels, np.float32) if pixels.ndim == 2 else np.asarray(pixels, np.float32).mean(2)
+    lines = np.ascontiguousarray(np.moveaxis(tone, axis, 1))
+    length = lines.shape[1]
+    radius = max(2, length // 40)
+    padded = cv2.copyMakeBorder(lines, 0, 0, 4 * radius, 4 * radius, cv2.BORDER_WRAP)
+    away = padded - cv2.GaussianBlur(padded, (0, 0), float(radius))
+    above = cv2.GaussianBlur(away, (0, 0), max(0.8, length / 500))[:, 4 * radius : 4 * radius + length] > 0
+    crossings = (above != np.roll(above, 1, 1)).sum(0).astype(np.float64)
+    band = max(4, length // _BANDS)
+    rolled = np.roll(crossings, band // 2)
+    counts = np.array([rolled[k * band : (k + 1) * band].mean() for k in range(length // band)])
+    spacing = 1 / np.maximum(counts, 1e-6)
+    middle = float(np.median(spacing[1:]))
+    return SpacingReading(float(spacing[0] / middle), float(spacing[1:].min() / middle), float(spacing[1:].max() / middle))
+
+
 def _floor(value: float) -> float:
     return max(value, 1e-6)
 

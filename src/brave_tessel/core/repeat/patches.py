@@ -61,6 +61,13 @@ class Patch:
     def nbytes(self) -> int:
         return self.cut.nbytes
 
+    def edge(self) -> list[tuple[float, float]]:
+        """Its outline, mm from left and top."""
+        turns = (np.arange(_TURNS) + 0.5) / _TURNS * 2 * math.pi
+        ux, uy = np.cos(turns), np.sin(turns)
+        reach = self.cut / self.outline.radius(ux, uy)
+        return [(float(self.x + x), float(self.y + y)) for x, y in zip(ux * reach, uy * reach, strict=True)][::4]
+
 
 def wrapped_window(pixels: Raster, top: int, left: int, rows: int, columns: int) -> Raster:
     """A window of a wrapped raster, unrolled over its edges."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -108,8 +108,9 @@ class LengthField(QWidget):
     typed = pyqtSignal(float, str)
     refused = pyqtSignal(str)
 
-    def __init__(self, label: str, tip: str) -> None:
+    def __init__(self, label: str, tip: str, *, zero: bool = False, signed: bool = False) -> None:
         super().__init__()
+        self.zero, self.signed = zero, signed
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(theme.px(4))
@@ -133,7 +134,8 @@ class LengthField(QWidget):
         text = self.field.text().strip().replace("−", "-")
         try:
             value = parse_length(text)
-            if value <= 0 or value > 1e6:
+            least = -1e6 if self.signed else 0.0
+            if not least <= value <= 1e6 or (value == 0 and not self.zero):
                 raise TesselError("length", value=text, remedy="Type a length above 0 mm and below 1 km.")
         except TesselError as error:
             self.refused.emit(sentence(error))
@@ -143,12 +145,14 @@ class LengthField(QWidget):
 
     def show_value(self, value: float) -> None:
         if not self.field.hasFocus() or not self.field.isModified():
-            self.field.setText(format_number(value, decimals=2) if value > 0 else "")
+            self.field.setText(format_number(value, decimals=2) if value > 0 or self.zero else "")
             self.field.setModified(False)
 
 
 class Meter(QWidget):
-    """A big number on a ruled bar, and a sentence that says what it means."""
+    """A big number on a ruled bar, and a sentence that says what it means; pressed to see where."""
+
+    pressed = pyqtSignal()
 
     def __init__(self, title: str) -> None:
         super().__init__()
@@ -166,6 +170,9 @@ class Meter(QWidget):
         self.setAccessibleName(f"{self.title} {value}. {sentence}")
         self.setToolTip(sentence)
         self.update()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        self.pressed.emit()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)

@@ -128,6 +128,7 @@ class RowList(QListWidget):
         if reorder:
             self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self._rows: list[Row] = []
+        self._showing = False
         self.currentItemChanged.connect(self._current_changed)
         self.itemDoubleClicked.connect(lambda item: self.opened.emit(item.data(_ROW).id))
         model = self.model()
@@ -136,14 +137,14 @@ class RowList(QListWidget):
 
     def show_rows(self, rows: list[Row], chosen: str) -> None:
         """Show rows and which is chosen; sends nothing."""
-        self.blockSignals(True)
-        model = self.model()
-        if model:
-            model.blockSignals(True)
+        # The model's own signals stay on: a view whose model changes in silence holds on to what is gone.
+        self._showing = True
         if [row.id for row in rows] != [self.item(i).data(_ROW).id for i in range(self.count())]:  # type: ignore[union-attr]
             self.clear()
-            for _ in rows:
-                self.addItem(QListWidgetItem())
+            for row in rows:
+                fresh = QListWidgetItem()
+                fresh.setData(_ROW, row)
+                self.addItem(fresh)
         for index, row in enumerate(rows):
             item = self.item(index)
             if item is None:
@@ -156,9 +157,7 @@ class RowList(QListWidget):
             if row.id == chosen:
                 self.setCurrentItem(item)
         self._rows = rows
-        if model:
-            model.blockSignals(False)
-        self.blockSignals(False)
+        self._showing = False
         self.scheduleDelayedItemsLayout()
         self.viewport().update()  # type: ignore[union-attr]
 
@@ -167,10 +166,12 @@ class RowList(QListWidget):
         return self._rows
 
     def _current_changed(self, item: QListWidgetItem | None, _before: QListWidgetItem | None) -> None:
-        if item is not None:
+        if item is not None and not self._showing:
             self.chosen.emit(item.data(_ROW).id)
 
     def _rows_moved(self, _parent: QModelIndex, start: int, _end: int, _to: QModelIndex, row: int) -> None:
+        if self._showing:
+            return
         moved = self._rows[start].id
         self.moved.emit(moved, row if row < start else row - 1)
 

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QInputDialog, QLabel, QMen
 
 from ...core.buildup.where import MODES
 from ...core.commands import Remove, Set
-from ...core.document import Layer, PlainWhat, RecipeWhat, Rule, SourceWhat, Surface
+from ...core.document import Layer, PlainWhat, RecipeWhat, Rule, SourceWhat, Surface, replace_values
 from ...core.maps import LAYERED, TRAITS, MapKind
 from ...core.operation import REGISTRY, Fraction, Length, Param, Whole, family
 from ...engine import intents
@@ -68,8 +68,14 @@ class LayerCard(Column):
         number = surface.layers.index(layer) if layer in surface.layers else 0
         return (
             surface.id, layer.id, layer.name, type(layer.what), steps, rules, layer.maps, number, len(surface.layers),
-            getattr(layer.what, "across", 0), getattr(layer.what, "up", 0),
+            getattr(layer.what, "across", 0), getattr(layer.what, "up", 0), self._own_maps(layer),
         )  # fmt: skip
+
+    def _own_maps(self, layer: Layer) -> tuple[bool, ...]:
+        if not isinstance(layer.what, SourceWhat):
+            return ()
+        source = self.desk.job.source(layer.what.source)
+        return source.brings("height"), source.brings("roughness")
 
     def _build(self, surface: Surface | None, layer: Layer | None) -> None:
         self.empty()
@@ -113,12 +119,7 @@ class LayerCard(Column):
                 self._add_form(form, lambda shown, key=step.name: _step_values(shown, key))
         elif isinstance(what, SourceWhat):
             self._build_counts(surface, layer, what)
-            for part in ("height", "roughness"):
-                setting = getattr(what, part)
-                self.add(words(f"{part} · estimated from the picture"))
-                form = OperationForm(setting.op, setting.values)
-                form.changed.connect(lambda name, value, key=part: self._set_at(("what", key), name, value))
-                self._add_form(form, lambda shown, key=part: getattr(shown.what, key).values)
+            self._build_estimates(what)
         else:
             self._build_plain(surface, layer, what)
 
@@ -131,9 +132,20 @@ class LayerCard(Column):
         colour.released.connect(self.desk.end_gesture)
         self.add(colour)
 
+    def _build_estimates(self, what: SourceWhat) -> None:
+        """What is estimated from the source's picture; the layer's own values override the source's."""
+        source = self.desk.job.source(what.source)
+        for part in ("height", "roughness"):
+            own = source.brings(part)
+            self.add(words(f"{part} · {'its own map' if own else 'estimated from the picture'}"))
+            if own and part == "roughness":
+                continue
+            setting = getattr(what, part) or getattr(source, part)
+            form = OperationForm(setting.op, setting.values, only=("rise",) if own else None)
+            form.changed.connect(lambda name, value, key=part: self._set_estimate(key, name, value))
+            self._add_form(form, lambda shown, key=part, of=source: (getattr(shown.what, key) or getattr(of, key)).values)
+
     def _build_counts(self, surface: Surface, layer: Layer, what: SourceWhat) -> None:
-
-
         path = ("surfaces", surface.id, "layers", layer.id, "what")
         for name, label, value in (("across", "Repeats across", what.across), ("up", "Repeats up", what.up)):
             param = replace(Whole(1, 12, most=64, unit="×", help="Whole repeats of the source in this surface."), label=label, default=1)
@@ -272,6 +284,14 @@ class LayerCard(Column):
                 setting = getattr(setting, step)
             path = ("surfaces", surface.id, "layers", layer.id, *where)
             self.desk.dispatch(intents.set_value(path, setting, name, value, gesture=f"{layer.id}-{where}-{name}"))  # type: ignore[arg-type]
+
+    def _set_estimate(self, part: str, name: str, value: Any) -> None:
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface and layer and isinstance(layer.what, SourceWhat):
+            setting = getattr(layer.what, part) or getattr(self.desk.job.source(layer.what.source), part)
+            changed = replace_values(setting, **{name: value})
+            path = ("surfaces", surface.id, "layers", layer.id, "what", part)
+            self.desk.dispatch(Set(path=path, value=changed, label=f"Set {name.replace('_', ' ')}", gesture=f"{layer.id}-{part}-{name}"))
 
     def _set_rule(self, rule_id: str, name: str, value: Any) -> None:
         surface, layer = self.desk.surface, self.desk.layer
