@@ -144,8 +144,7 @@ class Actions:
         self.redo.setEnabled(bool(redo))
 
     def leave_tool(self) -> None:
-        if not self.desk.worker.idle:
-            self.desk.stop_work()
+        working = not self.desk.worker.idle
         build = self.window.stages["Build"]
         assert isinstance(build, BuildStage)
         build.set_painting(False)
@@ -156,6 +155,8 @@ class Actions:
         place = self.window.stages["Place"]
         place.pick.setChecked(False)  # type: ignore[attr-defined]
         place._start_picking()  # type: ignore[attr-defined]
+        if working:
+            self.desk.stop_work()
 
     # View ----------------------------------------------------------------------------------------
 

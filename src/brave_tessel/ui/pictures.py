@@ -107,7 +107,7 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
         read_repetition(wide[MapKind.BASE_COLOUR]), light_drift(flat[MapKind.BASE_COLOUR]),
         (time.perf_counter() - begun) * 1000, _small(sheet), _small(mended),
         _per_map(sheet, encoded), (read_spacing(encoded, axis=1), read_spacing(encoded, axis=0)),
-        tuple(find_features(wide[MapKind.BASE_COLOUR], wide.grid) if wide is not sheet else find_features(colour, sheet.grid)),
+        tuple(find_features(colour, sheet.grid)),
     )  # fmt: skip
 
 

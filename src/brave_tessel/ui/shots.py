@@ -31,7 +31,7 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     while time.monotonic() < until and quiet < 3:
         QTest.qWait(30)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
-        drawing = not view.idle or (window.desk.stage == "Place" and not (view.sharp or view.failed))
+        drawing = not view.idle or (window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed))
         idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
         quiet = quiet + 1 if idle else 0
 

@@ -159,10 +159,10 @@ class Meter(QWidget):
         self.title, self.value, self.sentence = title, "–", ""
         self.fill, self.level = 0.0, "ok"
         self.setMinimumWidth(theme.px(150))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     def sizeHint(self) -> QSize:
-        return QSize(theme.px(200), theme.px(112))
+        return QSize(theme.px(200), theme.px(132))
 
     def show_reading(self, value: str, fill: float, level: str, sentence: str) -> None:
         """``fill`` in [0, 1]; ``level`` ok, caution or fault."""
@@ -197,5 +197,5 @@ class Meter(QWidget):
         painter.fillRect(QRectF(0, bar.top(), width * self.fill, bar.height()), theme.colour(token))
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
-        area = QRectF(0, bar.bottom() + theme.px(6), self.width() - theme.px(12), theme.px(40))
+        area = QRectF(0, bar.bottom() + theme.px(6), self.width() - theme.px(8), self.height() - bar.bottom() - theme.px(6))
         painter.drawText(area, int(Qt.TextFlag.TextWordWrap), self.sentence)

@@ -139,7 +139,7 @@ class Meters(QWidget):
         level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
         if done.features:
             first = done.features[0]
-            x, y, tone = first.x % grid.width_mm, (done.field_grid.height_mm - first.y) % grid.height_mm, first.word
+            x, y, tone = first.x, grid.height_mm - first.y, first.word
         else:
             x, y = loud.feature[0] * grid.width_mm, (1 - loud.feature[1]) * grid.height_mm
             tone = "pale" if loud.paler else "dark"

@@ -81,7 +81,7 @@ class TouchPage(Page):
         self.strokes_heading = Heading("Strokes", "")
         self.add(self.strokes_heading)
         self.list = RowList("Strokes")
-        self.list.setMinimumHeight(theme.px(120))
+        self.list.setFixedHeight(theme.px(40 * 4 + 4))
         self.list.deleted.connect(self._remove)
         self.add(self.list)
         self.remove = button("Remove the chosen stroke", self._remove_chosen, icon="trash", tip="The others stay (Del)")
@@ -143,7 +143,8 @@ class TouchPage(Page):
             size = format_length(float(touch.brush.values.get("size", 0)))
             rows.append(Row(touch.id, f"{number}  {operation.label if operation else touch.brush.op}, {size}", f"at {x:.0f}, {y:.0f} mm · {on}"))
         self.list.show_rows(rows, rows[-1].id if rows else "")
-        self.remove.setEnabled(bool(rows))
+        for widget in (self.list, self.remove):
+            widget.setVisible(bool(rows))
         for field, value in zip(self.shift_fields, source.shift, strict=True):
             field.show_value(value)
         self._show_tips(source)
@@ -204,7 +205,7 @@ class BreakPage(Page):
         self.done: SheetPicture | None = None
         self.add(Heading("Quieten", "what the eye finds again"))
         self.list = RowList("Features that stand out")
-        self.list.setMinimumHeight(theme.px(150))
+        self.list.setFixedHeight(theme.px(40 * 4 + 4))
         self.list.opened.connect(lambda id: self.quieten(int(id[1:])))
         self.list.chosen.connect(self._show_feature)
         self.add(self.list)
@@ -255,27 +256,23 @@ class BreakPage(Page):
         rows = []
         for number, feature in enumerate(features):
             picture = None
-            if done is not None and done.field_mips is None:
+            if done is not None:
                 picture = feature_thumb(done, feature.x, feature.y, feature.size)
             level = "caution" if feature.strength > 1.6 else ""
             rows.append(Row(f"f{number}", f"{number + 1}  {feature.word} spot, {format_length(feature.size)}", f"stands out × {feature.strength:.1f}", picture=picture, level=level))
         self.list.show_rows(rows, "")
-        broken = done is not None and done.field_mips is not None
-        self.one.setEnabled(bool(rows) and not broken)
+        self.one.setEnabled(bool(rows))
 
     def _show_feature(self, id: str) -> None:
         if self.done is None:
             return
         feature = self.done.features[int(id[1:])]
-        self.spot.emit(feature.x, self.done.field_grid.height_mm - feature.y)
+        self.spot.emit(feature.x, self.done.grid.height_mm - feature.y)
 
     def quieten(self, index: int) -> None:
         """Cover a feature from elsewhere in the sheet."""
         source, done = self.desk.source, self.done
         if source is None or done is None or index >= len(done.features):
-            return
-        if done.field_mips is not None:
-            self.desk.tell("Quieten on one cell: set Across and Up to 1 first.", "caution")
             return
         feature = done.features[index]
         shifted = type(feature)(

@@ -302,8 +302,6 @@ class BrushTool(Tool):
                 self.offset = (self.take_from[0] - at[0], self.take_from[1] - at[1])
                 self.take_from = None
             offset = self.offset or sheet_intents.likeliest_offset(done.small, at, self.size)
-            if brush.op == "touch.heal" and self.offset is None:  # type: ignore[attr-defined]
-                offset = sheet_intents.likeliest_offset(done.small, at, self.size)
         self.desk.stroking = True
         command, self.touch = sheet_intents.begin_touch(
             source, brush, tuple(self.points), offset=offset, tip=tip, maps=maps  # type: ignore[arg-type]
@@ -410,7 +408,7 @@ class FeatureTool(Tool):
         self.quieten = quieten
 
     def _features(self, board: RepeatBoard) -> tuple[Feature, ...]:
-        return board.done.features if board.done and board.field_mips is board.mips else ()
+        return board.done.features if board.done else ()
 
     def _at(self, board: RepeatBoard, feature: Feature) -> QPointF:
         assert board.done is not None
