@@ -1,5 +1,7 @@
 """A person's hand: the mouse over a board, in the board's own coordinates."""
 
+import itertools
+
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
@@ -15,7 +17,7 @@ def pull(board, *points, keys=NONE, button=LEFT):
     """Press at the first point, move over the others, let go; points in pixels."""
     QTest.mouseMove(board, points[0])
     QTest.mousePress(board, button, keys, points[0])
-    for before, after in zip(points[:-1], points[1:], strict=True):
+    for before, after in itertools.pairwise(points):
         for k in (1, 2, 3):
             step = before + (after - before) * k / 3
             move(board, step, keys)

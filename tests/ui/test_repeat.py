@@ -18,9 +18,9 @@ def walled(window, settled, tmp_path):
     window.desk.gather([path])
     settled(window)
     gather = window.stages["Gather"]
-    gather.keep.setChecked(False)
-    type_into(gather.width.field, "450")
-    type_into(gather.height.field, "350")
+    gather.source_card.frame.keep.setChecked(False)
+    type_into(gather.source_card.frame.width_field.field, "450")
+    type_into(gather.source_card.frame.height_field.field, "350")
     window.desk.go("Repeat")
     settled(window)
     return window
@@ -57,8 +57,8 @@ def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
     desk.gather([photo_file])
     settled(window)
     gather = window.stages["Gather"]
-    gather.keep.setChecked(False)
-    type_into(gather.width.field, "400")
+    gather.source_card.frame.keep.setChecked(False)
+    type_into(gather.source_card.frame.width_field.field, "400")
     desk.go("Repeat")
     settled(window)
     choose(window, "mend.courses")

@@ -75,13 +75,13 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     placed = np.array(desk.source.straightening.corners)
     assert np.abs(placed - np.array(corners)).max() < 1.5 / frame.scale
     assert desk.session.store.undo_label == "Move the frame"
-    type_into(gather.width.field, "12*75")
+    type_into(gather.source_card.frame.width_field.field, "12*75")
     settled(window)
     sizes = desk.source.straightening
     assert sizes.width_mm == 900
     assert sizes.height_mm == pytest.approx(600, rel=0.02)
     assert sizes.size_note == "12*75"
-    assert gather.sheet.before is not None
+    assert len(gather.sheet.pictures) == 3
 
     # 2 Repeat: widen the overlap with the arrow keys, read the meters, make a surface.
     QTest.keyClick(window, Qt.Key.Key_2)

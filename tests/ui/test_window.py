@@ -28,7 +28,7 @@ def test_empty_states_say_what_to_do(window, settled):
     for stage in window.stages:
         window.desk.go(stage)
         settled(window)
-    assert window.stages["Gather"].title.text() == "No picture yet"
+    assert window.stages["Gather"].source_card.title.text() == "No picture yet"
     assert window.stages["Place"].put_up.isVisible() or window.desk.stage != "Place"
 
 
@@ -251,12 +251,12 @@ def test_dimension_line_sizes_the_frame(demo_window, settled):
     desk.go("Gather")
     desk.select(source="mosaic")
     settled(demo_window)
-    QTest.mouseClick(gather.measure, Qt.MouseButton.LeftButton)
+    QTest.mouseClick(gather.source_card.line.measure, Qt.MouseButton.LeftButton)
     frame = gather.frame
     top_left, top_right = desk.source.straightening.corners[:2]
     drag(frame, frame.to_screen(*top_left), frame.to_screen(*top_right))
-    assert not frame.measuring
-    type_into(gather.length.field, "2.4 m")
+    assert frame.name == "frame"
+    type_into(gather.source_card.line.length.field, "2.4 m")
     assert desk.source.straightening.width_mm == pytest.approx(2400, rel=0.005)
     assert desk.source.straightening.height_mm == pytest.approx(1600, rel=0.005)
 

@@ -193,6 +193,25 @@ def decimals_for(step: float) -> int:
     return 0 if step >= 1 else min(4, math.ceil(-math.log10(step) - 1e-9))
 
 
+def parse_ratio(text: str) -> float:
+    """A proportion such as ``3:2``, ``1 / 2`` or ``1.414``; 0 for nothing.
+
+    Raises
+    ------
+    NotUnderstoodError
+        when it is none, or beyond 1:100.
+    """
+    if not text.strip():
+        return 0.0
+    try:
+        ratio = parse_number(text.replace(":", "/"))
+    except NotUnderstoodError:
+        ratio = 0.0
+    if not 0.01 <= ratio <= 100:
+        raise NotUnderstoodError("proportion", value=text, allowed="a proportion as 3:2 or 1.5", remedy="Leave it empty to take it from the view.")
+    return ratio
+
+
 def format_number(value: float, *, decimals: int = 2) -> str:
     """Plain text with at most ``decimals`` decimals, trailing zeros dropped, a true minus sign."""
     text = f"{value:.{decimals}f}"

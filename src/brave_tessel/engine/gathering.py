@@ -19,6 +19,8 @@ from ..core.sheet import Grid, Raster
 from ..formats.images import SUFFIXES, decode_codes, read_file, read_header
 from ..formats.real_size import real_size
 from .evaluate import always
+from .rig import measure, read_frames
+from .scans import is_frames_folder, scan_source
 from .session import Session
 from .wording import sentence
 
@@ -183,7 +185,15 @@ def read_sources(
         troubles.append(sentence(error))
 
     made = []
-    for found in gather_sets(picture_files(paths), refused=refused):
+    paths = list(paths)
+    for folder in filter(is_frames_folder, paths):
+        try:
+            capture = read_frames(folder)
+            made.append(scan_source(session, capture, measure(capture)).source)
+        except TesselError as error:
+            refused(error)
+    rest = [path for path in paths if not is_frames_folder(path)]
+    for found in gather_sets(picture_files(rest), refused=refused):
         if not current():
             break
         try:

@@ -132,7 +132,7 @@ def _free_name(job: Job, wanted: str) -> str:
 
 def layer_kinds(job: Job) -> list[str]:
     """What can be laid on, by name."""
-    return [*STOCK, PLAIN, *(f"{PHOTO}: {source.name}" for source in job.sources if source.straightening.sized)]
+    return [*STOCK, PLAIN, *(f"{PHOTO}: {source.name}" for source in job.sources if source.sized)]
 
 
 def lay_on(job: Job, surface: Surface, kind: str, *, above: str = "", hatch: str = "slant") -> tuple[AnyCommand, Layer]:

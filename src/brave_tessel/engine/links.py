@@ -12,6 +12,8 @@ import msgspec
 from ..core.commands import AnyCommand, Batch, Set
 from ..core.document import Job, Source
 from ..core.errors import TesselError
+from ..formats.images import read_file
+from ..formats.job_file import blob_name
 from .session import Session
 
 SETTLE_S = 0.6
@@ -72,7 +74,10 @@ class LinkWatch:
         for path in paths:
             stamp = _stamp(path)
             if path not in self.seen:
+                # First seen: it may have changed while nobody looked.
                 self.seen[path] = stamp
+                if stamp is not None:
+                    ready.add(path)
             elif stamp is not None and stamp != self.seen[path]:
                 first = self.waiting.get(path)
                 if first is None or first[0] != stamp:
@@ -112,12 +117,12 @@ def reread(session: Session, links: Iterable[Linked]) -> tuple[AnyCommand | None
 
 
 def _taken_over(session: Session, source: Source, link: Linked, path: Path) -> AnyCommand | None:
+    if blob_name(read_file(path)) == link.blob:
+        return None
     if link.picture:
         blob = session.keep_file(path)
-        return None if blob == link.blob else Set(path=("sources", source.id, "pictures", link.picture, "blob"), value=blob, label="map")
+        return Set(path=("sources", source.id, "pictures", link.picture, "blob"), value=blob, label="map")
     fresh = session.read_source(path)
-    if fresh.blob == link.blob:
-        return None
     sx, sy = fresh.width_px / source.width_px, fresh.height_px / source.height_px
     frame = source.straightening
     # A picture of another size is framed alike.

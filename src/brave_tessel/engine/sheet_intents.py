@@ -216,6 +216,23 @@ def move_piece(source: Source, piece: LaidPiece, at: Point, *, gesture: str) -> 
     return Set(path=scatter_path(source, "laid", piece.id), value=value, label="Move a piece", gesture=gesture)
 
 
+def change_piece(source: Source, piece: LaidPiece, *, gesture: str = "") -> AnyCommand:
+    """Another turn, size, tilt or level of a laid piece."""
+    return Set(path=scatter_path(source, "laid", piece.id), value=piece, label="Change a piece", gesture=gesture)
+
+
+def change_kind(source: Source, kind: PieceKind, *, gesture: str = "") -> AnyCommand:
+    """Another shape, size or share of a kind of piece."""
+    return Set(path=scatter_path(source, "kinds", kind.id), value=kind, label=f"Change {kind.name}", gesture=gesture)
+
+
+def set_strew(source: Source, name: str, value: Value, *, gesture: str = "") -> AnyCommand:
+    """How the pieces are strewn."""
+    assert source.scatter is not None
+    values = {**source.scatter.strew.values, name: value}
+    return Set(path=scatter_path(source, "strew", "values"), value=values, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+
+
 def remove_piece(source: Source, id: str) -> AnyCommand:
     return Remove(path=scatter_path(source, "laid", id), label="Take out a piece")
 

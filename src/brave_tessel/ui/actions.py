@@ -150,8 +150,7 @@ class Actions:
         build.set_painting(False)
         gather = self.window.stages["Gather"]
         assert isinstance(gather, GatherStage)
-        gather.measure.setChecked(False)
-        gather.frame.set_measuring(False)
+        gather.leave_tools()
         place = self.window.stages["Place"]
         place.pick.setChecked(False)  # type: ignore[attr-defined]
         place._start_picking()  # type: ignore[attr-defined]
@@ -198,7 +197,7 @@ class Actions:
         stage.surface_board.show_extent(extent)
 
     def to_scale(self, scale: int) -> None:
-        board = self.window.stage.board
+        board = self.window.stage.ruled_board
         if isinstance(board, Board):
             board.set_scale(board.px_per_mm_at(scale))
 

@@ -17,6 +17,7 @@ from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 from ..core.commands import AnyCommand
 from ..core.document import Job, Layer, Part, Source, Surface, layer_of
 from ..core.errors import CancelledError, TesselError
+from ..core.maps import MapKind
 from ..core.plan import Light
 from ..engine.analyses import find_beat
 from ..engine.gathering import read_sources
@@ -25,7 +26,8 @@ from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
 from . import pictures
-from .results import GatherPicture, SceneTextures, SheetPicture, SurfacePicture
+from .followers import LinkFollower
+from .results import GatherPicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
 
 log = logging.getLogger(__name__)
 COARSE_PX = 256
@@ -50,6 +52,7 @@ class Desk(QObject):
     step_changed = pyqtSignal(str)
     palette_found = pyqtSignal(object)
     gather_ready = pyqtSignal(object)
+    scatter_ready = pyqtSignal(object)
     scene_ready = pyqtSignal(object)
     beat_found = pyqtSignal(str, object)
     message = pyqtSignal(str, str)
@@ -72,6 +75,7 @@ class Desk(QObject):
         self.azimuth, self.height = 135.0, 42.0
         self.repeat_step = "mend"
         self.stroking = False
+        self.scatter_view: MapKind | None = None
         self._told_progress = False
         self._sheet: SheetPicture | None = None
         self._photo_shown = ""
@@ -80,6 +84,7 @@ class Desk(QObject):
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._request)
         self._busy = 0
+        self.followed = LinkFollower(self)
         self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         session.store.subscribe(lambda job: job, self._job_moved)
 
@@ -211,9 +216,9 @@ class Desk(QObject):
                 if not isinstance(error, TesselError):
                     log.exception("work in channel %s failed", channel)
                 text = sentence(error)
-                self._later(lambda: self.tell(text, "fault"))
+                self.later(lambda: self.tell(text, "fault"))
             finally:
-                self._later(lambda: self._count_busy(-1))
+                self.later(lambda: self._count_busy(-1))
 
         self._count_busy(+1)
         self.worker.request(channel, run)
@@ -223,7 +228,7 @@ class Desk(QObject):
         self._busy = 0 if by < 0 and self.worker.idle else max(0, self._busy + by)
         self.busy_changed.emit(self._busy > 0)
 
-    def _later(self, deliver: Callable[[], None]) -> None:
+    def later(self, deliver: Callable[[], None]) -> None:
         """Run something in the window's thread."""
         self._arrived.emit(deliver)
 
@@ -247,7 +252,7 @@ class Desk(QObject):
                 )
                 if not current():
                     return
-                self._later(lambda done=done: self._deliver_surface(done))  # type: ignore[misc]
+                self.later(lambda done=done: self._deliver_surface(done))  # type: ignore[misc]
 
         self._in_background("surface", work)
 
@@ -256,7 +261,7 @@ class Desk(QObject):
             self.timed.emit(done.ms)
         self.surface_ready.emit(done)
 
-    def _deliver_timed(self, done: SheetPicture | SceneTextures, signal: Any) -> None:
+    def _deliver_timed(self, done: SheetPicture | SceneTextures | ScatterPicture, signal: Any) -> None:
         self.timed.emit(done.ms)
         signal.emit(done)
 
@@ -291,13 +296,13 @@ class Desk(QObject):
         def work(current: Current) -> None:
             if stroking and shown is not None:
                 quick = pictures.stroke_picture(session, job, source, shown, current=current)
-                self._later(lambda: self._deliver_sheet(quick))
+                self.later(lambda: self._deliver_sheet(quick))
                 return
             if slow:
                 rough = pictures.rough_picture(session, job, source, current=current)
-                self._later(lambda: self._deliver_sheet(rough))
+                self.later(lambda: self._deliver_sheet(rough))
             done = pictures.sheet_picture(session, job, source, current=current, progress=self.progress())
-            self._later(lambda: self._deliver_sheet(done))
+            self.later(lambda: self._deliver_sheet(done))
 
         self._in_background("sheet", work)
         if self.repeat_step == "choose" and source.scatter is None:
@@ -310,7 +315,7 @@ class Desk(QObject):
         def told(what: str) -> None:
             if time.monotonic() - begun > 0.5:
                 self._told_progress = True
-                self._later(lambda: self.tell(f"{what} · Esc stops"))
+                self.later(lambda: self.tell(f"{what} · Esc stops"))
 
         return told
 
@@ -328,7 +333,7 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             done = pictures.choice_picture(session, job, source, current=current)
-            self._later(lambda: self.choice_ready.emit(done))
+            self.later(lambda: self.choice_ready.emit(done))
 
         self._in_background("choice", work)
 
@@ -338,7 +343,7 @@ class Desk(QObject):
         def run(current: Current) -> None:
             result = work(current)
             if current():
-                self._later(lambda: then(result))
+                self.later(lambda: then(result))
 
         self._in_background(channel, run)
 
@@ -348,7 +353,7 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             beat = find_beat(session, source, job=job, current=current)
-            self._later(lambda: self.beat_found.emit(source.id, beat))
+            self.later(lambda: self.beat_found.emit(source.id, beat))
 
         self._in_background("beat", work)
 
@@ -359,15 +364,29 @@ class Desk(QObject):
             return
         job, session = self.job, self.session
         if source.scatter is not None:
-            self._request_sheet()
+            self._request_scatter(source)
             return
         with_photo, light = self._photo_shown != source.blob, self.light
 
         def work(current: Current) -> None:
             done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, light=light, current=current)
-            self._later(lambda: self._deliver_gather(done))
+            self.later(lambda: self._deliver_gather(done))
 
         self._in_background("gather", work)
+
+    def _request_scatter(self, source: Source) -> None:
+        job, session, light, view = self.job, self.session, self.light, self.scatter_view
+        sizes = dict.fromkeys((COARSE_PX, self.preview_px))
+
+        def work(current: Current) -> None:
+            for px in sizes:
+                fine = px == self.preview_px
+                done = pictures.scatter_picture(session, job, source, px=px, view=view, light=light, fine=fine, current=current)
+                if not current():
+                    return
+                self.later(lambda done=done: self._deliver_timed(done, self.scatter_ready))  # type: ignore[misc]
+
+        self._in_background("scatter", work)
 
     def _deliver_gather(self, done: GatherPicture) -> None:
         if done.photo is not None:
@@ -384,7 +403,7 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             done = pictures.hand_over_picture(session, job, surface, px=px, light=light, current=current)
-            self._later(lambda: self._deliver_surface(done))
+            self.later(lambda: self._deliver_surface(done))
 
         self._in_background("surface", work)
         self._request_scene()
@@ -395,7 +414,7 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             made, troubles = read_sources(session, paths, current=current)
-            self._later(lambda: self._add_gathered(made, troubles))
+            self.later(lambda: self._add_gathered(made, troubles))
 
         self.tell("Looking at the files…")
         self._in_background(f"gather {id(paths)}", work)
@@ -420,7 +439,7 @@ class Desk(QObject):
                 done: SceneTextures = pictures.scene_textures(session, job, px=size, current=current)
                 if not current():
                     return
-                self._later(lambda done=done: self._deliver_timed(done, self.scene_ready))  # type: ignore[misc]
+                self.later(lambda done=done: self._deliver_timed(done, self.scene_ready))  # type: ignore[misc]
 
         self._in_background("scene", work)
 
@@ -434,10 +453,11 @@ class Desk(QObject):
         def work(current: Current) -> None:
             opened = make()
             if current():
-                self._later(lambda: take(opened))
+                self.later(lambda: take(opened))
 
         self._in_background("adopt", work)
 
     def close(self) -> None:
         self._soon.stop()
+        self.followed.stop()
         self.worker.stop()

@@ -29,7 +29,16 @@ from ..core.repeat.resample import resample_wrapped, resampled
 from ..core.sheet import AnyArray, Grid, Raster
 from ..engine.evaluate import Evaluation
 from ..engine.session import Session
-from .results import ChoicePicture, CutPicture, GatherPicture, MapReading, SceneTextures, SheetPicture, SurfacePicture
+from .results import (
+    ChoicePicture,
+    CutPicture,
+    GatherPicture,
+    MapReading,
+    ScatterPicture,
+    SceneTextures,
+    SheetPicture,
+    SurfacePicture,
+)
 
 Current = Callable[[], bool]
 THUMB = 40
@@ -224,6 +233,16 @@ def _lit_estimate(maps: MapSet, light: Light) -> AnyArray:
     colour = np.ascontiguousarray(maps.or_default(MapKind.BASE_COLOUR))
     metal = np.ascontiguousarray(maps.or_default(MapKind.METALNESS))
     return shade(colour, normal, maps[MapKind.ROUGHNESS], metal, plain, shadow, light=light)
+
+
+def scatter_picture(
+    session: Session, job: Job, source: Source, *, px: int, view: MapKind | None, light: Light, fine: bool, current: Current
+) -> ScatterPicture:
+    """A scatter sheet, lit or as one of its maps."""
+    begun = time.perf_counter()
+    maps = session.evaluation(current).value(session.planner(job).scattered(source, px))
+    codes = map_codes(view, maps) if view is not None else _lit_estimate(maps, light)
+    return ScatterPicture(source, maps.grid, mip_chain(codes), (time.perf_counter() - begun) * 1000, fine)
 
 
 def scene_textures(session: Session, job: Job, *, px: int, current: Current) -> SceneTextures:

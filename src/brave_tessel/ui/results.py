@@ -104,6 +104,17 @@ class GatherPicture:
 
 
 @dataclass(frozen=True, slots=True)
+class ScatterPicture:
+    """A scatter sheet for its board."""
+
+    source: Source
+    grid: Grid
+    mips: list[AnyArray]
+    ms: float
+    fine: bool
+
+
+@dataclass(frozen=True, slots=True)
 class SceneTextures:
     """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
 

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import (
+    QAbstractButton,
     QFrame,
     QHBoxLayout,
     QLabel,
@@ -44,6 +45,82 @@ class Heading(QWidget):
         painter.setPen(QPen(theme.colour("ink"), 1))
         y = self.height() - 1.5
         painter.drawLine(QPointF(0, y), QPointF(self.width(), y))
+
+
+class _FoldHead(QAbstractButton):
+    """A section's name, a note and a mark that says whether it is open; pressed to fold."""
+
+    def __init__(self, title: str, note: str) -> None:
+        super().__init__()
+        self.title, self.words = title, note
+        self.setCheckable(True)
+        self.setAccessibleName(f"Section {title}")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+
+    def sizeHint(self) -> QSize:
+        return QSize(theme.px(120), theme.px(30))
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        foot = self.height() - 1.5
+        middle, half = QPointF(theme.px(5), self.height() / 2 + 0.5), theme.px(3.5)
+        painter.setPen(QPen(theme.colour("verdigris" if self.hasFocus() else "ink_2"), 1.4))
+        down = self.isChecked()
+        points = [(-half, -half / 2), (0, half / 2), (half, -half / 2)] if down else [(-half / 2, -half), (half / 2, 0), (-half / 2, half)]
+        painter.drawPolyline(QPolygonF([middle + QPointF(x, y) for x, y in points]))
+        painter.setPen(theme.colour("ink"))
+        painter.setFont(theme.font(12, weight=600))
+        left = theme.px(15)
+        painter.drawText(QRectF(left, 0, self.width() - left, self.height()), Qt.AlignmentFlag.AlignVCenter, self.title)
+        taken = left + painter.fontMetrics().horizontalAdvance(self.title) + theme.px(10)
+        painter.setFont(theme.font(11))
+        painter.setPen(theme.colour("ink_2"))
+        room = QRectF(taken, 0, self.width() - taken, self.height())
+        note = painter.fontMetrics().elidedText(self.words, Qt.TextElideMode.ElideRight, int(room.width()))
+        painter.drawText(room, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, note)
+        painter.setPen(QPen(theme.colour("ink" if down else "line"), 1))
+        painter.drawLine(QPointF(0, foot), QPointF(self.width(), foot))
+
+
+class Section(QWidget):
+    """A part of a card that folds away under its heading."""
+
+    def __init__(self, title: str, note: str = "", *, unfolded: bool = False) -> None:
+        super().__init__()
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(theme.px(8))
+        self.head = _FoldHead(title, note)
+        self.body = QWidget()
+        self.column = QVBoxLayout(self.body)
+        self.column.setContentsMargins(0, 0, 0, theme.px(6))
+        self.column.setSpacing(theme.px(8))
+        whole.addWidget(self.head)
+        whole.addWidget(self.body)
+        self.head.toggled.connect(self.body.setVisible)
+        self.head.setChecked(unfolded)
+        self.body.setVisible(unfolded)
+
+    def add(self, *widgets: QWidget) -> None:
+        """Widgets beside each other, below what is there."""
+        if len(widgets) == 1:
+            self.column.addWidget(widgets[0])
+            return
+        row = QHBoxLayout()
+        row.setSpacing(theme.px(4))
+        for widget in widgets:
+            row.addWidget(widget, 1)
+        self.column.addLayout(row)
+
+    def say(self, note: str) -> None:
+        """The note at the right of the heading."""
+        self.head.words = note
+        self.head.update()
+
+    def unfold(self) -> None:
+        self.head.setChecked(True)
 
 
 class Column(QScrollArea):

@@ -1,27 +1,35 @@
-"""The photo with its straightening frame, corner loupe and dimension line."""
+"""The photo with its straightening frame; what the left button does is the tool taken up."""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
+from typing import Any
 
+import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QPainter, QPainterPath, QPen, QPixmap, QPolygonF
 
 from ...core.document import Source
 from ...core.errors import TesselError
-from ...core.gather.straighten import Corners, homography
-from ...engine import intents
+from ...core.gather.lens import rebend
+from ...core.gather.straighten import Corners, homography, straight_corners
+from ...core.sheet import Raster
 from .. import theme
 from ..board import Board
 from ..desk import Desk
+from .frame_tools import FrameTool, GreyTool, MeasureTool, PaletteAreaTool, PaletteLineTool, PhotoTool, StraightTool
 
 Point = tuple[float, float]
+_BENT_STEPS = 24
 
 
 class FrameBoard(Board):
     """World coordinates are photo pixels, y down."""
 
     measured = pyqtSignal()
+    tool_changed = pyqtSignal(str)
+    colours_found = pyqtSignal(object)
 
     def __init__(self, desk: Desk) -> None:
         super().__init__("Photo with its straightening frame", y_up=False, rulers=False)
@@ -29,9 +37,37 @@ class FrameBoard(Board):
         self.source: Source | None = None
         self.photo: list[QPixmap] = []
         self.line: tuple[Point, Point] | None = None
-        self.measuring = False
-        self.grip = -1
-        self.dragging = False
+        self.pointer: Point | None = None
+        self.stops = 6
+        self.framing = FrameTool(desk)
+        self.tools: dict[str, PhotoTool] = {
+            "frame": self.framing, "measure": MeasureTool(desk), "straight": StraightTool(desk), "grey": GreyTool(desk),
+            "line": PaletteLineTool(desk), "area": PaletteAreaTool(desk),
+        }  # fmt: skip
+        self.name = "frame"
+
+    @property
+    def tool(self) -> PhotoTool:
+        return self.tools[self.name]
+
+    def use(self, name: str) -> None:
+        """Take up a tool; its hint is told."""
+        if name == self.name:
+            return
+        self.name = name
+        self.setCursor(Qt.CursorShape.ArrowCursor if name == "frame" else self.tool.cursor)
+        self.desk.tell(self.tool.hint)
+        self.tool_changed.emit(name)
+        self.update()
+
+    def ask_pixels(self, look: Callable[[Raster], Any], put: Callable[[Any], None]) -> None:
+        """Ask something of the photo's linear pixels, off the window's thread."""
+        source, session = self.source, self.desk.session
+        if source is not None:
+            self.desk.ask("pixels", lambda _current: look(session.load_pixels(source.blob)), put)
+
+    def ask_colours(self, find: Callable[[Raster], tuple[str, ...]]) -> None:
+        self.ask_pixels(find, self.colours_found.emit)
 
     def extent(self) -> tuple[float, float, float, float]:
         if self.source is None:
@@ -40,10 +76,13 @@ class FrameBoard(Board):
 
     def show_source(self, source: Source | None) -> None:
         another = (source.id if source else "") != (self.source.id if self.source else "")
+        photo = (source.blob if source else "") != (self.source.blob if self.source else "")
         self.source = source
         if another:
             self.line = None
-            self.photo = []
+            self.use("frame")
+            self.framing.corner = self.framing.side = -1
+            self.photo = self.photo if not photo else []
             self.fit()
         self.update()
 
@@ -53,86 +92,49 @@ class FrameBoard(Board):
             self.fit()
         self.update()
 
-    def set_measuring(self, on: bool) -> None:
-        self.measuring = on
-        self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
-
     @property
     def corners(self) -> Corners | None:
         return self.source.straightening.corners if self.source else None
 
     # The mouse and keys --------------------------------------------------------------------------
 
-    def _corner_at(self, at: QPointF) -> int:
-        if self.corners is None:
-            return -1
-        away = [math.dist((p.x(), p.y()), (at.x(), at.y())) for p in (self.to_screen(*c) for c in self.corners)]
-        nearest = min(range(4), key=away.__getitem__)
-        return nearest if away[nearest] < theme.px(14) else -1
-
     def press(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
-        if self.measuring:
-            start = self.to_world(at)
-            self.line = (start, start)
-            return
-        self.grip = self._corner_at(at)
-        self.dragging = self.grip >= 0
-        self.update()
+        if self.source is not None:
+            self.tool.press(self, self.to_world(at))
+            self.update()
 
     def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
-        if self.measuring and self.line:
-            self.line = (self.line[0], self.to_world(at))
-            self.update()
-        elif self.dragging:
-            self._put(self.to_world(at), gesture=f"corner-{self.grip}")
+        self.tool.drag(self, self.to_world(at))
 
     def release(self, at: QPointF) -> None:
-        if self.measuring and self.line:
-            self.set_measuring(False)
-            if math.dist(*self.line) * self.scale < 4:
-                self.line = None
-            else:
-                self.measured.emit()
-        elif self.dragging:
-            self.dragging = False
-            self.desk.end_gesture()
+        self.tool.release(self)
         self.update()
 
     def hover(self, at: QPointF) -> None:
-        if not self.measuring:
-            over = self._corner_at(at) >= 0
-            self.setCursor(Qt.CursorShape.SizeAllCursor if over else Qt.CursorShape.ArrowCursor)
+        self.pointer = self.to_world(at)
+        self.setCursor(self.tool.shape(self, self.pointer))
+        if self.name == "grey":
+            self.update()
+
+    def leaveEvent(self, event: object) -> None:
+        self.pointer = None
+        self.update()
+        super().leaveEvent(event)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
-        step = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
-        by = step.get(Qt.Key(event.key()))
-        if by and self.grip >= 0 and self.corners:
-            size: float = 10 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1
-            size = 0.25 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else size
-            x, y = self.corners[self.grip]
-            self._put((x + by[0] * size, y + by[1] * size), gesture="")
-        elif event.key() == Qt.Key.Key_Escape:
-            self.set_measuring(False)
-            self.line = None
-            self.grip = -1
-            self.update()
-        else:
+        if event.key() == Qt.Key.Key_Escape:
+            self.leave_tool()
+        elif not self.tool.key(self, event):
             super().keyPressEvent(event)
 
-    def _put(self, point: Point, *, gesture: str) -> None:
-        if self.source is None or self.corners is None:
-            return
-        width, height = self.source.width_px, self.source.height_px
-        inside = (min(max(point[0], 0.0), float(width)), min(max(point[1], 0.0), float(height)))
-        corners = list(self.corners)
-        corners[self.grip] = inside
-        try:
-            command = intents.set_frame(self.source, tuple(corners), gesture=gesture)  # type: ignore[arg-type]
-        except TesselError:
-            return
-        self.desk.dispatch(command)
+    def leave_tool(self) -> None:
+        """Back to the frame."""
+        self.use("frame")
+        self.line = None
+        self.framing.corner = self.framing.side = -1
+        self.update()
 
     # Painting ------------------------------------------------------------------------------------
 
@@ -152,16 +154,16 @@ class FrameBoard(Board):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self._paint_frame(painter)
         self._paint_line(painter)
-        if self.dragging and self.corners:
-            self._paint_loupe(painter, self.corners[self.grip])
+        self.tool.paint(self, painter)
 
     def _paint_frame(self, painter: QPainter) -> None:
         if self.corners is None:
             return
         points = [self.to_screen(*corner) for corner in self.corners]
+        outline = QPolygonF([self.to_screen(x, y) for x, y in self._outline()])
         outside = QPainterPath()
         outside.addRect(QRectF(self.rect()))
-        outside.addPolygon(QPolygonF([*points, points[0]]))
+        outside.addPolygon(outline)
         shade = theme.colour("board")
         shade.setAlpha(120)
         painter.fillPath(outside, shade)
@@ -169,32 +171,48 @@ class FrameBoard(Board):
         for width, token in ((3.0, "white"), (1.6, "chalk_line")):
             painter.setPen(QPen(theme.colour(token), width))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawPolygon(QPolygonF(points))
+            painter.drawPolyline(outline)
         for index, point in enumerate(points):
             painter.setPen(QPen(theme.colour("white"), 2))
             painter.setBrush(theme.colour("chalk_line"))
-            radius = theme.px(7 if index == self.grip else 5)
+            radius = theme.px(7 if index == self.framing.corner else 5)
             painter.drawEllipse(point, radius, radius)
+
+    def _bent(self, points: Any) -> list[Point]:
+        """Where places of the straight picture lie on the photo."""
+        assert self.source is not None
+        size = (self.source.width_px, self.source.height_px)
+        bend = self.source.straightening.bend
+        return [(float(x), float(y)) for x, y in (rebend(points, bend, size) if bend else np.asarray(points))]
+
+    def _flat_corners(self) -> Corners:
+        assert self.source is not None
+        frame = self.source.straightening
+        return straight_corners(frame.corners, frame.bend, (self.source.width_px, self.source.height_px))
+
+    def _outline(self) -> list[Point]:
+        """The frame, closed, its sides bent as the lens bends them."""
+        flat = np.asarray(self._flat_corners())
+        steps = _BENT_STEPS if self.source and self.source.straightening.bend else 1
+        share = np.arange(steps)[:, None] / steps
+        sides = [flat[k] + (flat[(k + 1) % 4] - flat[k]) * share for k in range(4)]
+        return self._bent(np.concatenate([*sides, flat[:1]]))
 
     def _paint_grid(self, painter: QPainter) -> None:
         """Quarters of the rectangle in the view: they tell whether the frame lies true."""
         try:
-            back = homography(self.corners, 4, 4)  # type: ignore[arg-type]
+            back = np.linalg.inv(homography(self._flat_corners(), 4, 4))
         except TesselError:
             return
-        import numpy as np
-
-        inverse = np.linalg.inv(back)
         line = theme.colour("chalk_line")
         line.setAlpha(110)
         painter.setPen(QPen(line, 1, Qt.PenStyle.DashLine))
-        for k in (1, 2, 3):
-            for a, b in (((k, 0), (k, 4)), ((0, k), (4, k))):
-                ends = []
-                for x, y in (a, b):
-                    u, v, w = inverse @ np.array([x, y, 1.0])
-                    ends.append(self.to_screen(float(u / w), float(v / w)))
-                painter.drawLine(*ends)
+        run = np.linspace(0, 4, _BENT_STEPS + 1)
+        for k in (1.0, 2.0, 3.0):
+            for x, y in ((np.full_like(run, k), run), (run, np.full_like(run, k))):
+                seen = np.column_stack([x, y, np.ones_like(run)]) @ back.T
+                places = self._bent(seen[:, :2] / seen[:, 2:])
+                painter.drawPolyline(QPolygonF([self.to_screen(*place) for place in places]))
 
     def _paint_line(self, painter: QPainter) -> None:
         if self.line is None:
@@ -208,7 +226,8 @@ class FrameBoard(Board):
             for end in (a, b):
                 painter.drawLine(end - tick, end + tick)
 
-    def _paint_loupe(self, painter: QPainter, corner: Point) -> None:
+    def paint_loupe(self, painter: QPainter, corner: Point) -> None:
+        """A piece of the photo about a place, pixel by pixel."""
         if not self.photo:
             return
         side = theme.px(132)

@@ -7,9 +7,13 @@ from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QVBoxLayout, QWidget
 
 from ...core.document import Picture, Source
 from ...core.gather.roles import ROLES, UNKNOWN
+from ...core.gather.several import SAME_PATCH
 from ...core.maps import MapKind
 from .. import theme
 from ..controls.panels import button, words
+
+_SEEN = {MapKind.BASE_COLOUR.value, "specular", SAME_PATCH, UNKNOWN}
+"""Roles that are colours: a curve is right for them."""
 
 
 class MapsPanel(QWidget):
@@ -41,7 +45,7 @@ class MapsPanel(QWidget):
         for picture in pictures:
             self.column.addWidget(self._block(picture))
         if source is not None and not pictures:
-            self.column.addWidget(words("Only this picture; relief and roughness are estimated in Build. Drop a folder to bring a whole set."))
+            self.column.addWidget(words("Only this picture; relief and roughness are estimated from it. Drop a folder to bring a whole set."))
 
     def _block(self, picture: Picture) -> QWidget:
         block = QWidget()
@@ -66,6 +70,12 @@ class MapsPanel(QWidget):
             over.setCheckable(True)
             over.setChecked(picture.turned_over)
             row.addWidget(over)
+        if picture.role not in _SEEN:
+            curve = button("sRGB curve", lambda: self.changed.emit(picture.id, "curved", not picture.curved),
+                           tip="Whether these numbers were stored with a curve meant for colours")  # fmt: skip
+            curve.setCheckable(True)
+            curve.setChecked(picture.curved)
+            row.addWidget(curve)
         if row.count():
             column.addLayout(row)
         channel = "" if picture.channel == "rgb" else f", channel {picture.channel}"

@@ -15,9 +15,10 @@ from ..results import SheetPicture
 from ..thumbs import source_thumb
 from .gather import lacks
 from .meters_strip import Meters
+from .page import Page
 from .repeat_board import RepeatBoard, Tool
 from .repeat_finish import SHIFT, BreakPage, TouchPage, breakup_note
-from .repeat_pages import ChoosePage, MendPage, Page, method_name
+from .repeat_pages import ChoosePage, MendPage, method_name
 from .repeat_tools import BrushTool, ChooseTool, CutTool, FeatureTool, ShiftTool
 from .stage import LeftPanel, Stage
 

@@ -24,7 +24,7 @@ from ..controls.panels import Heading, LengthField, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
 from ..results import SheetPicture
-from .repeat_pages import Page
+from .page import Page
 
 SHIFT = "shift"
 

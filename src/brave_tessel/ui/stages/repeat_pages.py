@@ -17,39 +17,12 @@ from ...engine.wording import sentence
 from .. import theme
 from ..controls.choices import Choices
 from ..controls.form import OperationForm
-from ..controls.panels import Column, Heading, LengthField, button, words
+from ..controls.panels import Heading, LengthField, button, words
 from ..controls.rows import Row, RowList
 from ..desk import Desk
+from .page import Page
 
 PROPOSE_PX = 512
-
-
-class Page(Column):
-    """One step's card."""
-
-    def __init__(self, desk: Desk, title: str, note: str) -> None:
-        super().__init__(title)
-        self.desk = desk
-        self.add(words(title, "title"))
-        self.note = words(note)
-        self.add(self.note)
-
-    def show_source(self, source: Source) -> None:
-        """Show a source's values; sends nothing."""
-
-    def set_value(self, name: str, value: object, part: str) -> None:
-        source = self.desk.source
-        if source:
-            self.desk.dispatch(
-                intents.set_source_value(self.desk.job, source, part, name, value, gesture=f"{part}-{name}")  # type: ignore[arg-type]
-            )
-
-    def follow(self, form: OperationForm, part: str) -> OperationForm:
-        """Connect a form to one of the source's settings."""
-        form.changed.connect(lambda name, value: self.set_value(name, value, part))
-        form.released.connect(self.desk.end_gesture)
-        form.refused.connect(lambda text: self.desk.tell(text, "fault"))
-        return form
 
 
 class ChoosePage(Page):

@@ -27,6 +27,11 @@ class Stage(QObject):
         """Whether this stage is the one shown."""
         return False
 
+    @property
+    def ruled_board(self) -> QWidget:
+        """The board that a drawing scale is for."""
+        return self.board
+
     def fit(self) -> None:
         """Show everything on the board."""
 

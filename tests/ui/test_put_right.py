@@ -1,0 +1,234 @@
+"""Stage 1: framing, measuring, the lens, greys, palettes, estimates and linked files, with the mouse."""
+
+import cv2
+import numpy as np
+import pytest
+from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QColorDialog, QPushButton
+
+from brave_tessel.core.gather.lens import rebend
+from brave_tessel.core.maps import MapKind
+from brave_tessel.formats.images import encode_png
+from tests.ui.hand import at, click, hover, pull
+from tests.ui.test_whole_pass import type_into
+
+BEND = -0.09
+
+
+@pytest.fixture
+def mosaic(demo_window, settled):
+    demo_window.desk.select(source="mosaic")
+    demo_window.desk.go("Gather")
+    settled(demo_window)
+    return demo_window
+
+
+@pytest.fixture
+def bulging(window, settled, tmp_path):
+    """A window on a photo of a white sheet with black lines, seen through a lens that bulges."""
+    size = (600, 450)
+    photo = np.full((450, 600, 3), 190, np.uint8)
+    for y in (40, 225, 410):
+        run = rebend(np.column_stack([np.linspace(30, 570, 80), np.full(80, float(y))]), BEND, size)
+        cv2.polylines(photo, [np.rint(run * 16).astype(np.int32)], False, (20, 20, 20), 2, cv2.LINE_AA, 4)
+    path = tmp_path / "bulging.png"
+    path.write_bytes(encode_png(photo))
+    window.desk.gather([path])
+    settled(window)
+    return window
+
+
+def sections(window):
+    return window.stages["Gather"].source_card
+
+
+def test_a_side_is_dragged_and_its_ends_slide_along_the_neighbours(mosaic, settled):
+    desk, board = mosaic.desk, mosaic.stages["Gather"].frame
+    before = np.array(desk.source.straightening.corners)
+    middle = (before[0] + before[1]) / 2
+    start = at(board, *middle)
+    pull(board, start, start + QPoint(0, 12))
+    after = np.array(desk.source.straightening.corners)
+    assert after[2:] == pytest.approx(before[2:])
+    for moved, still, old in ((after[0], before[3], before[0]), (after[1], before[2], before[1])):
+        a, b = moved - still, old - still
+        assert abs(a[0] * b[1] - a[1] * b[0]) / np.hypot(*b) < 0.05
+    assert np.hypot(*(after[0] - before[0])) > 5
+    assert desk.session.store.undo_label == "Move the frame"
+    QTest.keyClick(board, Qt.Key.Key_Down)
+    assert np.array(desk.source.straightening.corners)[0][1] == pytest.approx(after[0][1] + 1)
+
+
+def test_a_bent_edge_sets_the_lens(bulging, settled):
+    desk, board = bulging.desk, bulging.stages["Gather"].frame
+    card = sections(bulging)
+    card.lens.unfold()
+    click(card.lens.straight)
+    ends = rebend([(40.0, 40.0), (300.0, 40.0), (560.0, 40.0)], BEND, (600, 450))
+    pull(board, at(board, *ends[0]), at(board, *ends[2]))
+    assert desk.source.straightening.bend == 0
+    straight_middle = (ends[0] + ends[2]) / 2
+    pull(board, at(board, *straight_middle), at(board, *ends[1]))
+    settled(bulging)
+    # A pixel of the screen is a good pixel of the photo here.
+    assert desk.source.straightening.bend == pytest.approx(BEND, abs=0.03)
+    assert "curvature" in card.lens.head.words
+    assert not board.grab().isNull()
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    assert board.name == "frame"
+    assert not card.lens.straight.isChecked()
+
+
+def test_a_known_thing_sizes_the_frame_or_the_line(bulging, settled):
+    desk, card = bulging.desk, sections(bulging)
+    board = bulging.stages["Gather"].frame
+    a4 = next(n for n in range(card.line.known.count()) if "A4" in card.line.known.itemText(n))
+    card.line.known.activated.emit(a4)
+    frame = desk.source.straightening
+    # The photo lies on its side, and so does the sheet: ISO 216.
+    assert (frame.width_mm, frame.height_mm) == (297, 210)
+    assert frame.size_note == "Sheet of A4"
+    settled(bulging)
+    click(card.line.measure)
+    pull(board, at(board, 100, 300), at(board, 400, 300))
+    assert card.line.length.field.hasFocus()
+    coin = next(n for n in range(card.line.known.count()) if "euro" in card.line.known.itemText(n))
+    card.line.known.activated.emit(coin)
+    assert desk.source.straightening.width_mm == pytest.approx(600 / 300 * 23.25, rel=0.02)
+
+
+def test_a_known_proportion_is_locked_and_let_go(bulging, settled):
+    desk, card = bulging.desk, sections(bulging)
+    type_into(card.frame.width_field.field, "400")
+    settled(bulging)
+    type_into(card.frame.locked.field, "2:1")
+    settled(bulging)
+    assert desk.source.straightening.locked == 2
+    assert desk.source.straightening.height_mm == 200
+    assert "as you say" in card.frame.proportion.text()
+    type_into(card.frame.locked.field, "oak")
+    assert "proportion" in bulging.told.text()
+    card.frame.locked.field.clear()
+    card.frame.locked.field.setModified(True)
+    card.frame.locked.field.editingFinished.emit()
+    assert desk.source.straightening.locked == 0
+    assert "px a mm" in card.frame.density.text()
+
+
+def test_another_patch_is_a_source_of_its_own(mosaic, settled):
+    desk = mosaic.desk
+    first = desk.source
+    click(sections(mosaic).frame.another)
+    settled(mosaic)
+    assert desk.source.id != first.id
+    assert desk.source.blob == first.blob
+    assert "patch 2" in desk.source.name
+    assert not desk.source.sized
+    assert "no size yet" in next(row.note for row in mosaic.stages["Gather"].list.rows if row.id == desk.source_id)
+
+
+def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
+    desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
+    card.colour_section.unfold()
+    before = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR].mean((0, 1))
+    click(card.grey)
+    corners = np.array(desk.source.straightening.corners)
+    place = at(board, *corners.mean(0))
+    hover(board, place)
+    click(board, place)
+    soon(lambda: "neutral" in desk.source.balance.values)
+    settled(mosaic)
+    assert board.name == "frame"
+    after = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR].mean((0, 1))
+    assert np.abs(after / before - 1).max() > 0.02
+    assert desk.session.store.undo_label == "Pick grey or white"
+
+
+def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):
+    desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
+    card.palettes.unfold()
+    type_into(card.palettes.stops.field, "4")
+    corners = np.array(desk.source.straightening.corners)
+    click(card.palettes.line)
+    pull(board, at(board, *(0.7 * corners[0] + 0.3 * corners[2])), at(board, *(0.3 * corners[0] + 0.7 * corners[2])))
+    soon(lambda: len(desk.job.palettes) == 1)
+    click(card.palettes.area)
+    pull(board, at(board, *(0.7 * corners[0] + 0.3 * corners[2])), at(board, *(0.3 * corners[0] + 0.7 * corners[2])))
+    soon(lambda: len(desk.job.palettes) == 2)
+    assert [len(palette.stops) for palette in desk.job.palettes] == [4, 4]
+    assert QColorDialog.customColor(0).name().upper() == desk.job.palettes[0].stops[0]
+    strip = card.palettes.strips[desk.job.palettes[1].id]
+    click(strip, QPoint(3, 5))
+    assert desk.job.palettes[1].stops[0] in mosaic.told.text()
+    board.leave_tool()
+    remove = next(b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Remove"))
+    click(remove)
+    assert len(desk.job.palettes) == 1
+
+
+def test_estimates_are_lit_as_they_are_dragged(mosaic, settled):
+    desk, gather, card = mosaic.desk, mosaic.stages["Gather"], sections(mosaic)
+    card.relief_section.unfold()
+    names = [name for _, name in gather.sheet.pictures]
+    assert names == ["straightened", "put right", "lit, relief estimated"]
+    before = gather.sheet.pictures[2][0]
+    type_into(card.estimates["height"].controls["rise"].field, "15")
+    settled(mosaic)
+    assert desk.source.height.number("rise") == 15
+    assert gather.sheet.pictures[2][0] != before
+    right = Qt.MouseButton.RightButton
+    lit = gather.sheet.pictures[2][0]
+    pull(gather.frame, QPoint(200, 200), QPoint(320, 200), button=right)
+    settled(mosaic)
+    assert gather.sheet.pictures[2][0] != lit
+
+
+def test_a_linked_source_follows_its_file_and_says_when_it_is_gone(window, settled, soon, tmp_path):
+    path = tmp_path / "Wall.png"
+    path.write_bytes(encode_png(np.full((40, 60, 3), 90, np.uint8)))
+    desk, gather, card = window.desk, window.stages["Gather"], sections(window)
+    desk.gather([path])
+    settled(window)
+    assert not desk.source.linked
+    click(card.follows)
+    assert desk.source.linked
+    assert "follows its file" in card.note.text()
+    blob = desk.source.blob
+    desk.followed.look()
+    path.write_bytes(encode_png(np.full((80, 120, 3), 160, np.uint8)))
+    soon(lambda: desk.source.blob != blob, 10)
+    assert (desk.source.width_px, desk.source.height_px) == (120, 80)
+    assert desk.source.straightening.corners[2] == (120, 80)
+    assert "read again" in gather.list.rows[0].note
+    # Gone: the last pixels stay, and it asks where the file is now.
+    path.unlink()
+    soon(lambda: card.missing.isVisible(), 10)
+    assert "file missing" in gather.list.rows[0].note
+    assert desk.session.load_pixels(desk.source.blob).shape == (80, 120, 3)
+    moved = tmp_path / "moved" / "Wall.png"
+    moved.parent.mkdir()
+    moved.write_bytes(encode_png(np.full((80, 120, 3), 30, np.uint8)))
+    card.look_in(tmp_path)
+    soon(lambda: not card.missing.isVisible(), 10)
+    assert desk.source.path == str(moved)
+    soon(lambda: desk.session.load_pixels(desk.source.blob).mean() < 0.05, 10)
+    moved.write_bytes(b"no picture at all")
+    before = desk.source.blob
+    soon(lambda: "cannot be read" in window.told.text(), 10)
+    assert desk.source.blob == before
+
+
+def test_a_curve_on_data_is_taken_out_at_a_click(window, settled, tmp_path):
+    rng = np.random.default_rng(3)
+    rough = np.repeat(rng.integers(60, 200, (32, 32, 1)), 3, 2).astype(np.uint8)
+    for name, codes in (("tin_basecolor.png", rng.integers(0, 255, (32, 32, 3)).astype(np.uint8)), ("tin_roughness.png", rough)):
+        (tmp_path / name).write_bytes(encode_png(codes))
+    window.desk.gather([tmp_path])
+    settled(window)
+    card = sections(window)
+    card.maps_section.unfold()
+    curve = next(b for b in card.maps.findChildren(QPushButton) if b.text() == "sRGB curve")
+    was = window.desk.source.pictures[0].curved
+    click(curve)
+    assert window.desk.source.pictures[0].curved is not was
