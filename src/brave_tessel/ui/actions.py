@@ -179,8 +179,18 @@ class Actions:
         for index, extent in enumerate(EXTENTS):
             self._add(extents, extent, f"Alt+Shift+{index + 1}", partial(self.show_extent, extent))
         menu.addSeparator()
+        self._add(menu, "Pin the source as reference", "Ctrl+Shift+P", self.pin_reference)
         for side, name, keys in (("left", "Left list", "F9"), ("card", "Card", "F10"), ("strip", "Strip", "F11")):
             self._add(menu, f"Fold the {name.lower()}", keys, partial(self.window.fold, side))
+
+    def pin_reference(self) -> None:
+        """Pin the chosen source beside every board, or take the reference away."""
+        frame = self.window.reference
+        source = frame.pinned.source or self.desk.source_id
+        if not source:
+            self.desk.tell("Add a picture in Gather first.", "caution")
+            return
+        frame.pin(source)
 
     def _build_stage(self) -> BuildStage:
         stage = self.window.stages["Build"]

@@ -125,6 +125,10 @@ class Board(QWidget):
         """What fitting shows: left, low, width, height. Subclasses say."""
         return 0.0, 0.0, 100.0, 100.0
 
+    def reference_place(self) -> tuple[QPointF, float] | None:
+        """Where the sheet's lower left corner lies and how large a millimetre is; None without a scale."""
+        return (self.to_screen(0, 0), self.scale) if self.y_up else None
+
     def fit(self) -> None:
         """Show everything."""
         left, low, width, height = self.extent()

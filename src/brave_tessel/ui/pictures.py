@@ -235,6 +235,19 @@ def _lit_estimate(maps: MapSet, light: Light) -> AnyArray:
     return shade(colour, normal, maps[MapKind.ROUGHNESS], metal, plain, shadow, light=light)
 
 
+REFERENCE_PX = 1024
+
+
+def plain_picture(session: Session, job: Job, source: Source, *, current: Current) -> list[AnyArray]:
+    """A source as its photo shows it, straightened and put right where it has a size."""
+    planner, run = session.planner(job), session.evaluation(current)
+    if source.scatter is not None:
+        return mip_chain(display_codes(run.value(planner.scattered(source, REFERENCE_PX))[MapKind.BASE_COLOUR]))
+    if not source.straightening.sized:
+        return mip_chain(display_codes(session.load_pixels(source.blob)))
+    return mip_chain(display_codes(run.value(planner.evened(source, REFERENCE_PX)).or_default(MapKind.BASE_COLOUR)))
+
+
 def scatter_picture(
     session: Session, job: Job, source: Source, *, px: int, view: MapKind | None, light: Light, fine: bool, current: Current
 ) -> ScatterPicture:

@@ -28,6 +28,7 @@ from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import STAGES, Desk
+from .reference import ReferenceFrame
 from .stages.build import BuildStage
 from .stages.gather import GatherStage, accepts
 from .stages.hand_over import HandOverStage
@@ -70,7 +71,8 @@ class Window(QMainWindow):
         column.setSpacing(0)
         column.addWidget(self._make_bar())
         self.upright = QSplitter(Qt.Orientation.Vertical)
-        self.upright.addWidget(self.stacks["board"])
+        self.reference = ReferenceFrame(self.desk, self.stacks["board"], lambda: self.stage.ruled_board)
+        self.upright.addWidget(self.reference)
         self.upright.addWidget(self.stacks["strip"])
         self.across = QSplitter(Qt.Orientation.Horizontal)
         self.across.addWidget(self.stacks["left"])

@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QPushButton,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -24,6 +25,7 @@ from ...core.errors import TesselError
 from ...core.operation import Param, Value
 from ...engine.wording import sentence
 from .. import theme
+from ..dropper import Dropper
 
 
 class Choices(QWidget):
@@ -97,7 +99,7 @@ class Swatch(QAbstractButton):
 
 
 class PaintField(QWidget):
-    """A colour parameter: a swatch that opens the picker, and its code to type."""
+    """A colour parameter: a swatch that opens the picker, its code to type, and a dropper for any board."""
 
     changed = pyqtSignal(object)
     released = pyqtSignal()
@@ -116,9 +118,17 @@ class PaintField(QWidget):
         self.field.setObjectName("mono")
         self.field.setFixedWidth(theme.px(76))
         self.field.setAccessibleName(f"{param.label}, code")
-        row.addWidget(self.swatch)
-        row.addWidget(self.field)
+        self.drop = QToolButton()
+        self.drop.setObjectName("flat")
+        self.drop.setCheckable(True)
+        self.drop.setIcon(theme.tinted("dropper", "ink_2", 14))
+        self.drop.setAccessibleName(f"{param.label}, take from a board")
+        self.drop.setToolTip("Then click any board or picture to take its colour; Esc ends it")
+        for widget in (self.drop, self.swatch, self.field):
+            row.addWidget(widget)
         self.setToolTip(param.help)
+        self.drop.clicked.connect(self._take)
+        self._dropper: Dropper | None = None
         self.swatch.clicked.connect(self._pick)
         self.field.editingFinished.connect(self._typed)
         self.show_value(value)
@@ -131,6 +141,20 @@ class PaintField(QWidget):
         if not dialog.exec():
             self.changed.emit(before)
         self.released.emit()
+
+    def _take(self) -> None:
+        if self._dropper is not None:
+            self._dropper.stop()
+            return
+        self._dropper = Dropper(self, self._took, self._ended)
+
+    def _took(self, colour: str) -> None:
+        self.changed.emit(colour)
+        self.released.emit()
+
+    def _ended(self) -> None:
+        self._dropper = None
+        self.drop.setChecked(False)
 
     def _typed(self) -> None:
         if not self.field.isModified():

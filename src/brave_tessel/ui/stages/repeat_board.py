@@ -153,6 +153,14 @@ class RepeatBoard(QWidget):
     def over_field(self, at: QPointF) -> bool:
         return self.areas()[1].contains(at)
 
+    def reference_place(self) -> tuple[QPointF, float] | None:
+        """Where a sheet held against the cell lies, and how large a millimetre is."""
+        if self.done is None:
+            return None
+        cell = self.areas()[0]
+        corner = self.to_screen_raw(0.0, 0.0) if not self.tool.whole_sheet else cell.bottomLeft()
+        return corner, self.px_per_mm()
+
     # Painting ----------------------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -233,6 +241,8 @@ class RepeatBoard(QWidget):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.drawRect(box)
         line = QRectF(box.right() + theme.px(12), box.top(), cell.right() - box.right() - theme.px(12), theme.px(20))
+        if line.width() < theme.px(130):
+            return
         caption(painter, line, name)
         lines = (f"at {x:.0f}, {grid.height_mm - y:.0f} mm, enlarged ×{times:.0f}", note)
         painter.setFont(theme.font(11))

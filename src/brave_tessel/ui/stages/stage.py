@@ -66,6 +66,6 @@ def caption(painter: QPainter, rect: QRectF, title: str, note: str = "") -> None
     advance = painter.fontMetrics().horizontalAdvance(title)
     if note:
         painter.setFont(theme.font(11))
-        painter.drawText(
-            rect.adjusted(advance + theme.px(10), 0, 0, 0), Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, note
-        )
+        room = rect.adjusted(advance + theme.px(10), 0, 0, 0)
+        told = painter.fontMetrics().elidedText(note, Qt.TextElideMode.ElideRight, int(room.width()))
+        painter.drawText(room, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, told)
