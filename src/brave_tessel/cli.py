@@ -16,13 +16,14 @@ from . import __version__
 from .core.colour import encode_srgb
 from .core.document import Delivery, Job, Layer, Setting, Source, SourceWhat, Surface
 from .core.errors import NotUnderstoodError, OutOfRangeError, TesselError
+from .core.gather.even_light import light_drift
 from .core.gather.straighten import Corners
 from .core.handover.checks import run_checks
 from .core.maps import MapKind, MapSet
 from .core.place.elevation import unroll
 from .core.quantity import parse_length, parse_size
 from .core.repeat.mend import closed_size
-from .core.repeat.meters import read_repetition, read_seam
+from .core.repeat.meters import read_repetition, read_seam, read_spacing
 from .engine.deliver import export_surface
 from .engine.session import Session
 from .engine.wording import sentence
@@ -84,7 +85,7 @@ def _repeat(options: argparse.Namespace, progress: _Progress) -> None:
     progress.end()
     result = {
         "repeat_mm": [surface.width_mm, surface.height_mm], "px": [maps.grid.width_px, maps.grid.height_px],
-        **_meters(maps), **measured, "maps": {kind.value: path.name for kind, path in written.items()},
+        **_meters(maps), "drift": round(_drift(session, source), 4), **measured, "maps": {kind.value: path.name for kind, path in written.items()},
     }  # fmt: skip
     text = (
         f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
@@ -128,11 +129,15 @@ def _mended(session: Session, source: Source, options: argparse.Namespace) -> tu
 
 def _gather(options: argparse.Namespace, progress: _Progress) -> None:
     from .engine.gathering import gather_sets, picture_files
+    from .engine.scans import is_frames_folder
 
     def refused(error: TesselError) -> None:
         progress.end()
         print(sentence(error), file=sys.stderr)
 
+    if is_frames_folder(options.folder):
+        _say_scan(options, progress)
+        return
     files = picture_files([options.folder])
     progress(f"Look at {len(files)} files", 0.2)
     sets = gather_sets(files, refused=refused)
@@ -159,6 +164,19 @@ def _gather(options: argparse.Namespace, progress: _Progress) -> None:
     _say(result, "\n".join(lines) or "No pictures found.", as_json=options.json)
 
 
+def _say_scan(options: argparse.Namespace, progress: _Progress) -> None:
+    """A folder of frames under single lights: what it would become."""
+    from .engine.rig import measure, read_frames
+
+    capture = read_frames(options.folder, progress=progress)
+    progress("Work out relief and colour", 0.7)
+    measured = measure(capture)
+    progress.end()
+    agreement = round(float(measured.shape.agreement.mean()), 4)
+    scan = {"name": capture.name, "frames": len(capture.frames), "size_mm": list(capture.size_mm) if min(capture.size_mm) > 0 else None, "agreement": agreement}
+    _say({"sets": [], "scans": [scan]}, f"{capture.name}: {len(capture.frames)} frames under single lights. {measured.told}", as_json=options.json)
+
+
 def _corners(text: str) -> Corners:
     """Four pixel positions from ``x,y;x,y;x,y;x,y``: top left, top right, bottom right, bottom left."""
     try:
@@ -180,7 +198,7 @@ def _straighten(options: argparse.Namespace, progress: _Progress) -> None:
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
     source = session.read_source(options.photo)
-    aspect = proportion(corners, picture_size=(source.width_px, source.height_px))
+    aspect = proportion(corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px)
     width = parse_length(options.width) if options.width else 0.0
     # Without a size a unit width stands for it; only the proportion matters then.
     across = width or 1.0
@@ -221,7 +239,21 @@ def _meters(maps: MapSet) -> dict[str, Any]:
     encoded = encode_srgb(np.clip(maps[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
     x, y = (read_seam(encoded, axis=axis, structured=True) for axis in (1, 0))
     repetition = read_repetition(maps[MapKind.BASE_COLOUR]).score
-    return {"seam": {"x": round(x.score, 4), "y": round(y.score, 4)}, "repetition": round(repetition, 4)}
+    spacing = [read_spacing(encoded, axis=axis) for axis in (1, 0)]
+    seams = {}
+    for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS):
+        pixels = encoded if kind is MapKind.BASE_COLOUR else maps[kind]
+        scores = [read_seam(pixels, axis=axis, structured=True) for axis in (1, 0)]
+        seams[kind.value] = {"x": round(scores[0].score, 4), "y": round(scores[1].score, 4), "closes": all(s.closes for s in scores)}
+    return {
+        "seam": {"x": round(x.score, 4), "y": round(y.score, 4)}, "repetition": round(repetition, 4), "seams": seams,
+        "spacing": {"x": round(spacing[0].ratio, 4), "y": round(spacing[1].ratio, 4), "fits": all(s.fits for s in spacing)},
+    }  # fmt: skip
+
+
+def _drift(session: Session, source: Source) -> float:
+    """Brightest against darkest of what was mended, after evening."""
+    return light_drift(session.evaluation().value(session.planner().flat(source, 512)).or_default(MapKind.BASE_COLOUR))
 
 
 def _open(path: Path) -> Session:

@@ -200,6 +200,7 @@ class Source(Node, frozen=True, kw_only=True):
     width_px: int = 0
     height_px: int = 0
     depth: int = 8
+    alpha: str = ""
     role: str = MapKind.BASE_COLOUR.value
     pictures: tuple[Picture, ...] = ()
     straightening: Straightening

@@ -102,7 +102,7 @@ class Session:
         title = Path(file_name).stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Picture"
         return Source(
             id=new_id("source"), name=title, blob=name, file_name=file_name, width_px=width, height_px=height,
-            depth=header.depth, straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
+            depth=header.depth, alpha=header.alpha, straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
         )  # fmt: skip
 
     def keep_bytes(self, data: bytes) -> str:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import os
 import struct
 import zlib
 from pathlib import Path
@@ -12,17 +13,21 @@ import numpy as np
 import tifffile
 from PIL import Image, ImageCms, UnidentifiedImageError
 
-from ..core.colour import linear_from_codes
+from ..core.colour import decode_srgb, encode_srgb, linear_from_codes
 from ..core.errors import TooLargeError, UnreadableFileError
 from ..core.sheet import MAX_PX, AnyArray, Raster
+from .icc import linear_by_profile, matrix_profile
 from .light_images import decode_light, is_light, light_header
 from .picture_header import PictureHeader
 
 MAX_PIXELS = 16_384 * 16_384
+_BYTES_A_PIXEL = 24
+"""Of a picture while it is decoded: its codes, and three linear channels twice."""
 SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
 _KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP or TGA"
 _LIBRARY = ("PNG", "JPEG", "TIFF", "WEBP", "BMP")
 _PNG = b"\x89PNG\r\n\x1a\n"
+_TIFF_ALPHA = {1: "premultiplied", 2: "straight"}
 # What a decoder raises on a damaged file.
 _DAMAGED = (
     UnidentifiedImageError, OSError, ValueError, SyntaxError, struct.error, zlib.error, TypeError, KeyError, IndexError,
@@ -53,17 +58,28 @@ def read_header(data: bytes, name: str) -> PictureHeader:
             turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
             kind = picture.format or ""
             deep = _is_deep(picture)
+            alpha = _alpha(picture)
     except _DAMAGED:
         if _is_tiff(data):
             return _tiff_header(data, name)
         raise _unreadable(name) from None
-    return _within_limits(PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind), name)
+    return _within_limits(PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind, alpha), name)
+
+
+def _alpha(picture: Image.Image) -> str:
+    """How colours and alpha go together (TIFF 6.0, ExtraSamples: 1 associated, 2 unassociated)."""
+    if picture.format == "TIFF":
+        extra = picture.tag_v2.get(338, (0,))  # type: ignore[attr-defined]
+        first = extra[0] if isinstance(extra, tuple) and extra else extra
+        return _TIFF_ALPHA.get(int(first or 0), "")
+    return "straight" if "A" in picture.getbands() or "transparency" in picture.info else ""
 
 
 def _png_header(data: bytes, name: str) -> PictureHeader:
     """W3C PNG: IHDR comes first, so a huge picture is known by its first 26 bytes."""
     width, height = struct.unpack(">II", data[16:24])
-    header = _within_limits(PictureHeader(width, height, 16 if data[24] == 16 else 8, "PNG"), name)
+    alpha = "straight" if data[25] in {4, 6} or b"tRNS" in data[:4096] else ""
+    header = _within_limits(PictureHeader(width, height, 16 if data[24] == 16 else 8, "PNG", alpha), name)
     if b"eXIf" not in data[:4096]:
         return header
     try:
@@ -71,7 +87,7 @@ def _png_header(data: bytes, name: str) -> PictureHeader:
             turned = picture.getexif().get(0x0112, 1) in {5, 6, 7, 8}
     except _DAMAGED:
         raise _unreadable(name) from None
-    return PictureHeader(height, width, header.depth, "PNG") if turned else header
+    return PictureHeader(height, width, header.depth, "PNG", header.alpha) if turned else header
 
 
 def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
@@ -82,7 +98,16 @@ def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
         raise TooLargeError(
             name, value=f"{width} × {height} px", allowed=f"up to {MAX_PX} px a side", remedy="Scale it down first."
         )
+    if width * height * _BYTES_A_PIXEL > memory_budget():
+        raise TooLargeError(
+            name, value=f"{width} × {height} px", allowed=f"what fits into {memory_budget() >> 30} GB here", remedy="Scale it down first."
+        )
     return header
+
+
+def memory_budget() -> int:
+    """Bytes that one picture may take: half of what the machine has."""
+    return os.sysconf("SC_PHYS_PAGES") * os.sysconf("SC_PAGE_SIZE") // 2
 
 
 def _unreadable(name: str) -> UnreadableFileError:
@@ -106,28 +131,58 @@ def _tiff_header(data: bytes, name: str) -> PictureHeader:
             page = file.pages[0]
             shape = page.shape
             bits = page.dtype.itemsize * 8 if page.dtype is not None else 8
+            samples = getattr(page, "extrasamples", ())
     except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
         raise _unreadable(name) from None
-    if len(shape) not in {2, 3}:
+    if len(shape) not in {2, 3} or not all(isinstance(side, int) for side in shape):
         raise _unreadable(name)
-    return _within_limits(PictureHeader(shape[1], shape[0], bits, "TIFF"), name)
+    return _within_limits(PictureHeader(shape[1], shape[0], bits, "TIFF", _TIFF_ALPHA.get(int(samples[0]), "") if samples else ""), name)
 
 
 def decode_picture(data: bytes, name: str) -> Raster:
     """Linear (H, W, 3) float32 with sRGB primaries, upright, 16-bit codes kept exactly.
 
-    Greys become three equal channels; alpha is left out; an embedded ICC profile of an 8-bit picture is
-    converted to sRGB.
+    Greys become three equal channels; an embedded ICC profile is honoured, for more than 8 bits where it is
+    made of primaries and curves. Alpha is left out, after premultiplied colours are divided by it.
     """
     header = read_header(data, name)
-    if header.depth == 8:
-        return linear_from_codes(_decode_eight(data, name))
     if header.depth == 32 and is_light(data):
         return decode_light(data, name)
-    codes = _decode_deep(data, name, header)
-    if codes.dtype == np.float32:
-        return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
-    return linear_from_codes(codes)
+    told = embedded_profile(data, name)
+    profile = matrix_profile(told) if told else None
+    if profile is not None and profile.is_srgb:
+        told, profile = b"", None
+    if header.depth == 8:
+        codes = _decode_eight(data, name, profile=b"" if profile else told)
+    else:
+        codes = _decode_deep(data, name, header)
+        if codes.dtype == np.float32:
+            return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
+    linear = linear_by_profile(codes, profile) if profile is not None else linear_from_codes(codes)
+    return _unmultiplied(linear, data, name, header)
+
+
+def _unmultiplied(linear: Raster, data: bytes, name: str, header: PictureHeader) -> Raster:
+    """Colours as they are where the file has them multiplied by its alpha (TIFF 6.0, ExtraSamples 1)."""
+    # The library for 8 bits has divided already.
+    if header.alpha != "premultiplied" or header.depth == 8:
+        return linear
+    alpha = decode_codes(data, name)[..., 3:]
+    encoded = encode_srgb(linear) / np.maximum(alpha, 1 / 255)
+    return np.asarray(decode_srgb(np.clip(encoded, 0, 1)), np.float32)
+
+
+def embedded_profile(data: bytes, name: str) -> bytes:
+    """The picture's ICC profile, empty where it has none."""
+    try:
+        if _is_tiff(data):
+            with tifffile.TiffFile(io.BytesIO(data)) as file:
+                tag = file.pages[0].tags.get(34675)  # type: ignore[union-attr]
+                return bytes(tag.value) if tag is not None else b""
+        with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
+            return bytes(picture.info.get("icc_profile") or b"")
+    except Exception:  # noqa: BLE001 - a picture whose notes cannot be read is a picture all the same
+        return b""
 
 
 def decode_codes(data: bytes, name: str) -> Raster:
@@ -155,14 +210,13 @@ def _formats(name: str) -> tuple[str, ...]:
     return (*_LIBRARY, "TGA") if name.lower().endswith(".tga") else _LIBRARY
 
 
-def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
+def _decode_eight(data: bytes, name: str, *, mode: str = "RGB", profile: bytes = b"") -> AnyArray:
     from PIL import ImageOps
 
     try:
         with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             picture.load()
             upright = ImageOps.exif_transpose(picture)
-            profile = picture.info.get("icc_profile")
             rgb = upright.convert(mode)
             if profile and mode == "RGB":
                 rgb = _to_srgb(rgb if upright.mode not in {"RGB"} else upright, profile)
@@ -196,13 +250,35 @@ def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int
             codes = codes[..., order] if codes.shape[2] >= 3 else codes[..., :1]
     if codes is None or codes.ndim not in {2, 3} or codes.size == 0:
         raise _unreadable(name)
-    codes = codes[..., None] if codes.ndim == 2 else codes
+    codes = upright(codes[..., None] if codes.ndim == 2 else codes, _orientation(data, name))
     codes = codes[..., :channels] if codes.shape[2] >= 3 else np.repeat(codes[..., :1], 3, 2)
     if codes.dtype.kind == "f":
         return np.ascontiguousarray(codes, np.float32)
     if codes.dtype == np.uint32:
         return np.asarray(codes // 65_536, np.uint16)
     return np.ascontiguousarray(codes.astype(np.uint8 if codes.dtype == np.uint8 else np.uint16))
+
+
+def _orientation(data: bytes, name: str) -> int:
+    """How the picture has to be turned, by EXIF or TIFF 6.0 tag 274; 1 is as it is."""
+    if not (_is_tiff(data) or b"eXIf" in data[:4096]):
+        return 1
+    try:
+        if _is_tiff(data):
+            with tifffile.TiffFile(io.BytesIO(data)) as file:
+                tag = file.pages[0].tags.get(274)  # type: ignore[union-attr]
+                return int(tag.value) if tag is not None else 1
+        with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
+            return int(picture.getexif().get(274, 1))
+    except Exception:  # noqa: BLE001 - without a readable note the picture stays as it is
+        return 1
+
+
+def upright(codes: AnyArray, orientation: int) -> AnyArray:
+    """A picture (H, W, C) turned and mirrored as its orientation 1 to 8 says (TIFF 6.0, tag 274)."""
+    turns = {3: 2, 4: 2, 5: 3, 6: 3, 7: 1, 8: 1}.get(orientation, 0)
+    turned = np.rot90(codes, turns)
+    return np.ascontiguousarray(turned[:, ::-1] if orientation in {2, 4, 5, 7} else turned)
 
 
 def read_file(path: Path) -> bytes:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+import zlib
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
@@ -73,7 +74,10 @@ def load_job(path: Path) -> OpenedJob:
             tree = json.loads(archive.read("job.json"))
             job = decode_job(migrate(tree))
             blobs = {name: archive.read(f"blobs/{name}") for name in used_blobs(job)}
-    except (zipfile.BadZipFile, KeyError, ValueError, msgspec.ValidationError, EOFError, NotImplementedError, RuntimeError, OSError):
+    except (
+        zipfile.BadZipFile, zlib.error, KeyError, ValueError, TypeError, AttributeError, msgspec.ValidationError, EOFError,
+        NotImplementedError, RuntimeError, OSError,
+    ):  # fmt: skip
         raise _no_job(path) from None
     damaged = [name for name, content in blobs.items() if blob_name(content) != name]
     if damaged:

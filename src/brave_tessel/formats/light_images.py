@@ -32,13 +32,21 @@ def light_header(data: bytes, name: str) -> PictureHeader:
     if data[:4] == _EXR:
         with tempfile.TemporaryDirectory() as folder:
             part = _open_exr(data, name, Path(folder), header_only=True)
-        window = part["dataWindow"]
-        width, height = (int(v) for v in (np.asarray(window[1]) - np.asarray(window[0]) + 1))
-        return PictureHeader(width, height, 32, "EXR")
+        return _exr_header(part, name)
     found = _SIZE.search(data[:4096])
     if found is None:
         raise _damaged(name)
     return PictureHeader(int(found.group(2)), int(found.group(1)), 32, "HDR")
+
+
+def _exr_header(part: dict[str, Any], name: str) -> PictureHeader:
+    try:
+        window = part["dataWindow"]
+        width, height = (int(v) for v in (np.asarray(window[1], np.int64) - np.asarray(window[0], np.int64) + 1))
+        alpha = any(str(channel.name).rsplit(".", 1)[-1].upper() == "A" for channel in part.get("channels", ()))
+    except (ValueError, TypeError, KeyError, IndexError, OverflowError):
+        raise _damaged(name) from None
+    return PictureHeader(width, height, 32, "EXR", "premultiplied" if alpha else "")
 
 
 def _open_exr(data: bytes, name: str, folder: Path, *, header_only: bool) -> Any:
@@ -73,7 +81,12 @@ def decode_light(data: bytes, name: str) -> Raster:
     if not last:
         raise _damaged(name)
     if {"R", "G", "B"} <= set(last):
-        return _finite(np.stack([last[key] for key in "RGB"], 2))
+        colour = _finite(np.stack([last[key] for key in "RGB"], 2))
+        if "A" not in last:
+            return colour
+        # OpenEXR holds colours multiplied by their alpha ("Technical introduction to OpenEXR").
+        alpha = np.clip(np.nan_to_num(np.asarray(last["A"], np.float32)), 0, 1)[..., None]
+        return np.asarray(np.where(alpha > 0, colour / np.maximum(alpha, 1e-4), colour), np.float32)
     grey = last.get("Y", next(iter(last.values())))
     return _finite(np.repeat(grey[..., None], 3, 2))
 

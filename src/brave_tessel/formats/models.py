@@ -43,7 +43,7 @@ def model_relief(data: bytes, name: str) -> Raster:
     except Exception as error:
         # The reader raises whatever its parsers do; to the person it is one thing.
         raise UnreadableFileError(name, value=type(error).__name__, allowed="OBJ, GLB, PLY or STL") from error
-    if len(corners) == 0 or not np.isfinite(corners).all():
+    if len(corners) == 0 or corners.shape[1:] != (3, 3) or not np.isfinite(corners).all() or np.abs(corners).max() > 1e12:
         raise UnreadableFileError(name, value="no faces", allowed="a model with faces")
     if len(corners) > MOST_FACES:
         raise TooLargeError(name, value=f"{len(corners)} faces", allowed=f"{MOST_FACES} faces")

@@ -7,9 +7,12 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class PictureHeader:
-    """Upright width and height in pixels, bits a channel (32 is float), and the format's name."""
+    """Upright width and height in pixels, bits a channel (32 is float), and the format's name. ``alpha`` is
+    ``straight``, ``premultiplied`` or empty.
+    """
 
     width_px: int
     height_px: int
     depth: int
     format: str
+    alpha: str = ""

@@ -17,8 +17,14 @@ def real_size(data: bytes) -> tuple[float, float] | None:
 
     PNG ``sCAL``, our text, or ``pHYs``; TIFF resolution. Sources: W3C PNG, PNG extensions register, TIFF 6.0.
     """
+    size = _told_size(data)
+    # A picture is between a tenth of a millimetre and a kilometre wide, or the file says nothing of use.
+    return size if size is not None and all(0.1 <= side <= 1e6 for side in size) else None
+
+
+def _told_size(data: bytes) -> tuple[float, float] | None:
     if data[:8] == b"\x89PNG\r\n\x1a\n":
-        return _png_size(data)
+        return _png_size(data) if len(data) > 24 else None
     try:
         with Image.open(io.BytesIO(data), formats=("TIFF",)) as picture:
             tags = picture.tag_v2  # type: ignore[attr-defined]

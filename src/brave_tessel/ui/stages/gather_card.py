@@ -137,7 +137,8 @@ class SourceCard(Page):
             self.note.setText("Add a photo, or drop one on the window.")
             return
         self.title.setText(source.name)
-        self.note.setText(f"{source.width_px} × {source.height_px} px · {source.depth} bit · {link_note(source)}")
+        alpha = f" · alpha {source.alpha}" if source.alpha else ""
+        self.note.setText(f"{source.width_px} × {source.height_px} px · {source.depth} bit{alpha} · {link_note(source)}")
         self.frame.show_source(source)
         self.lens.show_source(source)
         count = len(source.pictures)
