@@ -45,7 +45,7 @@ def change(path: tuple[str, ...], values: Iterator[float], px: int) -> Callable[
 
 
 def mend(op: str, px: int) -> Callable[[Timer], float]:
-    """One way to make a repeat, of a set of three maps from a packaged picture."""
+    """One way to make a repeat, of a set of five maps from a packaged picture."""
 
     def run(timer: Timer) -> float:
         import cv2
@@ -53,13 +53,17 @@ def mend(op: str, px: int) -> Callable[[Timer], float]:
         from skimage import data
 
         import brave_tessel.core.registered  # noqa: F401 - declares the operations
+        from brave_tessel.core.kernels.relief import normal_of_height
         from brave_tessel.core.maps import MapKind, MapSet
         from brave_tessel.core.operation import find
         from brave_tessel.core.sheet import Grid
 
         grey = cv2.resize(data.gravel(), (px, px), interpolation=cv2.INTER_CUBIC).astype(np.float32) / 255
         grid = Grid(px, px, 512, 512)
-        maps = MapSet(grid, {MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2), MapKind.HEIGHT: grey, MapKind.ROUGHNESS: 1 - grey})
+        maps = MapSet(grid, {
+            MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2), MapKind.HEIGHT: grey, MapKind.ROUGHNESS: 1 - grey,
+            MapKind.NORMAL: normal_of_height(grey * 4, grid), MapKind.AMBIENT_OCCLUSION: grey,
+        })  # fmt: skip
         values = {"width": 1024.0, "height": 1024.0, "block": 110.0, "overlap": 28.0} if op == "mend.regrow" else {}
         operation = find(op)
         return timer(lambda: operation.run(grid, maps, **operation.bind(values)))
@@ -150,9 +154,9 @@ def cases() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "change the lowest layer's joint, 1024²", change(("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"), bits, 1024), "100"
     yield "coarse picture of a change, 256²", change(("layers", "limewash", "seat", "values", "level"), iter(0.4 + 0.001 * n for n in range(9999)), 256), "30"
     yield "brush dab to lit picture, 1024²", dab, "-"
-    yield "best cut of 3 maps, 2048²", mend("mend.best_cut", 2048), "1500"
-    yield "level 3 maps, 2048²", mend("mend.level", 2048), "500"
-    yield "regrow 1024² from 512², 3 maps", mend("mend.regrow", 512), "8000"
+    yield "best cut of 5 maps, 2048²", mend("mend.best_cut", 2048), "1500"
+    yield "level 5 maps, 2048²", mend("mend.level", 2048), "500"
+    yield "regrow 1024² from 512², 5 maps", mend("mend.regrow", 512), "8000"
     yield "export of 6 maps at 4096², whole", export, "20000"
     yield "start to usable window", start, "2000"
     yield "3D frame 900 × 600 with shadow", frame(900, 600), "-"

@@ -91,16 +91,17 @@ def _curve(tag: bytes) -> _F:
 def _parametric(tag: bytes, x: _F) -> _F:
     (kind,) = struct.unpack_from(">H", tag, 8)
     count = (1, 3, 4, 5, 7)[kind]
-    g, a, b, c, d, e, f = (*(v / 65_536 for v in struct.unpack_from(f">{count}i", tag, 12)), *(0.0,) * (7 - count))
+    told = [v / 65_536 for v in struct.unpack_from(f">{count}i", tag, 12)]
+    g, a, b, c, d, e, f = told + [0.0] * (7 - count)
     base = x if kind == 0 else np.maximum(a * x + b, 0)
     power = base**g
     if kind == 0:
         return np.asarray(power)
     if kind == 1:
-        return np.where(x >= -b / a, power, 0.0)
+        return np.asarray(np.where(x >= -b / a, power, 0.0))
     if kind == 2:
-        return np.where(x >= -b / a, power + c, c)
-    return np.where(x >= d, power + e, c * x + f)
+        return np.asarray(np.where(x >= -b / a, power + c, c))
+    return np.asarray(np.where(x >= d, power + e, c * x + f))
 
 
 def linear_by_profile(codes: AnyArray, profile: MatrixProfile) -> Raster:

@@ -15,6 +15,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..kernels.compiled import compiled
+from ..kernels.unit_vectors import to_unit
 from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import Grid, Raster
 from .tone import add_levelling, levelling
@@ -173,26 +174,29 @@ def _ramp(path: npt.NDArray[np.float32], rows: int, lap: int, feather_px: float)
     return np.asarray(ramp * ramp * (3 - 2 * ramp) if feather_px > 1 else ramp)
 
 
-def _close(pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, tone: float = 0.0, wraps: bool = False) -> Raster:
-    """Lap the far side over the near one along a path; the result is narrower by the overlap.
+def _close(
+    pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, tone: float = 0.0, wraps: bool = False,
+    axis: int = 1,
+) -> Raster:  # fmt: skip
+    """Lap the far side over the near one along a path; the result is smaller by the overlap along ``axis``.
 
     ``tone`` is how much of the broad step along the path is taken out; see :mod:`.tone`.
     """
-    rows, width = pixels.shape[:2]
+    # Seen so that the path runs down; the memory stays as it lies, so nothing is turned that is large.
+    seen = pixels.swapaxes(0, 1) if axis == 0 else pixels
+    rows, width = seen.shape[:2]
     lap = max(2, round(width * overlap))
     ramp = _ramp(path, rows, lap, feather_px)
     shared = ramp[..., None] if pixels.ndim == 3 else ramp
-    out = np.array(pixels[:, : width - lap], np.float32)
-    out[:, :lap] = pixels[:, width - lap :] * (1 - shared) + pixels[:, :lap] * shared
-    if tone <= 0:
-        return out
-    made = levelling(pixels, path, overlap, tone, wraps=wraps)
-    return add_levelling(out.reshape(*out.shape[:2], -1), made, ramp).reshape(out.shape)
-
-
-def _turned(pixels: Raster) -> Raster:
-    """Rows and columns exchanged."""
-    return np.ascontiguousarray(pixels.swapaxes(0, 1))
+    out = np.array(seen[:, : width - lap], np.float32, order="K")
+    far, near = seen[:, width - lap :], out[:, :lap]
+    near -= far
+    near *= shared
+    near += far
+    out = out.swapaxes(0, 1) if axis == 0 else out
+    if tone > 0:
+        add_levelling(out, levelling(pixels, path, overlap, tone, wraps=wraps, axis=axis), ramp, axis=axis)
+    return out
 
 
 def close_across(pixels: Raster, cuts: Cuts) -> Raster:
@@ -203,7 +207,7 @@ def close_across(pixels: Raster, cuts: Cuts) -> Raster:
 def apply_cuts(pixels: Raster, cuts: Cuts, *, feather_px: float, tone: float = 0.0) -> Raster:
     """One map closed both ways along the cuts, feathered over ``feather_px`` pixels."""
     across = _close(pixels, cuts.x, cuts.overlap_x, feather_px, tone=tone)
-    return _turned(_close(_turned(across), cuts.y, cuts.overlap_y, feather_px, tone=tone, wraps=True))
+    return _close(across, cuts.y, cuts.overlap_y, feather_px, tone=tone, wraps=True, axis=0)
 
 
 def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float) -> MapSet:
@@ -214,9 +218,9 @@ def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float
         tone = 0.0 if kind in {MapKind.NORMAL, MapKind.OPACITY} else match_tone
         work = apply_cuts(pixels, cuts, feather_px=feather_mm / grid.pitch_mm, tone=tone)
         if kind is MapKind.NORMAL:
-            work = work / np.linalg.norm(work, axis=2, keepdims=True)
+            to_unit(work)
         elif TRAITS[kind].colour:
-            work = np.maximum(work, 0)
+            np.maximum(work, 0, out=work)
         done[kind] = work
     rows, columns = next(iter(done.values())).shape[:2]
     across, down = grid.mm_per_px

@@ -38,16 +38,17 @@ def small_size(length: int, breadth: int) -> tuple[int, int]:
     return max(8, round(length * scale)), max(8, round(breadth * scale))
 
 
-def levelling(pixels: Raster, path: _Path, overlap: float, amount: float, *, wraps: bool) -> Levelling:
-    """The correction for a sheet (rows, W, C) that closes from side to side along a path.
+def levelling(pixels: Raster, path: _Path, overlap: float, amount: float, *, wraps: bool, axis: int = 1) -> Levelling:
+    """The correction for a sheet (H, W, …) that closes along ``axis`` at a path; as if the path ran down.
 
-    ``path`` as in :class:`~.cut.Cuts`; ``wraps`` tells whether top and bottom meet already.
+    ``path`` as in :class:`~.cut.Cuts`; ``wraps`` tells whether the path's ends meet already.
     """
-    columns, rows = small_size(pixels.shape[1], pixels.shape[0])
+    columns, rows = small_size(*pixels.shape[:2]) if axis == 0 else small_size(pixels.shape[1], pixels.shape[0])
     lap = max(3, round(columns * overlap))
     width = columns - lap
-    small = np.asarray(cv2.resize(pixels, (columns, rows), interpolation=cv2.INTER_AREA), np.float32)
-    small = small.reshape(rows, columns, -1)
+    size = (rows, columns) if axis == 0 else (columns, rows)
+    small = np.asarray(cv2.resize(pixels, size, interpolation=cv2.INTER_AREA), np.float32).reshape(size[1], size[0], -1)
+    small = np.ascontiguousarray(small.swapaxes(0, 1)) if axis == 0 else small
     at = np.interp((np.arange(rows) + 0.5) / rows * path.size - 0.5, np.arange(path.size), path) * lap
     step = _broad_step(small, at, lap, wraps) * np.float32(amount)
     near = (np.arange(lap)[None, :] + 0.5) > at[:, None]
@@ -93,12 +94,27 @@ def _solve(near: Raster, step: Raster, shape: tuple[int, int], wraps: bool) -> R
     return np.asarray(scipy.fft.idct(scipy.fft.irfft(spectrum, n=width, axis=1), axis=0, norm="ortho"), np.float32)
 
 
-def add_levelling(closed: Raster, made: Levelling, ramp: Raster) -> Raster:
-    """The closed sheet (rows, width, C) with the correction; ``ramp`` (rows, lap) is 0 on the far side, 1 on the near."""
-    rows, width = closed.shape[:2]
+def add_levelling(closed: Raster, made: Levelling, ramp: Raster, *, axis: int = 1) -> None:
+    """Add the correction to a closed sheet (H, W) or (H, W, C), in place.
+
+    ``ramp`` (along the path, across it) is 0 on the far side, 1 on the near.
+    """
+    along, width = closed.shape[1 - axis], closed.shape[axis]
     lap = ramp.shape[1]
-    out = closed + cv2.resize(made.outside, (width, rows), interpolation=cv2.INTER_LINEAR).reshape(closed.shape)
-    inside = cv2.resize(made.inside, (lap, rows), interpolation=cv2.INTER_LINEAR).reshape(rows, lap, -1)
-    step = cv2.resize(made.step[:, None, :], (1, rows), interpolation=cv2.INTER_LINEAR).reshape(rows, 1, -1)
-    out[:, :lap] = closed[:, :lap] + inside - ramp[..., None] * step
-    return np.asarray(out, np.float32)
+    flat = closed.reshape(*closed.shape[:2], -1)
+    outside = _enlarged(made.outside, along, width, axis).reshape(flat.shape)
+    flat += outside
+    shared = ramp.T[..., None] if axis == 0 else ramp[..., None]
+    # In the overlap the correction is another one: it makes a step where the ramp does.
+    inside = _enlarged(made.inside, along, lap, axis).reshape(*shared.shape[:2], -1)
+    step = _enlarged(made.step[:, None, :], along, 1, axis).reshape(*((1, along) if axis == 0 else (along, 1)), -1)
+    strip = flat[:lap] if axis == 0 else flat[:, :lap]
+    strip += inside - shared * step - (outside[:lap] if axis == 0 else outside[:, :lap])
+
+
+def _enlarged(small: Raster, along: int, across: int, axis: int) -> Raster:
+    """A small picture (along, across, C) at full size, laid as the sheet lies in memory."""
+    if axis == 0:
+        small = np.ascontiguousarray(small.swapaxes(0, 1))
+        return np.asarray(cv2.resize(small, (along, across), interpolation=cv2.INTER_LINEAR), np.float32)
+    return np.asarray(cv2.resize(small, (across, along), interpolation=cv2.INTER_LINEAR), np.float32)
