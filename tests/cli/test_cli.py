@@ -153,3 +153,27 @@ def test_straighten_gives_the_aspect_of_the_view(tmp_path, capsys):
     assert np.argmax(row) / row.size == pytest.approx(0.5, abs=0.02)
     assert main(["straighten", str(photo), "--corners", "1,2;3", "--out", str(out)]) == 2
     assert "four corners" in capsys.readouterr().err
+
+
+def test_repeat_tells_every_meter(gravel, tmp_path, capsys):
+    assert main(["repeat", str(gravel), "--size", "600x600mm", "--out", str(tmp_path / "m"), "--json"]) == 0
+    result = json.loads(capsys.readouterr().out)
+    assert {"base_colour", "height", "normal", "roughness"} == set(result["seams"])
+    assert all(seam["closes"] for seam in result["seams"].values())
+    assert 0.7 < result["spacing"]["x"] < 1.4
+    assert 0 <= result["drift"] < 0.5
+
+
+def test_gather_reads_a_folder_of_frames(tmp_path, capsys):
+    rng = np.random.default_rng(2)
+    frames = []
+    for number, angle in enumerate(np.linspace(0, 2 * np.pi, 8, endpoint=False)):
+        Image.fromarray(rng.integers(80, 90, (24, 32, 3)).astype(np.uint8)).save(tmp_path / f"{number}.png")
+        frames.append({"file": f"{number}.png", "light": [float(np.cos(angle)), float(np.sin(angle)), 1.0]})
+    (tmp_path / "lights.json").write_text(json.dumps({"size_mm": [80, 60], "frames": frames}))
+    assert main(["gather", str(tmp_path), "--json"]) == 0
+    scan, = json.loads(capsys.readouterr().out)["scans"]
+    assert (scan["frames"], scan["size_mm"]) == (8, [80.0, 60.0])
+    (tmp_path / "lights.json").write_text("{}")
+    assert main(["gather", str(tmp_path), "--json"]) == 2
+    assert "lights.json" in capsys.readouterr().err

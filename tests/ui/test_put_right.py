@@ -232,3 +232,48 @@ def test_a_curve_on_data_is_taken_out_at_a_click(window, settled, tmp_path):
     was = window.desk.source.pictures[0].curved
     click(curve)
     assert window.desk.source.pictures[0].curved is not was
+
+
+def test_a_second_picture_of_the_patch_takes_a_gleam_out(window, settled, soon, tmp_path):
+    rng = np.random.default_rng(6)
+    grit = cv2.GaussianBlur(rng.normal(120, 60, (160, 200, 3)).astype(np.float32), (0, 0), 2) * 1.0
+    grit = np.clip(120 + (grit - 120) * 4, 20, 220)
+    gleaming = grit.copy()
+    cv2.circle(gleaming, (60, 70), 16, (250, 250, 250), -1)
+    other = grit.copy()
+    cv2.circle(other, (150, 110), 16, (250, 250, 250), -1)
+    for name, picture in (("one", gleaming), ("two", other), ("three", grit)):
+        (tmp_path / f"{name}.png").write_bytes(encode_png(np.rint(picture).astype(np.uint8)))
+    desk, card = window.desk, sections(window)
+    desk.gather([tmp_path / "one.png"])
+    settled(window)
+    type_into(card.frame.width_field.field, "200")
+    type_into(card.frame.height_field.field, "160")
+    card.take_maps([tmp_path / "two.png", tmp_path / "three.png", tmp_path / "none.png"], same_patch=True)
+    soon(lambda: len(desk.source.pictures) == 2)
+    settled(window)
+    assert "none.png" in window.told.text()
+    assert {p.role for p in desk.source.pictures} == {"same_patch"}
+    sheet = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+    clean = (np.clip(grit, 0, 255) / 255) ** 2.2
+    assert abs(float(sheet[62:78, 52:68].mean()) - float(clean[62:78, 52:68].mean())) < 0.05
+    card.maps_section.unfold()
+    card.maps.removed.emit(desk.source.pictures[0].id)
+    assert len(desk.source.pictures) == 1
+    assert desk.session.store.undo_label == "Take out a map"
+
+
+def test_a_map_is_added_by_hand_and_what_is_missing_is_listed(mosaic, settled, soon, tmp_path):
+    rng = np.random.default_rng(6)
+    path = tmp_path / "panel_roughness.png"
+    path.write_bytes(encode_png(np.repeat(rng.integers(90, 170, (64, 96, 1)), 3, 2).astype(np.uint8)))
+    desk, card = mosaic.desk, sections(mosaic)
+    card.take_maps([path], same_patch=False)
+    soon(lambda: desk.source.pictures)
+    settled(mosaic)
+    assert desk.source.pictures[0].role == "roughness"
+    from PyQt6.QtWidgets import QLabel
+
+    told = [label.text() for label in card.maps.findChildren(QLabel)]
+    assert any(text.startswith("Missing: normal, height") for text in told)
+    assert card.relief_section.head.words == "roughness its own"

@@ -9,11 +9,12 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from ..core.document import Picture, Source
+from ..core.document import Picture, Source, new_id
 from ..core.errors import TesselError
 from ..core.gather.conventions import agreement, green_direction
 from ..core.gather.pictures import as_map
 from ..core.gather.roles import UNKNOWN, Looks, Named, decide, read_name, read_pixels
+from ..core.gather.several import SAME_PATCH
 from ..core.maps import MapKind
 from ..core.sheet import Grid, Raster
 from ..formats.images import SUFFIXES, decode_codes, read_file, read_header
@@ -173,6 +174,36 @@ def make_source(session: Session, found: FoundSet) -> Source:
             )
         )
     return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)
+
+
+def missing_roles(source: Source) -> tuple[str, ...]:
+    """Maps that a full set would have and this source lacks; they are estimated or plain."""
+    wanted = (MapKind.BASE_COLOUR.value, MapKind.NORMAL.value, MapKind.ROUGHNESS.value, MapKind.HEIGHT.value)
+    held = {source.role, *(picture.role for picture in source.pictures)}
+    return tuple(role for role in wanted if role not in held and not (role == MapKind.ROUGHNESS and "glossiness" in held))
+
+
+def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = False) -> tuple[list[Picture], list[str]]:
+    """Further maps for a source, each recognised by name and content, or all further pictures of the same patch;
+    and a sentence for each that could not be read.
+    """
+    troubles: list[str] = []
+    made: list[Picture] = []
+    for path in paths:
+        try:
+            told = gather_sets([path])[0].maps[0]
+            blob = session.keep_file(path)
+        except TesselError as error:
+            troubles.append(sentence(error))
+            continue
+        role, reason = (SAME_PATCH, "another picture of the same patch") if same_patch else (str(told.role), told.reason)
+        made.append(
+            Picture(
+                id=new_id("map"), role=role, blob=blob, file_name=path.name, channel="rgb" if same_patch else told.channel, green=told.green,
+                turned_over=told.turned_over, curved=told.curved and not same_patch, reason=reason, path=str(path.absolute()),
+            )
+        )  # fmt: skip
+    return made, troubles
 
 
 def read_sources(

@@ -52,6 +52,17 @@ def set_picture(source: Source, picture: Picture, **change: object) -> AnyComman
     return Set(path=("sources", source.id, "pictures", picture.id), value=value, label="Set a map right")
 
 
+def add_pictures(source: Source, pictures: tuple[Picture, ...]) -> AnyCommand:
+    """Further maps of a source."""
+    label = "Add a map" if len(pictures) == 1 else f"Add {len(pictures)} maps"
+    return Set(path=("sources", source.id, "pictures"), value=(*source.pictures, *pictures), label=label)
+
+
+def remove_picture(source: Source, id: str) -> AnyCommand:
+    """Take one of a source's further maps out."""
+    return Remove(path=("sources", source.id, "pictures", id), label="Take out a map")
+
+
 def set_method(job: Job, source: Source, op: str) -> AnyCommand:
     """Mend a source another way, starting from values that suit its size."""
     frame = source.straightening

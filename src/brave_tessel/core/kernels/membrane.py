@@ -41,5 +41,5 @@ def membrane(values: Raster, inside: AnyArray) -> Raster:
         out[inside] = start[inside]
     elif inside.any():
         out[inside] = values[~inside].mean(0) if (~inside).any() else 0
-    _relax(out, inside, 12, 1.5)
+    _relax(out, inside, 12 if max(rows, columns) < 96 else 5, 1.5)
     return out

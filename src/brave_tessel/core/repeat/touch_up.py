@@ -9,7 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Mapping, Sequence
-from typing import Annotated
+from typing import Annotated, Any
 
 import cv2
 import numpy as np
@@ -19,6 +19,7 @@ from ..document import Touch
 from ..kernels.compiled import compiled
 from ..kernels.membrane import membrane
 from ..kernels.strokes import paint_path
+from ..kernels.unit_vectors import to_unit
 from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Brushed, Fraction, Length, Paint, find, operation
 from ..sheet import Grid, Raster
@@ -118,14 +119,12 @@ def _mixed(maps: MapSet, other: MapSet, cover: Raster, strength: float) -> MapSe
 
 
 def _kept(kind: MapKind, pixels: Raster) -> Raster:
-    """Normals stay unit vectors, colours and shares stay in their range."""
+    """Normals stay unit vectors, colours and shares stay in their range; in place."""
     if kind is MapKind.NORMAL:
-        pixels = pixels / np.maximum(np.linalg.norm(pixels, axis=2, keepdims=True), 1e-6)
-    elif kind is MapKind.BASE_COLOUR:
-        pixels = np.maximum(pixels, 0)
-    elif kind is not MapKind.HEIGHT:
-        pixels = np.clip(pixels, 0, 1)
-    return np.asarray(pixels, np.float32)
+        return to_unit(pixels)
+    if kind is MapKind.BASE_COLOUR:
+        return np.maximum(pixels, 0, out=pixels)
+    return pixels if kind is MapKind.HEIGHT else np.clip(pixels, 0, 1, out=pixels)
 
 
 def _steps(path: Sequence[tuple[float, float]], step: float) -> Raster:
@@ -186,13 +185,23 @@ def touch_in_place(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, tip: R
     cover = _cover(part, path, values, tip)
     jump = round(touch.offset[0] / across_down[0]), -round(touch.offset[1] / across_down[1])
     there_rows, there_columns = (ys + jump[1]) % grid.height_px, (xs + jump[0]) % grid.width_px
-    here = {kind: maps[kind][np.ix_(ys, xs)] for kind in chosen}
-    there = MapSet(part, {kind: maps[kind][np.ix_(there_rows, there_columns)] for kind in chosen})
+    place, from_there = _index(ys, xs), _index(there_rows, there_columns)
+    here = {kind: maps[kind][place] for kind in chosen}
+    there = MapSet(part, {kind: maps[kind][from_there] for kind in chosen})
     in_px = tuple((x / across_down[0], (part.height_mm - y) / across_down[1]) for x, y in path)
     done = operation_.run(part, MapSet(part, here), Brushed(cover, there, in_px), **values)
     inside = cover > 0
     for kind in chosen:
-        maps[kind][np.ix_(ys, xs)] = np.where(inside if here[kind].ndim == 2 else inside[..., None], done[kind], here[kind])
+        # What lies under the stroke, and nothing beside it.
+        np.copyto(here[kind], done[kind], where=inside if here[kind].ndim == 2 else inside[..., None])
+        maps[kind][place] = here[kind]
+
+
+def _index(rows: np.typing.NDArray[np.int64], columns: np.typing.NDArray[np.int64]) -> Any:
+    """Rows and columns as slices where they do not wrap: a view then, not a copy."""
+    if rows[-1] - rows[0] == len(rows) - 1 and columns[-1] - columns[0] == len(columns) - 1:
+        return slice(int(rows[0]), int(rows[-1]) + 1), slice(int(columns[0]), int(columns[-1]) + 1)
+    return np.ix_(rows, columns)
 
 
 def _window(

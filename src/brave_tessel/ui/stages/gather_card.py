@@ -6,9 +6,11 @@ from pathlib import Path
 
 from PyQt6.QtWidgets import QFileDialog
 
-from ...core.document import Job, Source
+from ...core.document import Job, Picture, Source
 from ...engine import intents
+from ...engine.gathering import read_maps
 from ...engine.links import link_note, look_for, missing_files, relink, set_linked
+from ...formats.images import SUFFIXES
 from ..controls.form import OperationForm
 from ..controls.panels import Section, button, words
 from ..desk import Desk
@@ -33,7 +35,12 @@ class SourceCard(Page):
         self.maps_section = Section("Maps", "what each is")
         self.maps = MapsPanel()
         self.maps.changed.connect(self._set_map)
+        self.maps.removed.connect(self._remove_map)
+        self.add_map = button("Add a map…", lambda: self.choose_maps(same_patch=False), icon="plus", tip="A further map of this source: normal, height, roughness and so on")
+        self.add_same = button("Same patch…", lambda: self.choose_maps(same_patch=True), icon="plus",
+                               tip="Another picture of the same patch, under other light: highlights and cast shadows are lessened")  # fmt: skip
         self.maps_section.add(self.maps)
+        self.maps_section.add(self.add_map, self.add_same)
         self.light = self._section("Even out light", "shading and drift", "gather.even_light", "light")
         self._build_colour()
         self.relief_section = Section("Relief and roughness", "estimated")
@@ -83,6 +90,33 @@ class SourceCard(Page):
         picture = next((p for p in source.pictures if p.id == id), None) if source else None
         if source and picture:
             self.desk.dispatch(intents.set_picture(source, picture, **{field: value}))
+
+    def _remove_map(self, id: str) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(intents.remove_picture(source, id))
+
+    def choose_maps(self, *, same_patch: bool) -> None:
+        dialog = QFileDialog(self, "Another picture of the same patch" if same_patch else "Add a map")
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
+        dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.take_maps([Path(name) for name in dialog.selectedFiles()], same_patch=same_patch)
+
+    def take_maps(self, paths: list[Path], *, same_patch: bool) -> None:
+        """Read further maps off the window's thread and add them to the chosen source."""
+        id, session = self.desk.source_id, self.desk.session
+
+        def put(done: tuple[list[Picture], list[str]]) -> None:
+            pictures, troubles = done
+            source = next((s for s in self.desk.job.sources if s.id == id), None)
+            if source is not None and pictures:
+                self.desk.dispatch(intents.add_pictures(source, tuple(pictures)))
+            if troubles:
+                self.desk.tell(troubles[-1], "fault")
+
+        self.desk.ask("maps", lambda _current: read_maps(session, paths, same_patch=same_patch), put)
 
     def _toggle_link(self) -> None:
         source = self.desk.source

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
 from ...core.document import Picture, Source
 from ...core.gather.roles import ROLES, UNKNOWN
 from ...core.gather.several import SAME_PATCH
 from ...core.maps import MapKind
+from ...engine.gathering import missing_roles
 from .. import theme
 from ..controls.panels import button, words
 
@@ -20,6 +21,7 @@ class MapsPanel(QWidget):
     """One block a map. ``changed`` carries the picture's id, a field and its new value."""
 
     changed = pyqtSignal(str, str, object)
+    removed = pyqtSignal(str)
 
     def __init__(self) -> None:
         super().__init__()
@@ -44,6 +46,9 @@ class MapsPanel(QWidget):
                 widget.deleteLater()
         for picture in pictures:
             self.column.addWidget(self._block(picture))
+        lacking = missing_roles(source) if source is not None and pictures else ()
+        if lacking:
+            self.column.addWidget(words(f"Missing: {', '.join(role.replace('_', ' ') for role in lacking)}; estimated from the others."))
         if source is not None and not pictures:
             self.column.addWidget(words("Only this picture; relief and roughness are estimated from it. Drop a folder to bring a whole set."))
 
@@ -61,7 +66,16 @@ class MapsPanel(QWidget):
         role.setCurrentIndex(ROLES.index(str(picture.role)) if picture.role in ROLES else ROLES.index(UNKNOWN))
         role.activated.connect(lambda index, box=role: self.changed.emit(picture.id, "role", box.itemData(index)))
         self.roles[picture.id] = role
-        column.addWidget(role)
+        top = QHBoxLayout()
+        top.addWidget(role, 1)
+        remove = QToolButton()
+        remove.setObjectName("flat")
+        remove.setIcon(theme.tinted("x", "ink_2", 14))
+        remove.setToolTip("Take this map out")
+        remove.setAccessibleName(f"Take out {picture.file_name}")
+        remove.clicked.connect(lambda: self.removed.emit(picture.id))
+        top.addWidget(remove)
+        column.addLayout(top)
         if picture.role == MapKind.NORMAL:
             row.addWidget(self._green(picture))
         if picture.role in {MapKind.NORMAL, MapKind.HEIGHT}:
