@@ -152,19 +152,20 @@ def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):
     corners = np.array(desk.source.straightening.corners)
     click(card.palettes.line)
     pull(board, at(board, *(0.7 * corners[0] + 0.3 * corners[2])), at(board, *(0.3 * corners[0] + 0.7 * corners[2])))
-    soon(lambda: len(desk.job.palettes) == 1)
+    soon(lambda: len(desk.job.palettes) == 2)
     click(card.palettes.area)
     pull(board, at(board, *(0.7 * corners[0] + 0.3 * corners[2])), at(board, *(0.3 * corners[0] + 0.7 * corners[2])))
-    soon(lambda: len(desk.job.palettes) == 2)
-    assert [len(palette.stops) for palette in desk.job.palettes] == [4, 4]
+    soon(lambda: len(desk.job.palettes) == 3)
+    assert [len(palette.stops) for palette in desk.job.palettes] == [5, 4, 4]
     assert QColorDialog.customColor(0).name().upper() == desk.job.palettes[0].stops[0]
     strip = card.palettes.strips[desk.job.palettes[1].id]
     click(strip, QPoint(3, 5))
     assert desk.job.palettes[1].stops[0] in mosaic.told.text()
     board.leave_tool()
+    assert desk.job.palettes[1].name == "Mosaic panel 2"
     remove = next(b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Remove"))
     click(remove)
-    assert len(desk.job.palettes) == 1
+    assert len(desk.job.palettes) == 2
 
 
 def test_estimates_are_lit_as_they_are_dragged(mosaic, settled):

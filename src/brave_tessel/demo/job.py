@@ -7,6 +7,7 @@ import msgspec
 from ..core.document import (
     Job,
     Layer,
+    Palette,
     Recipe,
     RecipeWhat,
     Rule,
@@ -25,7 +26,9 @@ from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
 from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
+from .strewn import scanned_render, strandline
 
+_TESSERAE = Palette(id="tesserae", name="Mosaic panel", stops=("#22414A", "#2F6E6B", "#5FA39B", "#CBBE97", "#EFE7CF"))
 TITLE = "Saltreach Tide Baths"
 
 
@@ -131,5 +134,7 @@ def demo_job() -> OpenedJob:
         _photo_surface(stones, "shingle-bed", "Wet shingle", rise=9.0, broad=60.0, rough=0.35),
     )  # fmt: skip
     scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
-    job = Job(id="job-saltreach", name=TITLE, sources=(panel, stones), surfaces=surfaces, scene=scene)
-    return OpenedJob(job, {panel.blob: mosaic, stones.blob: shingle})
+    scan, files = scanned_render()
+    sources = (panel, stones, scan, strandline())
+    job = Job(id="job-saltreach", name=TITLE, sources=sources, surfaces=surfaces, palettes=(_TESSERAE,), scene=scene)
+    return OpenedJob(job, {panel.blob: mosaic, stones.blob: shingle, **files})

@@ -18,6 +18,7 @@ from ..demo.job import demo_job
 from ..engine.session import Session
 from .app import make_app
 from .stages.build import BuildStage
+from .stages.gather import GatherStage
 from .stages.place import PlaceStage
 from .window import Window
 
@@ -61,9 +62,52 @@ def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
         at("Build", surface="dado", layer="limewash")()
         window.actions_.show_extent("Wall 6 m")
 
+    def put_right() -> None:
+        at("Gather", source="render-scan")()
+        gather = window.stages["Gather"]
+        assert isinstance(gather, GatherStage)
+        gather.source_card.frame.head.setChecked(False)
+        gather.source_card.line.head.setChecked(False)
+        gather.source_card.maps_section.unfold()
+        gather.source_card.colour_section.unfold()
+
+    def strewn() -> None:
+        at("Gather", source="strandline")()
+        gather = window.stages["Gather"]
+        assert isinstance(gather, GatherStage)
+        gather.scatter.choose("laid-1")
+        gather.scatter_card.kinds_section.head.setChecked(False)
+
+    def rig() -> None:
+        at("Gather", source="render-scan")()
+        gather = window.stages["Gather"]
+        assert isinstance(gather, GatherStage)
+        gather.rig_button.setChecked(True)
+        gather.show_job(desk.job)
+        gather.rig.controls["sample"].choices.buttons["Ribbed copper"].click()
+        gather.rig.start()
+
+    def repeat(step: str, source: str) -> Callable[[], None]:
+        def go() -> None:
+            at("Repeat", source=source)()
+            desk.set_step(step)
+
+        return go
+
+    def reference() -> None:
+        repeat("mend", "shingle")()
+        window.reference.pin("mosaic")
+
     return [
         ("1-gather", at("Gather", source="mosaic")),
-        ("2-repeat", at("Repeat", source="shingle")),
+        ("1-gather-maps", put_right),
+        ("1-gather-strewn", strewn),
+        ("1-gather-rig", rig),
+        ("2-repeat-choose", repeat("choose", "shingle")),
+        ("2-repeat", repeat("mend", "shingle")),
+        ("2-repeat-touch", repeat("touch", "shingle")),
+        ("2-repeat-break", repeat("break", "strandline")),
+        ("2-repeat-reference", reference),
         ("3-build", at("Build", surface="dado", layer="limewash")),
         ("3-build-photo", at("Build", surface="shingle-bed")),
         ("3-build-wall", wall),
@@ -88,6 +132,9 @@ def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tu
             continue
         go()
         shoot(window, out, name + ("-lamp" if lamp else ""))
+        if window.reference.pinned.source:
+            window.actions_.pin_reference()
+        window.desk.session.store.undo()
         window.actions_.show_extent("Field 3×3")
     window.close_down()
     window.deleteLater()

@@ -11,7 +11,7 @@ import numpy as np
 from ..document import LaidPiece, PieceKind, Scatter
 from ..errors import OutOfRangeError
 from ..maps import MapKind, MapSet
-from ..operation import Angle, Choice, Fraction, Length, Paint, Seed, find, operation
+from ..operation import Angle, Choice, Fraction, Paint, Seed, Whole, find, operation
 from ..sheet import Grid
 
 MOST_PIECES = 6000
@@ -21,7 +21,7 @@ _TRIES = 24
 @operation("scatter.strew", label="Strew")
 def strew(
     grid: Grid, *,
-    density: Annotated[float, Length(0, 2000, least=0, most=200_000, help="Pieces a square metre; 0 strews none.")] = 300.0,
+    density: Annotated[int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")] = 300,
     spacing: Annotated[float, Fraction(0, 2, most=6, help="Least distance of two middles, in widths of a piece; 0 is without regard.")] = 0.6,
     meeting: Annotated[str, Choice("avoid", "overlap", "pile", help="Pieces keep clear of each other, pass through each other, or rest on those below.")] = "pile",
     size_spread: Annotated[float, Fraction(help="How far sizes vary.")] = 0.35,

@@ -132,7 +132,7 @@ class RuledScale(QWidget):
         self.field.setAccessibleName(f"{param.label}, value")
         self.unit = QLabel(param.unit)
         self.unit.setObjectName("note")
-        self.unit.setFixedWidth(theme.px(20))
+        self.unit.setFixedWidth(theme.px(22))
         self.rule = _Rule(param.label, self)
         self._build(param)
         self.show_value(self.value)

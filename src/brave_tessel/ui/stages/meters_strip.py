@@ -117,7 +117,7 @@ class Meters(QWidget):
         self._show_seam(done)
         self._show_repetition(done)
         level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
-        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest, before the cut. Even it out in Gather.")
+        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest, before the cut." + ("" if level == "ok" else " Even it out in Gather."))
         self.foot.setText(self._spacing(done.spacing))
 
     def _show_seam(self, done: SheetPicture) -> None:

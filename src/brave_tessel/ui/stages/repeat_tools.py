@@ -431,7 +431,10 @@ class FeatureTool(Tool):
             for width, token in ((3.0, "white"), (1.4, "ink")):
                 painter.setPen(QPen(theme.colour(token), width))
                 painter.drawEllipse(there, radius, radius)
-            plate = QRectF(there.x() + 0.7 * radius, there.y() - 0.7 * radius - theme.px(15), theme.px(17), theme.px(15))
+            beside = there.x() + 0.7 * radius
+            if beside + theme.px(17) > board.areas()[0].right():
+                beside = there.x() - 0.7 * radius - theme.px(17)
+            plate = QRectF(beside, there.y() - 0.7 * radius - theme.px(15), theme.px(17), theme.px(15))
             painter.setPen(QPen(theme.colour("ink"), 1))
             painter.setBrush(theme.colour("white"))
             painter.drawRect(plate)
