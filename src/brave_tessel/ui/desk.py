@@ -28,6 +28,7 @@ from ..formats.job_file import OpenedJob
 from . import pictures
 from .followers import LinkFollower
 from .results import GatherPicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
+from .thumbs import keep_thumb, unseen
 
 log = logging.getLogger(__name__)
 COARSE_PX = 256
@@ -76,6 +77,7 @@ class Desk(QObject):
         self.repeat_step = "mend"
         self.stroking = False
         self.scatter_view: MapKind | None = None
+        self._thumbs_asked: set[str] = set()
         self._told_progress = False
         self._sheet: SheetPicture | None = None
         self._photo_shown = ""
@@ -387,6 +389,24 @@ class Desk(QObject):
                 self.later(lambda done=done: self._deliver_timed(done, self.scatter_ready))  # type: ignore[misc]
 
         self._in_background("scatter", work)
+
+    def ask_thumbs(self) -> None:
+        """Make the small pictures of scatter sheets that were not seen yet; ``job_changed`` shows them."""
+        for source in (s for s in self.job.sources if unseen(s) and s.id not in self._thumbs_asked):
+            self._thumbs_asked.add(source.id)
+            self._ask_thumb(source)
+
+    def _ask_thumb(self, source: Source) -> None:
+        job, session, light = self.job, self.session, self.light
+
+        def show(done: ScatterPicture) -> None:
+            if keep_thumb(done.source, done.mips[0]):
+                self.job_changed.emit(self.job)
+
+        self.ask(
+            f"thumb {source.id}",
+            lambda current: pictures.scatter_picture(session, job, source, px=COARSE_PX, view=None, light=light, fine=False, current=current), show,
+        )  # fmt: skip
 
     def _deliver_gather(self, done: GatherPicture) -> None:
         if done.photo is not None:

@@ -11,6 +11,7 @@ from ..core.document import Source
 from ..core.errors import TesselError
 from ..core.sheet import AnyArray
 from ..engine.session import Session
+from . import theme
 from .board import to_image
 
 _MADE: dict[str, QPixmap] = {}
@@ -19,7 +20,7 @@ _MADE: dict[str, QPixmap] = {}
 def source_thumb(session: Session, source: Source) -> QPixmap | None:
     """The middle of the photo, square; of a scatter sheet, what was last seen of it."""
     if source.scatter is not None:
-        return _MADE.get(source.id)
+        return _MADE.get(source.id) or _blank()
     if source.blob not in _MADE:
         try:
             pixels = session.load_pixels(source.blob)
@@ -31,6 +32,18 @@ def source_thumb(session: Session, source: Source) -> QPixmap | None:
         small = np.asarray(cv2.resize(crop, (80, 80), interpolation=cv2.INTER_AREA), np.float32)
         _MADE[source.blob] = QPixmap.fromImage(to_image(display_codes(small)))
     return _MADE[source.blob]
+
+
+def _blank() -> QPixmap:
+    """What stands in until a sheet was seen."""
+    pixmap = QPixmap(80, 80)
+    pixmap.fill(theme.colour("board"))
+    return pixmap
+
+
+def unseen(source: Source) -> bool:
+    """Whether a scatter sheet's picture is still to be made."""
+    return source.scatter is not None and source.id not in _MADE
 
 
 def keep_thumb(source: Source, codes: AnyArray) -> bool:

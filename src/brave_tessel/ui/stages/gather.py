@@ -154,6 +154,7 @@ class GatherStage(Stage):
         self.show_job(self.desk.job)
 
     def show_job(self, job: Job) -> None:
+        self.desk.ask_thumbs()
         badge = self.desk.followed.badge
         rows = [
             Row(source.id, source.name, f"{badge(source.name)}{lacks(source)}", picture=source_thumb(self.desk.session, source),
