@@ -10,8 +10,9 @@ import pytest
 
 from brave_tessel.core.document import Setting
 from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError, UnknownOperationError
+from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
-from brave_tessel.core.operation import REGISTRY, Brushed, Colour, Field, Ground, Operation, Pieces, find
+from brave_tessel.core.operation import REGISTRY, Brushed, Colour, Field, Ground, Operation, Pieces, Vector, find
 from brave_tessel.core.place.layings import Vertices
 from brave_tessel.core.place.mesh import Frame
 from brave_tessel.core.recipe.noise import clouds
@@ -21,9 +22,12 @@ from brave_tessel.core.sheet import Grid
 
 GRID = Grid(96, 128, 300.0, 400.0)
 EVERY = list(REGISTRY.values())
-WRAPPED = [op for op in EVERY if op.family in {"adjust", "colour", "piece", "estimate", "where"}]
-SOURCES = [op for op in EVERY if op.family in {"noise", "pattern"}]
-SIZED = [op for op in EVERY if op.family in {"noise", "adjust", "colour", "piece", "estimate", "where"}]
+RECIPE = {"noise", "marks", "pattern", "piece", "adjust", "blur", "move", "form", "combine", "colour", "relief", "source"}
+# These stand at a place of the sheet, turn it, or work at a size of their own, so a moved input is another one.
+PLACED = {"move.turn", "combine.band", "move.slump", "move.erode", "blur.bilateral", "blur.median", "where.noise", "where.painted"}
+WRAPPED = [op for op in EVERY if op.family in (RECIPE | {"estimate", "where"}) - {"noise", "marks", "pattern", "source"} and op.id not in PLACED]
+SOURCES = [op for op in EVERY if op.family in {"noise", "marks", "pattern"}]
+SIZED = [op for op in EVERY if op.family in RECIPE | {"estimate", "where"} and op.yields != "pieces"]
 
 
 def field(grid=GRID):
@@ -41,6 +45,8 @@ def inputs_for(op: Operation, grid: Grid = GRID):
             made.append(field(grid))
         elif kind == "colour":
             made.append(colour(grid))
+        elif kind == "vector":
+            made.append(normal_of_height(field(grid) * 6, grid))
         elif kind == "pieces":
             made.append(units(grid, length=95, height=45, joint=5))
         elif kind == "maps":
@@ -120,6 +126,8 @@ def test_finite_at_the_ends_of_every_range(op):
             ends = [True, False]
         if param.kind == "colour":
             ends = ["#000000", "#FFFFFF"]
+        if param.kind == "stops":
+            ends = ["#000000,#FFFFFF", "#FF0000@0.2,#00FF00@0.3,#0000FF"]
         for end in ends:
             if op.id == "mend.best_cut" and param.name == "overlap":
                 end = min(float(end), 140.0)
@@ -141,7 +149,7 @@ def test_values_survive_the_file_and_the_boundary_refuses(op):
                 param.check(float("nan"))
             with pytest.raises(OutOfRangeError):
                 param.check("far")
-        if param.kind in {"choice", "colour"}:
+        if param.kind in {"choice", "colour", "stops"}:
             with pytest.raises(OutOfRangeError) as caught:
                 param.check("nonsense")
             assert caught.value.allowed
@@ -155,7 +163,7 @@ def rolled(value, dy, dx):
     return np.roll(value, (dy, dx), (0, 1))
 
 
-@pytest.mark.parametrize("op", [op for op in WRAPPED if op.inputs and op.id not in {"where.noise", "where.painted"}], ids=lambda op: op.id)
+@pytest.mark.parametrize("op", [op for op in WRAPPED if op.inputs], ids=lambda op: op.id)
 def test_rolling_the_input_rolls_the_result(op):
     inputs = inputs_for(op)
     dy, dx = 37, 51
@@ -176,16 +184,27 @@ def test_sources_are_equal_one_repeat_later(op):
     assert down <= inside_down * 1.05 + 1e-6
 
 
-COARSE, FINE = Grid(512, 512, 300.0, 300.0), Grid(2048, 2048, 300.0, 300.0)
+COARSE, FINE = Grid(256, 256, 300.0, 300.0), Grid(1024, 1024, 300.0, 300.0)
 # Relative rms. Pieces and pebbles have edges one pixel wide, which is another width at another size.
-TOLERANCE = {"noise.pebbles": 0.1, "piece.tone": 0.13, "piece.pick": 0.13, "piece.relief": 0.06}
+TOLERANCE = {
+    "noise.pebbles": 0.17, "piece.tone": 0.13, "piece.pick": 0.13, "piece.relief": 0.21, "where.noise": 0.08, "noise.ripples": 0.02,
+    "move.erode": 0.02, "form.distance": 0.04, "form.grow": 0.09, "form.open": 0.12, "form.fill": 0.04, "form.keep": 0.03,
+    "form.rim": 0.04, "form.joints": 0.02, "form.bevel": 0.06, "form.spread": 0.03, "form.slope": 0.03, "piece.number": 0.17,
+    "piece.share": 0.05, "piece.gradient": 0.15, "piece.size": 0.3, "piece.dome": 0.02, "colour.pieces": 0.05, "colour.mask": 0.03,
+    # A band that ends beyond what the coarse size can hold.
+    "noise.spectrum": 0.2, "noise.oriented": 0.06, "noise.white": 0.1, "adjust.posterise": 0.04, "form.skeleton": 0.6,
+    # Strokes and threads thinner than a coarse sample; cracks are shoved by octaves that the coarse size lacks.
+    "marks.scratches": 0.2, "marks.fibres": 0.2, "marks.hatching": 0.15, "marks.dots": 0.08, "marks.speckle": 0.12, "marks.smudges": 0.06,
+    "marks.drips": 0.06, "marks.cracks": 0.7, "marks.walks": 0.12, "marks.flakes": 0.05, "pattern.weave": 0.35, "pattern.knit": 0.45,
+    "pattern.chain_link": 0.06, "pattern.perforation": 0.04, "pattern.studs": 0.07,
+}
 
 
 @pytest.mark.parametrize("op", SIZED, ids=lambda op: op.id)
 def test_same_look_at_every_size(op):
-    """At 512 it equals the 2048 result brought down, within a stated rms tolerance."""
+    """At 256 it equals the 1024 result brought down, within a stated rms tolerance."""
     coarse = arrays(run(op, COARSE))[0]
-    fine = resample_wrapped(np.ascontiguousarray(arrays(run(op, FINE))[0]), (512, 512))
+    fine = resample_wrapped(np.ascontiguousarray(arrays(run(op, FINE))[0]), COARSE.shape)
     error = float(np.sqrt(np.mean((coarse - fine) ** 2)))
     spread = max(float(fine.std()), 0.05)
     assert error / spread <= TOLERANCE.get(op.id, 0.01)
@@ -194,7 +213,7 @@ def test_same_look_at_every_size(op):
 def test_pattern_is_the_same_at_every_size():
     coarse, fine = units(COARSE, length=70, height=26, joint=4), units(FINE, length=70, height=26, joint=4)
     assert coarse.count == fine.count
-    small = resample_wrapped(np.ascontiguousarray(fine.edge), (512, 512))
+    small = resample_wrapped(np.ascontiguousarray(fine.edge), COARSE.shape)
     assert np.abs(small - coarse.edge).max() < 0.6
 
 
@@ -207,4 +226,4 @@ def test_unknown_operations_are_told():
 def test_every_result_type_is_known():
     for op in EVERY:
         hints = typing.get_type_hints(op.run, include_extras=True)
-        assert hints["return"] in {Field, Colour, Pieces, MapSet} or op.family == "laying"
+        assert hints["return"] in {Field, Colour, Vector, Pieces, MapSet} or op.family == "laying"

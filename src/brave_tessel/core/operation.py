@@ -50,6 +50,8 @@ class Param:
             return bool(value)
         if self.kind == "colour":
             return self._check_colour(value)
+        if self.kind == "stops":
+            return ",".join(self._check_stop(part) for part in self._parts(value))
         return self._check_number(value)
 
     def _check_colour(self, value: Value) -> Value:
@@ -57,6 +59,25 @@ class Param:
         if len(text) == 7 and text[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in text[1:]):
             return text.upper()
         raise OutOfRangeError(self.label, value=value, allowed="a colour as #RRGGBB")
+
+    def _parts(self, value: Value) -> list[str]:
+        parts = [part.strip() for part in str(value).split(",")]
+        if not 2 <= len(parts) <= 16:
+            raise OutOfRangeError(self.label, value=value, allowed="2 to 16 colours as #RRGGBB, with commas between")
+        return parts
+
+    def _check_stop(self, part: str) -> str:
+        colour, at, place = part.partition("@")
+        checked = str(self._check_colour(colour))
+        if not at:
+            return checked
+        try:
+            share = float(place)
+        except ValueError:
+            share = -1.0
+        if not 0 <= share <= 1:
+            raise OutOfRangeError(self.label, value=part, allowed="places from 0 to 1, as in #336699@0.4")
+        return f"{checked}@{share:g}"
 
     def _check_number(self, value: Value) -> Value:
         if isinstance(value, str) or not math.isfinite(value) or not self.least <= value <= self.most:
@@ -118,6 +139,11 @@ def Paint(*, help: str) -> Param:
     return Param("colour", help=help)
 
 
+def Stops(*, help: str) -> Param:
+    """Colours of a ramp from 0 to 1: ``#RRGGBB`` evenly spaced, or each with its place as in ``#RRGGBB@0.3``, with commas."""
+    return Param("stops", help=help)
+
+
 def Seed() -> Param:
     """The number that picks one of many equal variants."""
     return _limited("seed", 1, 9999, 0, 2**31 - 1, help="Picks one of many equal variants.")
@@ -157,7 +183,9 @@ Field = Annotated[Raster, "field"]
 """(H, W) float32."""
 Colour = Annotated[Raster, "colour"]
 """(H, W, 3) float32, linear light."""
-_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Pieces: "pieces", MapSet: "maps"}
+Vector = Annotated[Raster, "vector"]
+"""(H, W, 3) float32 unit vectors: x right, y up, z out of the sheet."""
+_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Vector: "vector", Pieces: "pieces", MapSet: "maps"}
 
 
 @dataclass(frozen=True, slots=True)

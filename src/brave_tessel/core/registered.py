@@ -5,9 +5,28 @@ from __future__ import annotations
 from .buildup import seat, where
 from .gather import balance, even_light
 from .place import layings
-from .recipe import adjust, noise, pattern, piece
+from .recipe import (
+    adjust,
+    blur,
+    cellular,
+    colours,
+    combine,
+    form,
+    fractal,
+    layouts,
+    marks,
+    move,
+    noise,
+    pattern,
+    piece,
+    reliefs,
+    sheets,
+    tune,
+)
 from .relief import estimate
 from .repeat import break_up, mend, touch_up, variants
 from .scatter import shapes, strew
 
-MODULES = (noise, pattern, piece, adjust, even_light, balance, mend, touch_up, break_up, variants, shapes, strew, estimate, where, seat, layings)
+MODULES = (
+    noise, fractal, cellular, marks, pattern, layouts, sheets, piece, adjust, tune, blur, move, form, combine, colours, reliefs, even_light, balance, mend, touch_up, break_up, variants, shapes, strew, estimate, where, seat, layings,
+)

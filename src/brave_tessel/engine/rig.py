@@ -148,7 +148,7 @@ class LightRig:
             frames.append(self._frame(index, light))
         progress("All frames taken", 1.0)
         size = (self.sample.grid.width_mm, self.sample.grid.height_mm)
-        return Capture(f"{self.settings.sample} sample", tuple(frames), self.lights, size, wraps=True, truth=self.sample)
+        return Capture(self.settings.sample, tuple(frames), self.lights, size, wraps=True, truth=self.sample)
 
     def _fail_at(self, index: int) -> None:
         if self.settings.fault == "none" or index < len(self.lights) // 2:

@@ -1,0 +1,80 @@
+"""Sampling a wrapped sheet between its pixels, and walking on it."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from ..sheet import Grid, Raster
+from .bands import over_rows
+from .compiled import compiled
+
+
+@compiled
+def _sample_rows(first: int, last: int, field: Raster, dx: Raster, dy: Raster, out: Raster) -> None:
+    rows, columns, channels = field.shape
+    for r in range(first, last):
+        for c in range(columns):
+            x, y = c + dx[r, c], r + dy[r, c]
+            fx, fy = math.floor(x), math.floor(y)
+            tx, ty = np.float32(x - fx), np.float32(y - fy)
+            x0, y0 = int(fx) % columns, int(fy) % rows
+            x1, y1 = (x0 + 1) % columns, (y0 + 1) % rows
+            for k in range(channels):
+                low = field[y0, x0, k] + tx * (field[y0, x1, k] - field[y0, x0, k])
+                high = field[y1, x0, k] + tx * (field[y1, x1, k] - field[y1, x0, k])
+                out[r, c, k] = low + ty * (high - low)
+
+
+def sample_moved(field: Raster, right_mm: Raster, up_mm: Raster, grid: Grid) -> Raster:
+    """What lies ``right_mm`` and ``up_mm`` away from every pixel, bilinear and wrapped; (H, W) or (H, W, C)."""
+    across, down = grid.mm_per_px
+    flat = np.ascontiguousarray(field.reshape(*field.shape[:2], -1))
+    out = np.empty_like(flat)
+    over_rows(
+        _sample_rows, grid.height_px, flat, np.ascontiguousarray(right_mm / np.float32(across), np.float32),
+        np.ascontiguousarray(-up_mm / np.float32(down), np.float32), out,
+    )  # fmt: skip
+    return out.reshape(field.shape)
+
+
+@compiled
+def _drift_rows(
+    first: int, last: int, field: Raster, gx: Raster, gy: Raster, out: Raster, steps: int, step_x: np.float32, step_y: np.float32, how: int
+) -> None:
+    rows, columns = field.shape
+    for r in range(first, last):
+        for c in range(columns):
+            # Away from where it began, so that rounding is the same everywhere on the sheet.
+            x, y = 0.0, 0.0
+            total, low, high = field[r, c], field[r, c], field[r, c]
+            for _ in range(steps):
+                ix, iy = (c + math.floor(x + 0.5)) % columns, (r + math.floor(y + 0.5)) % rows
+                sx, sy = gx[iy, ix], gy[iy, ix]
+                size = math.sqrt(sx * sx + sy * sy)
+                if size < 1e-9:
+                    # On the flat it stays: what is left of the walk sees the same place.
+                    seen = field[iy, ix]
+                else:
+                    x += sx / size * step_x
+                    y += sy / size * step_y
+                    seen = field[(r + math.floor(y + 0.5)) % rows, (c + math.floor(x + 0.5)) % columns]
+                total += seen
+                low, high = min(low, seen), max(high, seen)
+            out[r, c] = total / (steps + 1) if how == 0 else low if how == 1 else high
+
+
+def drift_along(field: Raster, downhill_x: Raster, downhill_y: Raster, grid: Grid, *, reach_mm: float, samples: int, how: int) -> Raster:
+    """Samples of a field along the way that a guide falls: their mean (0), lowest (1) or highest (2).
+
+    ``downhill_x``, ``downhill_y`` point to the right and down the rows; only their direction counts.
+    """
+    across, down = grid.mm_per_px
+    out = np.empty_like(field)
+    step = reach_mm / samples
+    over_rows(
+        _drift_rows, grid.height_px, np.ascontiguousarray(field), np.ascontiguousarray(downhill_x, np.float32),
+        np.ascontiguousarray(downhill_y, np.float32), out, samples, np.float32(step / across), np.float32(step / down), how,
+    )  # fmt: skip
+    return out
