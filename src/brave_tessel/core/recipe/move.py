@@ -132,7 +132,7 @@ def _slide(height: Raster, out: Raster, most: float, parity: int) -> None:
             step = height[r, c] - height[rr, cc]
             over = abs(step) - most
             if over > 0:
-                moved = np.float32(0.2 * over) if step > 0 else np.float32(-0.2 * over)
+                moved = np.float32(0.25 * over) if step > 0 else np.float32(-0.25 * over)
                 out[r, c] -= moved
                 out[rr, cc] += moved
 
