@@ -246,12 +246,19 @@ class Source(Node, frozen=True, kw_only=True):
 
 
 class Step(Node, frozen=True, kw_only=True):
-    """One named step of a recipe; ``made_from`` names earlier steps by input."""
+    """One named step of a recipe; ``made_from`` names earlier steps by input. ``section`` begins a new titled part
+    where it differs from the step before; ``opened`` names the dials that the layer's card shows; a muted step passes
+    on what it is made from.
+    """
 
     name: str
     op: str
     values: dict[str, Value] = {}
     made_from: dict[str, str] = {}
+    section: str = ""
+    note: str = ""
+    muted: bool = False
+    opened: tuple[str, ...] = ()
 
     @property
     def id(self) -> str:
@@ -259,10 +266,11 @@ class Step(Node, frozen=True, kw_only=True):
 
 
 class Recipe(Node, frozen=True, kw_only=True):
-    """An ordered list of steps, and which step feeds which map."""
+    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own."""
 
     steps: tuple[Step, ...] = ()
     yields: dict[MapKind, str] = {}
+    seed: int = 0
 
 
 class Stroke(Node, frozen=True, kw_only=True):

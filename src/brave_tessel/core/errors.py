@@ -69,5 +69,9 @@ class DeviceError(TesselError):
     """A device that failed, does not answer or is not there."""
 
 
+class DoesNotFitError(TesselError):
+    """A result that cannot be taken where it is put, with the reason."""
+
+
 class CancelledError(Exception):
     """Work stopped on request. No error: nothing is told to the person."""

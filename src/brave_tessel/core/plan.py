@@ -23,7 +23,7 @@ from .kernels.shade import shade
 from .maps import MapKind, MapSet, plain
 from .operation import REGISTRY, Ground, find
 from .plan_sheets import FLAT_PX, SheetPlanner
-from .recipe.evaluate import gather_yields, run_step
+from .recipe.evaluate import gather_yields, passed_on, run_step, seeded
 from .relief.curvature import curvature
 from .relief.integrate import height_of_slopes
 from .repeat.resample import tiled_map
@@ -72,9 +72,7 @@ class Planner(SheetPlanner):
 
     def recipe(self, recipe: Recipe, grid: Grid, owner: str) -> Task:
         """The maps a recipe yields; each step is a task, so that a change recomputes what hangs on it."""
-        steps: dict[str, Task] = {}
-        for step in recipe.steps:
-            steps[step.name] = self.step(step, steps, grid, owner)
+        steps = self.recipe_steps(recipe, grid, owner)
         wanted = {kind: name for kind, name in recipe.yields.items() if name in steps}
         names = sorted(set(wanted.values()))
         return Task(
@@ -82,12 +80,20 @@ class Planner(SheetPlanner):
             partial(_yields, grid=grid, recipe=recipe, names=names), tuple(steps[name] for name in names),
         )  # fmt: skip
 
+    def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str) -> dict[str, Task]:
+        """Every step's task by its name; a muted one is what it passes on."""
+        steps: dict[str, Task] = {}
+        for step in recipe.steps:
+            through = passed_on(step) if step.muted else ""
+            steps[step.name] = steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner)
+        return steps
+
     def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str) -> Task:
         """One step of a recipe."""
         version = REGISTRY[step.op].version if step.op in REGISTRY else 0
         values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
-        names = [name for name in step.made_from.values() if name in above]
-        slots = sorted(step.made_from)
+        slots = sorted(slot for slot, name in step.made_from.items() if name in above)
+        names = [step.made_from[slot] for slot in slots]
         inputs = tuple(above[name] for name in names)
         key = task_key("step", step.op, version, values, slots, grid, *(task.key for task in inputs))
         return Task(key, step.name, owner, partial(_run_step, grid=grid, step=step, names=names), inputs)

@@ -20,6 +20,7 @@ class Cache:
     def __init__(self, limit: int = DEFAULT_BYTES) -> None:
         self.limit = limit
         self.used = 0
+        self.costs: OrderedDict[bytes, float] = OrderedDict()
         self._entries: OrderedDict[bytes, tuple[Any, int]] = OrderedDict()
         self._lock = threading.Lock()
 
@@ -43,6 +44,13 @@ class Cache:
             while self.used > self.limit:
                 _, (_, gone) = self._entries.popitem(last=False)
                 self.used -= gone
+
+    def note_cost(self, key: bytes, ms: float) -> None:
+        """Remember how long a result took; the last few thousand are kept."""
+        with self._lock:
+            self.costs[key] = ms
+            while len(self.costs) > 8000:
+                self.costs.popitem(last=False)
 
     def clear(self) -> None:
         with self._lock:

@@ -68,7 +68,9 @@ class Evaluation:
         except (ArithmeticError, ValueError, TypeError, KeyError, IndexError, AttributeError, MemoryError) as error:
             log.exception("task %s failed", task.label)
             return self._stand_in(task, TesselError(task.label, value=str(error), remedy="Undo the last change."))
-        self.costs_ms[task.label] = self.costs_ms.get(task.label, 0) + (time.perf_counter() - begun) * 1000
+        ms = (time.perf_counter() - begun) * 1000
+        self.costs_ms[task.label] = self.costs_ms.get(task.label, 0) + ms
+        self.cache.note_cost(task.key, ms)
         freeze(result)
         self.cache.put(task.key, result)
         return result

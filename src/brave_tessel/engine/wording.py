@@ -64,12 +64,17 @@ def _unknown(error: e.TesselError) -> str:
     return f"The {error.parameter} “{_of(error.value)}” is not known here."
 
 
+def _does_not_fit(error: e.TesselError) -> str:
+    return f"{error.parameter} does not take {_of(error.value)}: {error.allowed}."
+
+
 def _device(error: e.TesselError) -> str:
     return f"The {error.parameter[0].lower()}{error.parameter[1:]} {_of(error.value)}."
 
 
 _SENTENCES = {
     e.DeviceError: _device,
+    e.DoesNotFitError: _does_not_fit,
     e.NotUnderstoodError: _not_understood,
     e.OutOfRangeError: _out_of_range,
     e.DoesNotCloseError: _out_of_range,

@@ -147,6 +147,8 @@ class Actions:
         working = not self.desk.worker.idle
         build = self.window.stages["Build"]
         assert isinstance(build, BuildStage)
+        if self.desk.stage == "Build" and self.desk.recipe_open and not working:
+            build.open_recipe(False)
         build.set_painting(False)
         gather = self.window.stages["Gather"]
         assert isinstance(gather, GatherStage)
@@ -231,6 +233,11 @@ class Actions:
         self._add(menu, "Rename the layer…", "F2", lambda: stage().layer_card.rename())
         self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().remove())
         menu.addSeparator()
+        self._add(menu, "Open or leave the recipe", "E", self.toggle_recipe)
+        self._add(menu, "Copy the step with what it needs", "Ctrl+C", lambda: stage().recipe.copy())
+        self._add(menu, "Paste steps", "Ctrl+V", lambda: stage().recipe.paste())
+        self._add(menu, "Hold the step against the next", "Alt+A", lambda: stage().recipe.board.pair.hold_against())
+        menu.addSeparator()
         self._add(menu, "Paint", "B", self.toggle_painting)
         self._add(menu, "Swap paint and erase", "X", self.swap_erase)
 
@@ -242,6 +249,10 @@ class Actions:
             action = menu.addAction(kind)
             if action:
                 action.triggered.connect(lambda _checked=False, chosen=kind: self._build_stage().lay_on(chosen))
+
+    def toggle_recipe(self) -> None:
+        self.desk.go("Build")
+        self._build_stage().open_recipe(not self.desk.recipe_open)
 
     def toggle_painting(self) -> None:
         self.desk.go("Build")

@@ -15,7 +15,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
 from ..core.commands import AnyCommand
-from ..core.document import Job, Layer, Part, Source, Surface, layer_of
+from ..core.document import Job, Layer, Part, RecipeWhat, Source, Surface, layer_of
 from ..core.errors import CancelledError, TesselError
 from ..core.maps import MapKind
 from ..core.plan import Light
@@ -25,9 +25,9 @@ from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
-from . import pictures
+from . import pictures, recipe_pictures
 from .followers import LinkFollower
-from .results import GatherPicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
+from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
 from .thumbs import keep_thumb, unseen
 
 log = logging.getLogger(__name__)
@@ -55,6 +55,8 @@ class Desk(QObject):
     gather_ready = pyqtSignal(object)
     scatter_ready = pyqtSignal(object)
     scene_ready = pyqtSignal(object)
+    recipe_ready = pyqtSignal(object)
+    variants_ready = pyqtSignal(object)
     beat_found = pyqtSignal(str, object)
     message = pyqtSignal(str, str)
     busy_changed = pyqtSignal(bool)
@@ -78,6 +80,8 @@ class Desk(QObject):
         self.stroking = False
         self.scatter_view: MapKind | None = None
         self._thumbs_asked: set[str] = set()
+        self.recipe_open = False
+        self.recipe_step = ""
         self._told_progress = False
         self._sheet: SheetPicture | None = None
         self._photo_shown = ""
@@ -243,6 +247,9 @@ class Desk(QObject):
         if surface is None:
             self.surface_ready.emit(None)
             return
+        if self.recipe_open:
+            self._request_recipe()
+            return
         job, light, session = self.job, self.light, self.session
         view = self.view
         sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
@@ -258,12 +265,37 @@ class Desk(QObject):
 
         self._in_background("surface", work)
 
+    def _request_recipe(self) -> None:
+        surface, layer = self.surface, self.layer
+        if surface is None or layer is None or not isinstance(layer.what, RecipeWhat):
+            return
+        job, light, session, chosen, px = self.job, self.light, self.session, self.recipe_step, self.preview_px
+
+        def work(current: Current) -> None:
+            for size in dict.fromkeys((COARSE_PX, px)):
+                done = recipe_pictures.recipe_picture(session, job, surface, layer, chosen=chosen, other="", px=size, light=light, current=current)
+                if not current():
+                    return
+                self.later(lambda done=done: self._deliver_timed(done, self.recipe_ready))  # type: ignore[misc]
+
+        self._in_background("recipe", work)
+
+    def ask_variants(self) -> None:
+        """Small pictures of the open recipe's next seeds."""
+        surface, layer = self.surface, self.layer
+        if surface is None or layer is None or not isinstance(layer.what, RecipeWhat):
+            return
+        job, light, session = self.job, self.light, self.session
+        self.ask(
+            "variants", lambda current: recipe_pictures.variant_pictures(session, job, surface, layer, light=light, current=current), self.variants_ready.emit
+        )
+
     def _deliver_surface(self, done: SurfacePicture) -> None:
         if done.fine or done.ms > 1:
             self.timed.emit(done.ms)
         self.surface_ready.emit(done)
 
-    def _deliver_timed(self, done: SheetPicture | SceneTextures | ScatterPicture, signal: Any) -> None:
+    def _deliver_timed(self, done: SheetPicture | SceneTextures | ScatterPicture | RecipePicture, signal: Any) -> None:
         self.timed.emit(done.ms)
         signal.emit(done)
 

@@ -218,13 +218,13 @@ def gather_picture(session: Session, job: Job, source: Source, *, with_photo: bo
             before = run.value(planner.straight(source, STRIP_PX))[MapKind.BASE_COLOUR]
             straight, evened = display_codes(before), display_codes(after)
             drift = (light_drift(before), light_drift(after))
-            lit = _lit_estimate(run.value(planner.estimated(source, None, done, source.id)), light)
+            lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), light)
         except MissingError:
             pass
     return GatherPicture(source, photo, straight, evened, drift, ratio, lit)
 
 
-def _lit_estimate(maps: MapSet, light: Light) -> AnyArray:
+def lit_maps(maps: MapSet, light: Light) -> AnyArray:
     """A flat sheet lit by its own or its estimated relief."""
     height = maps[MapKind.HEIGHT]
     normal = normal_of_height(height, maps.grid)
@@ -232,7 +232,7 @@ def _lit_estimate(maps: MapSet, light: Light) -> AnyArray:
     plain = occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM)
     colour = np.ascontiguousarray(maps.or_default(MapKind.BASE_COLOUR))
     metal = np.ascontiguousarray(maps.or_default(MapKind.METALNESS))
-    return shade(colour, normal, maps[MapKind.ROUGHNESS], metal, plain, shadow, light=light)
+    return shade(colour, normal, np.ascontiguousarray(maps.or_default(MapKind.ROUGHNESS)), metal, plain, shadow, light=light)
 
 
 REFERENCE_PX = 1024
@@ -254,7 +254,7 @@ def scatter_picture(
     """A scatter sheet, lit or as one of its maps."""
     begun = time.perf_counter()
     maps = session.evaluation(current).value(session.planner(job).scattered(source, px))
-    codes = map_codes(view, maps) if view is not None else _lit_estimate(maps, light)
+    codes = map_codes(view, maps) if view is not None else lit_maps(maps, light)
     return ScatterPicture(source, maps.grid, mip_chain(codes), (time.perf_counter() - begun) * 1000, fine)
 
 

@@ -115,6 +115,30 @@ class ScatterPicture:
 
 
 @dataclass(frozen=True, slots=True)
+class RecipePicture:
+    """A layer's recipe evaluated: small looks and costs of its steps, the chosen step large, the surface lit."""
+
+    layer: str
+    looks: dict[str, AnyArray]
+    costs: dict[str, float]
+    faults: dict[str, TesselError]
+    step: str
+    step_mips: list[AnyArray]
+    span: str
+    surface_mips: list[AnyArray]
+    grid: Grid
+    ms: float
+
+
+@dataclass(frozen=True, slots=True)
+class VariantPictures:
+    """The same recipe with other seeds, lit."""
+
+    layer: str
+    looks: dict[int, AnyArray]
+
+
+@dataclass(frozen=True, slots=True)
 class SceneTextures:
     """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
 

@@ -163,6 +163,10 @@ class Window(QMainWindow):
         desk.busy_changed.connect(self.busy.show_busy)
         desk.timed.connect(lambda ms: self.ms.setText(f"{ms:.0f} ms"))
         self._connect_placed()
+        build = self.stages["Build"]
+        assert isinstance(build, BuildStage)
+        build.recipe_toggled.connect(lambda on: self.stacks["strip"].setVisible(not on or self.desk.stage != "Build"))
+        desk.stage_changed.connect(lambda stage: self.stacks["strip"].setVisible(not (desk.recipe_open and stage == "Build")))
         self._clock = QTimer(self)
         self._clock.setInterval(5000)
         self._clock.timeout.connect(self._show_saved)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import msgspec
-from PyQt6.QtCore import QEvent, QObject
+from PyQt6.QtCore import QEvent, QObject, pyqtSignal
 from PyQt6.QtGui import QPixmap, QResizeEvent
 from PyQt6.QtWidgets import QComboBox, QInputDialog, QMenu, QWidget
 
@@ -27,8 +27,9 @@ from ..desk import Desk
 from ..results import SurfacePicture
 from .layer_card import LayerCard
 from .probe import explain, probe_at
+from .recipe_mode import RecipeMode
 from .section_strip import SectionStrip
-from .stage import LeftPanel, Stage
+from .stage import LeftPanel, Stage, stacked
 from .surface_board import SurfaceBoard
 
 EXTENTS = ("Cell", "Field 3×3", "Wall 6 m")
@@ -37,18 +38,23 @@ EXTENTS = ("Cell", "Field 3×3", "Wall 6 m")
 class BuildStage(Stage):
     """Layers at the left, the lit surface on the board, the section below, the layer's card at the right."""
 
+    recipe_toggled = pyqtSignal(bool)
+
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.surface_board = SurfaceBoard()
-        self.board = self.surface_board
-        self.views = FloatBar(list(VIEWS), "Lit", name="View", parent=self.board)
-        self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.board)
-        self.block = TitleBlock(self.board)
+        self.recipe = RecipeMode(desk)
+        self.views = FloatBar(list(VIEWS), "Lit", name="View", parent=self.surface_board)
+        self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.surface_board)
+        self.block = TitleBlock(self.surface_board)
         self.section = SectionStrip()
         self.strip = self.section
         self.layer_card = LayerCard(desk)
-        self.card = self.layer_card
-        self.left = self._make_left()
+        self.build_left = self._make_left()
+        self.stacks = tuple(stacked(*pair) for pair in (
+            (self.build_left, self.recipe.left), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card),
+        ))  # fmt: skip
+        self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
         self._live: Stroke | None = None
         self._connect()
@@ -94,6 +100,8 @@ class BuildStage(Stage):
         board.brush_sized.connect(self._brush_sized)
         board.installEventFilter(self)
         self.layer_card.paint_toggled.connect(self.set_painting)
+        self.layer_card.recipe_wanted.connect(lambda: self.open_recipe(True))
+        self.recipe.left_mode.connect(lambda: self.open_recipe(False))
         self.layer_card.brush_sized.connect(self._brush_typed)
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(self._selection_changed)
@@ -104,11 +112,31 @@ class BuildStage(Stage):
             margin = theme.px(10)
             inset = int(self.surface_board.inset())
             self.views.move(inset + margin, inset + margin)
-            self.extents.move(self.board.width() - self.extents.width() - margin, inset + margin)
+            self.extents.move(self.surface_board.width() - self.extents.width() - margin, inset + margin)
             if self.extents.x() < self.views.x() + self.views.width() + margin:
                 self.extents.move(self.extents.x(), inset + margin + self.views.height() + theme.px(6))
             self.block.place()
         return False
+
+    @property
+    def ruled_board(self) -> QWidget:
+        return self.surface_board
+
+    # Recipe --------------------------------------------------------------------------------------
+
+    def open_recipe(self, on: bool) -> None:
+        """Show the chosen layer's recipe in place of the build-up, or go back."""
+        on = on and self.recipe.opened is not None
+        if on == self.desk.recipe_open:
+            return
+        self.desk.recipe_open = on
+        for stack in self.stacks:
+            stack.setCurrentIndex(int(on))
+        # The section says little about single steps; the rows need the room.
+        self.section.setVisible(not on)
+        self.recipe_toggled.emit(on)
+        self.show_job(self.desk.job)
+        self.desk.refresh()
 
     # Intents -------------------------------------------------------------------------------------
 
@@ -248,6 +276,8 @@ class BuildStage(Stage):
 
     def _selection_changed(self) -> None:
         self.surface_board.painting = False
+        if self.desk.recipe_open and self.recipe.opened is None:
+            self.open_recipe(False)
         self.show_job(self.desk.job)
 
     def show_job(self, job: Job) -> None:
@@ -258,6 +288,11 @@ class BuildStage(Stage):
             self.picker.addItem(entry.name, entry.id)
         self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.surface_id)))
         self.picker.blockSignals(False)
+        if self.desk.recipe_open:
+            if self.recipe.opened is None:
+                self.open_recipe(False)
+            else:
+                self.recipe.show_job(job)
         self._show_rows(surface)
         self.layer_card.show_layer(surface, self.desk.layer)
         if self.layer_card.paint_button:
@@ -326,6 +361,9 @@ class BuildStage(Stage):
         self.surface_board.update()
 
     def fit(self) -> None:
+        if self.desk.recipe_open:
+            self.recipe.board.pair.fit()
+            return
         self.surface_board.show_extent(self.surface_board.extent_name)
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
-from PyQt6.QtWidgets import QFileDialog, QStackedWidget, QWidget
+from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from ...core.document import Job, Source
 from ...core.quantity import format_size
@@ -25,7 +25,7 @@ from .rig_card import FramesStrip, RigCard
 from .scatter_board import VIEWS, ScatterBoard
 from .scatter_card import ScatterCard
 from .sheet_strip import SheetStrip
-from .stage import LeftPanel, Stage
+from .stage import LeftPanel, Stage, stacked
 
 
 def lacks(source: Source) -> str:
@@ -58,9 +58,9 @@ class GatherStage(Stage):
         self.source_card = SourceCard(desk, self.frame)
         self.scatter_card = ScatterCard(desk, self.scatter)
         self.rig = RigCard(desk)
-        self.boards = _stack(self.frame, self.scatter)
-        self.strips = _stack(self.sheet, self.frames)
-        self.cards = _stack(self.source_card, self.scatter_card, self.rig)
+        self.boards = stacked(self.frame, self.scatter)
+        self.strips = stacked(self.sheet, self.frames)
+        self.cards = stacked(self.source_card, self.scatter_card, self.rig)
         self.board, self.strip, self.card = self.boards, self.strips, self.cards
         self._connect()
         self.show_job(desk.job)
@@ -198,13 +198,6 @@ class GatherStage(Stage):
 
     def fit(self) -> None:
         (self.scatter if self.boards.currentWidget() is self.scatter else self.frame).fit()
-
-
-def _stack(*widgets: QWidget) -> QStackedWidget:
-    made = QStackedWidget()
-    for widget in widgets:
-        made.addWidget(widget)
-    return made
 
 
 def accepts(event: QDragEnterEvent | QDropEvent) -> list[Path]:

@@ -31,6 +31,7 @@ class LayerCard(Column):
 
     paint_toggled = pyqtSignal(bool)
     brush_sized = pyqtSignal(object)
+    recipe_wanted = pyqtSignal()
 
     def __init__(self, desk: Desk) -> None:
         super().__init__("Layer")
@@ -63,7 +64,7 @@ class LayerCard(Column):
     def _shape(self, surface: Surface | None, layer: Layer | None) -> Any:
         if surface is None or layer is None:
             return None
-        steps = tuple((s.name, s.op) for s in layer.what.recipe.steps) if isinstance(layer.what, RecipeWhat) else ()
+        steps = tuple((s.name, s.op, s.opened) for s in layer.what.recipe.steps) if isinstance(layer.what, RecipeWhat) else ()
         rules = tuple((rule.id, rule.mode, rule.rule.op) for rule in layer.where)
         number = surface.layers.index(layer) if layer in surface.layers else 0
         return (
@@ -109,12 +110,14 @@ class LayerCard(Column):
         self.add(Heading("What", notes[type(what)]))
         self._build_map_switches(surface, layer)
         if isinstance(what, RecipeWhat):
+            self.add(button("Open the recipe", self.recipe_wanted.emit, tip="Its steps, one by one (E)"))
+            some = any(step.opened for step in what.recipe.steps)
             for step in what.recipe.steps:
                 operation = REGISTRY.get(step.op)
-                if operation is not None and not operation.params:
+                if (some and not step.opened) or (operation is not None and not operation.params):
                     continue
                 self.add(words(f"{step.name} · {operation.label.lower() if operation else 'unknown'}"))
-                form = OperationForm(step.op, step.values)
+                form = OperationForm(step.op, step.values, only=step.opened if some else None)
                 form.changed.connect(lambda name, value, key=step.name: self._set_step(key, name, value))
                 self._add_form(form, lambda shown, key=step.name: _step_values(shown, key))
         elif isinstance(what, SourceWhat):

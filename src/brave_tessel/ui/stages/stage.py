@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QObject, QRectF, Qt
 from PyQt6.QtGui import QPainter
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
 from .. import theme
 from ..desk import Desk
@@ -34,6 +34,14 @@ class Stage(QObject):
 
     def fit(self) -> None:
         """Show everything on the board."""
+
+
+def stacked(*widgets: QWidget) -> QStackedWidget:
+    """Widgets of which one is shown."""
+    made = QStackedWidget()
+    for widget in widgets:
+        made.addWidget(widget)
+    return made
 
 
 class LeftPanel(QWidget):

@@ -1,0 +1,59 @@
+"""What people want to do with a recipe, as commands on its layer."""
+
+from __future__ import annotations
+
+import msgspec
+
+from ..core.commands import AnyCommand, Set
+from ..core.document import Layer, Recipe, RecipeWhat, Surface
+from ..core.errors import UnreadableFileError
+from ..core.recipe.edit import check_recipe
+
+RECIPE_FORMAT = 1
+
+
+def recipe_of(layer: Layer | None) -> Recipe | None:
+    """The recipe a layer is made of, if it is."""
+    return layer.what.recipe if layer is not None and isinstance(layer.what, RecipeWhat) else None
+
+
+def set_recipe(surface: Surface, layer: Layer, recipe: Recipe, label: str, *, gesture: str = "") -> AnyCommand:
+    """The layer made of another recipe."""
+    return Set(path=("surfaces", surface.id, "layers", layer.id, "what", "recipe"), value=recipe, label=label, gesture=gesture)
+
+
+class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):
+    """A recipe by itself: its name, the repeat it was made for in mm, and its steps."""
+
+    format: int = RECIPE_FORMAT
+    name: str
+    repeat_mm: tuple[float, float]
+    recipe: Recipe
+
+
+def encode_recipe(name: str, repeat_mm: tuple[float, float], recipe: Recipe) -> bytes:
+    """A recipe as readable JSON."""
+    file = RecipeFile(name=name, repeat_mm=repeat_mm, recipe=recipe)
+    return msgspec.json.format(msgspec.json.encode(file, order="deterministic"), indent=1)
+
+
+def decode_recipe(data: bytes, name: str) -> RecipeFile:
+    """A recipe from JSON, its steps checked.
+
+    Raises
+    ------
+    UnreadableFileError
+        when it is no recipe or from a later version.
+    TesselError
+        when its steps do not follow from each other.
+    """
+    try:
+        file = msgspec.json.decode(data, type=RecipeFile)
+    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
+        raise UnreadableFileError(name, value=str(error), allowed="a recipe as this program writes it") from None
+    if file.format > RECIPE_FORMAT:
+        raise UnreadableFileError(name, value=f"format {file.format}", allowed=f"format {RECIPE_FORMAT}")
+    if min(file.repeat_mm) <= 0 or max(file.repeat_mm) > 1e6:
+        raise UnreadableFileError(name, value=f"repeat {file.repeat_mm}", allowed="a repeat above 0 mm")
+    check_recipe(file.recipe)
+    return file
