@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QEvent, QObject, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPalette, QPen, QPixmap, QWheelEvent
 from PyQt6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -157,6 +157,13 @@ class RecipeBoard(QWidget):
         self.found.setAccessibleName("Operations found")
         self.found.setFixedHeight(theme.px(168))
         self.found.itemClicked.connect(lambda item: self._take(item))
+        self.found.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.found.setTextElideMode(Qt.TextElideMode.ElideRight)
+        t = theme.tokens()
+        self.found.setStyleSheet(
+            f"QListWidget {{ background: {t.white}; border: 1px solid {t.line}; }} QListWidget::item {{ padding: {theme.px(2)}px {theme.px(12)}px; color: {t.ink}; }}"
+            f"QListWidget::item:selected {{ background: {t.wash}; color: {t.ink}; }}"
+        )
         self.found.hide()
         head = QLabel("Step · made from · look · ms at preview size")
         head.setObjectName("note")
@@ -165,6 +172,10 @@ class RecipeBoard(QWidget):
         self.scroller.setFrameShape(QFrame.Shape.NoFrame)
         self.scroller.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         holder = QWidget()
+        palette = holder.palette()
+        palette.setColor(QPalette.ColorRole.Window, theme.colour("chalk"))
+        holder.setPalette(palette)
+        holder.setAutoFillBackground(True)
         inner = QVBoxLayout(holder)
         inner.setContentsMargins(0, 0, 0, 0)
         inner.addWidget(self.rows)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QFocusEvent
 from PyQt6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -40,6 +41,16 @@ def fill_operations(menu: QMenu, take: Any) -> None:
             action = part.addAction(operation.label)
             if action:
                 action.triggered.connect(lambda _checked=False, op=operation.id: take(op))
+
+
+class _Note(QPlainTextEdit):
+    """A few lines; ``left`` brings them when the field is left."""
+
+    left = pyqtSignal(str)
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        self.left.emit(self.toPlainText())
 
 
 class StepCard(Column):
@@ -185,11 +196,11 @@ class StepCard(Column):
 
     def _build_note(self, step: Step) -> None:
         self.add(Heading("Note"))
-        note = QPlainTextEdit(step.note)
+        note = _Note(step.note)
         note.setAccessibleName("Note on the step")
         note.setFixedHeight(theme.px(64))
         note.setTabChangesFocus(True)
-        note.focusOutEvent = lambda event, box=note: self._note_left(box, step.name, event)  # type: ignore[assignment,method-assign]
+        note.left.connect(lambda text: self.noted.emit(step.name, text))
         self.add(note)
         row = QWidget()
         line = QHBoxLayout(row)
@@ -198,13 +209,16 @@ class StepCard(Column):
         section = QLineEdit(step.section)
         section.setAccessibleName("Section of the step")
         section.setToolTip("Steps of the same section stand under one heading")
-        section.editingFinished.connect(lambda: self.sectioned.emit(step.name, section.text().strip()) if section.isModified() else None)
+        section.textEdited.connect(lambda _text: section.setProperty("typed", True))
+        section.editingFinished.connect(lambda: self._sectioned(step.name, section))
         line.addWidget(section)
         self.add(row)
+        self.column.addStretch(1)
 
-    def _note_left(self, box: QPlainTextEdit, name: str, event: Any) -> None:
-        QPlainTextEdit.focusOutEvent(box, event)
-        self.noted.emit(name, box.toPlainText())
+    def _sectioned(self, name: str, field: QLineEdit) -> None:
+        if field.property("typed"):
+            field.setProperty("typed", False)
+            self.sectioned.emit(name, field.text().strip())
 
     def _renamed(self, name: str) -> None:
         if self.name.isModified():

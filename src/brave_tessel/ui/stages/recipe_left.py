@@ -35,14 +35,15 @@ class SeedStrip(QWidget):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
-        return QSize(theme.px(200), theme.px(136))
+        return QSize(theme.px(150), theme.px(136))
 
     def show_variants(self, done: VariantPictures | None) -> None:
         self.looks = [(seed, to_image(codes)) for seed, codes in done.looks.items()] if done else []
         self.update()
 
     def cell(self, index: int) -> QRectF:
-        side, gap = theme.px(60), theme.px(8)
+        gap = theme.px(8)
+        side = min(theme.px(60), (self.width() - 2 * gap) / 3)
         return QRectF((index % 3) * (side + gap), (index // 3) * (side + theme.px(18)) * 0.87, side, side * 0.8)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -99,7 +100,7 @@ class RecipeLeft(Column):
         self._build_files()
 
     def _build_yields(self) -> None:
-        self.add(Heading("Yields", "which step feeds which map"))
+        self.add(Heading("Yields", "step by map"))
         holder = QWidget()
         grid = QGridLayout(holder)
         grid.setContentsMargins(0, 0, 0, 0)
@@ -108,10 +109,10 @@ class RecipeLeft(Column):
         for index, kind in enumerate(_FEEDS):
             box = QComboBox()
             box.setAccessibleName(f"{TRAITS[kind].label} from")
-            box.setMinimumContentsLength(9)
+            box.setMinimumContentsLength(5)
             box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             box.activated.connect(lambda _index, key=kind, b=box: self.fed.emit(key, b.currentData()))
-            grid.addWidget(QLabel(TRAITS[kind].label), index, 0)
+            grid.addWidget(QLabel("Occlusion" if kind is MapKind.AMBIENT_OCCLUSION else TRAITS[kind].label), index, 0)
             grid.addWidget(box, index, 1)
             self.feeds[kind] = box
         self.add(holder)
@@ -128,6 +129,7 @@ class RecipeLeft(Column):
         line.addWidget(button("Export…", self.export_wanted.emit, tip="This recipe as a JSON file"), 1)
         self.add(stock)
         self.add(row)
+        self.column.addStretch(1)
 
     def show_recipe(self, surface: Surface, name: str, recipe: Recipe, selected: str) -> None:
         self.title.setText(name)
@@ -147,7 +149,7 @@ class RecipeLeft(Column):
         self.opened.show_rows(dials, "")
         self.opened.setVisible(bool(dials))
         self.opened.setFixedHeight(theme.px(40 * max(1, min(4, len(dials))) + 4))
-        self.opened_heading.note.setText(f"{len(dials)} dial{'' if len(dials) == 1 else 's'}" if dials else "all, while none is chosen")
+        self.opened_heading.note.setText(f"{len(dials)} dial{'' if len(dials) == 1 else 's'}" if dials else "all")
         self._show_feeds(recipe)
         self.seeds.seed = recipe.seed
         self.seeds.update()
