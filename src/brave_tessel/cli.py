@@ -12,7 +12,7 @@ from typing import Any
 import msgspec
 import numpy as np
 
-from . import __version__
+from . import __version__, cli_recipe
 from .core.colour import encode_srgb
 from .core.document import Delivery, Job, Layer, Setting, Source, SourceWhat, Surface
 from .core.errors import NotUnderstoodError, OutOfRangeError, TesselError
@@ -303,7 +303,7 @@ def _list(options: argparse.Namespace, _progress: _Progress) -> None:
     courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
     result: dict[str, Any] = {
         "job": job.name,
-        "sources": [{"name": s.name, "size_mm": [s.straightening.width_mm, s.straightening.height_mm]} for s in job.sources],
+        "sources": [{"name": s.name, "size_mm": list(s.sheet_mm) if s.scatter else [s.straightening.width_mm, s.straightening.height_mm]} for s in job.sources],
         "surfaces": [
             {
                 "name": surface.name, "id": surface.id, "repeat_mm": [surface.width_mm, surface.height_mm],
@@ -370,6 +370,7 @@ def _parser() -> argparse.ArgumentParser:
     straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
     straight.add_argument("--out", type=Path, required=True)
     straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
+    cli_recipe.declare(verb("recipe", lambda options, progress: cli_recipe.run(options, progress, _say), "List stock recipes, or write the maps of one."))
     gather = verb("gather", _gather, "Group the pictures of a folder into map sets and say what each is.")
     gather.add_argument("folder", type=Path)
     gather.add_argument("--json", action="store_true", help="machine-readable result on standard output")

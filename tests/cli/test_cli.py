@@ -177,3 +177,29 @@ def test_gather_reads_a_folder_of_frames(tmp_path, capsys):
     (tmp_path / "lights.json").write_text("{}")
     assert main(["gather", str(tmp_path), "--json"]) == 2
     assert "lights.json" in capsys.readouterr().err
+
+
+def test_recipes_are_listed_and_written_the_same_in_another_process(tmp_path, capsys):
+    assert main(["recipe", "--list", "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)["recipes"]
+    assert len(told) >= 9
+    assert told[0]["dials"]
+    one, two = tmp_path / "one", tmp_path / "two"
+    arguments = ["recipe", "wet shingle bed", "--px", "128", "--seed", "4", "--set", "large/size=55mm"]
+    assert main([*arguments, "--out", str(one), "--json"]) == 0
+    made = json.loads(capsys.readouterr().out)
+    assert made["repeat_mm"] == [600.0, 600.0]
+    subprocess.run([sys.executable, "-m", "brave_tessel.cli", *arguments, "--out", str(two)], check=True, capture_output=True)
+    for name in made["maps"].values():
+        assert (one / name).read_bytes() == (two / name).read_bytes()
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [(["recipe", "moon dust", "--out", "x"], "no recipe"), (["recipe", "Seat cloth", "--out", "x", "--set", "size"], "dial"),
+     (["recipe", "Seat cloth", "--out", "x", "--set", "weight=3"], "no dial"), (["recipe", "Seat cloth"], "folder"),
+     (["recipe", "Seat cloth", "--out", "x", "--set", "threads/size=-4"], "cannot be")],
+)  # fmt: skip
+def test_bad_recipes_are_told(arguments, words, capsys):
+    assert main(arguments) == 2
+    assert words in capsys.readouterr().err

@@ -22,6 +22,7 @@ from ..core.document import (
 from ..core.gather.straighten import Corners
 from ..core.maps import MapKind
 from ..core.place.pieces import corner_scene
+from ..core.recipe.shelf import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
@@ -117,6 +118,14 @@ def _photo_surface(source: Source, id: str, name: str, *, rise: float, broad: fl
     return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer,), beat=layer.id)
 
 
+def _from_shelf(id: str, name: str) -> Surface:
+    """A surface of one stock recipe, at the repeat the recipe closes on."""
+    stock = stock_named(name)
+    assert stock is not None
+    layer = Layer(id=f"{id}-layer", name=stock.name, what=RecipeWhat(recipe=stock.make()), hatch="stones")
+    return Surface(id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer,))
+
+
 def demo_job() -> OpenedJob:
     """The whole demo job with its photos."""
     mosaic, shingle = mosaic_photo(), shingle_photo()
@@ -132,6 +141,10 @@ def demo_job() -> OpenedJob:
         dado, _render_surface(),
         _photo_surface(panel, "mosaic-floor", "Mosaic floor", rise=0.8, broad=14.0, rough=0.4),
         _photo_surface(stones, "shingle-bed", "Wet shingle", rise=9.0, broad=60.0, rough=0.35),
+        *(_from_shelf(id, name) for id, name in (
+            ("terrazzo-floor", "Oyster terrazzo"), ("slate-roof", "Riven slate roof"), ("copper-roof", "Verdigris copper"),
+            ("deck", "Tarred boards"),
+        )),
     )  # fmt: skip
     scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
     scan, files = scanned_render()

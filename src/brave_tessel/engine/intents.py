@@ -22,10 +22,12 @@ from ..core.document import (
     What,
     new_id,
 )
+from ..core.errors import MissingError
 from ..core.gather.straighten import Corners, check_corners
 from ..core.operation import Value
 from ..core.place.elevation import units_of
 from ..core.place.pieces import corner_scene
+from ..core.recipe.shelf import SHELF, stock_named
 from ..core.recipe.stock import STOCK
 from ..core.repeat.mend import closed_size
 
@@ -123,6 +125,23 @@ def surface_from_source(job: Job, source: Source) -> tuple[AnyCommand, Surface]:
         id=new_id("surface"), name=_free_name(job, source.name), width_mm=width, height_mm=height, layers=(layer,),
         beat=layer.id,
     )  # fmt: skip
+    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+
+
+def surface_from_stock(job: Job, name: str) -> tuple[AnyCommand, Surface]:
+    """A fresh surface of one stock recipe, its repeat the one the recipe closes on.
+
+    Raises
+    ------
+    MissingError
+        when there is no such recipe.
+    """
+    stock = stock_named(name)
+    if stock is None:
+        raise MissingError("stock recipe", value=name, allowed=", ".join(entry.name for entry in SHELF))
+    layer = Layer(id=new_id("layer"), name=stock.name, what=RecipeWhat(recipe=stock.make()))
+    width, height = stock.repeat_mm
+    surface = Surface(id=new_id("surface"), name=_free_name(job, stock.name), width_mm=width, height_mm=height, layers=(layer,))
     return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
 
 

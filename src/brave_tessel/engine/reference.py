@@ -16,7 +16,8 @@ from ..core.operation import REGISTRY, Operation, Param
 from ..core.quantity import format_number
 
 FAMILIES = {
-    "noise": "Noise", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "colour": "Colour",
+    "noise": "Noise", "marks": "Marks", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "blur": "Blur and sharpen",
+    "move": "Move", "form": "Form", "combine": "Combine", "colour": "Colour", "relief": "Relief", "source": "Source",
     "gather": "Gather", "mend": "Ways to make a repeat", "touch": "Touch-up brushes", "breakup": "Ways to break it",
     "shape": "Made pieces", "scatter": "Scatter", "estimate": "Estimates from a picture",
     "where": "Where-rules", "seat": "Seat", "laying": "Layings",
@@ -46,8 +47,8 @@ def _operation(operation: Operation) -> list[str]:
 
 
 def _row(param: Param) -> str:
-    if param.kind in {"choice", "colour", "toggle"}:
-        usual = allowed = ", ".join(param.options) or {"colour": "#RRGGBB", "toggle": "yes or no"}[param.kind]
+    if param.kind in {"choice", "colour", "toggle", "stops"}:
+        usual = allowed = ", ".join(param.options) or {"colour": "#RRGGBB", "toggle": "yes or no", "stops": "#RRGGBB, with commas"}[param.kind]
     else:
         usual = f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
         allowed = param.allowed()

@@ -98,6 +98,16 @@ def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
         repeat("mend", "shingle")()
         window.reference.pin("mosaic")
 
+    def recipe() -> None:
+        at("Build", surface="terrazzo-floor")()
+        build.open_recipe(True)
+        build.recipe.choose("veins")
+
+    def close_recipe() -> None:
+        build.open_recipe(False)
+        at("Build", surface="slate-roof")()
+        window.actions_.show_extent("Cell")
+
     return [
         ("1-gather", at("Gather", source="mosaic")),
         ("1-gather-maps", put_right),
@@ -110,6 +120,8 @@ def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
         ("2-repeat-reference", reference),
         ("3-build", at("Build", surface="dado", layer="limewash")),
         ("3-build-photo", at("Build", surface="shingle-bed")),
+        ("3-recipe", recipe),
+        ("3-build-slates", close_recipe),
         ("3-build-wall", wall),
         ("4-place", at("Place", part="north-dado")),
         ("5-hand-over", at("Hand over", surface="dado")),

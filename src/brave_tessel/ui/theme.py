@@ -178,6 +178,12 @@ def _arrow() -> str:
     return target.as_posix()
 
 
+def shelf_icon(name: str) -> QIcon:
+    """The small picture of a stock recipe; empty where it has none."""
+    path = _ASSETS / "shelf" / f"{name.lower().replace(' ', '-')}.png"
+    return QIcon(str(path)) if path.is_file() else QIcon()
+
+
 @lru_cache(maxsize=256)
 def tinted(name: str, token: str = "ink", size: int = 16) -> QIcon:
     """A shipped outline icon in a token's colour."""

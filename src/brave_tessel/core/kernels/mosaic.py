@@ -89,15 +89,16 @@ def _cells(
     half = 0.5 * math.sqrt(cell_x * cell_y)
     side = 2 * reach + 1
     qx, qy, qn = np.empty(side * side), np.empty(side * side), np.empty(side * side, np.int64)
+    square, over = np.empty(side * side), np.empty(side * side)
     for r in range(first, last):
         y = height_mm - (r + 0.5) * height_mm / rows
         iy = int(y / cell_y)
-        before = -1
+        before, last_winner = -1, -1
         for c in range(columns):
             x = (c + 0.5) * width_mm / columns
             ix = int(x / cell_x)
             if ix != before:
-                before = ix
+                before, last_winner = ix, -1
                 for k in range(side * side):
                     ox, oy = k % side - reach, k // side - reach
                     cx, cy = (ix + ox) % nx, (iy + oy) % ny
@@ -107,16 +108,19 @@ def _cells(
             best, winner = 1e30, 0
             for k in range(side * side):
                 d = (x - qx[k]) ** 2 + (y - qy[k]) ** 2
+                square[k] = d
                 if d < best:
                     best, winner = d, k
+            if winner != last_winner:
+                # Half over the distance of both points: with it the difference of squares is the way to their border.
+                last_winner = winner
+                for k in range(side * side):
+                    length = math.sqrt((qx[k] - qx[winner]) ** 2 + (qy[k] - qy[winner]) ** 2)
+                    over[k] = 0.5 / length if length > 1e-9 else 1e30
+            square[winner] = 1e30
             border = 1e30
             for k in range(side * side):
-                if k == winner:
-                    continue
-                ax, ay = qx[k] - qx[winner], qy[k] - qy[winner]
-                length = math.sqrt(ax * ax + ay * ay)
-                if length > 1e-9:
-                    border = min(border, ((0.5 * (qx[k] + qx[winner]) - x) * ax + (0.5 * (qy[k] + qy[winner]) - y) * ay) / length)
+                border = min(border, (square[k] - best) * over[k])
             edge[r, c] = np.float32(border)
             number[r, c] = qn[winner]
             across[r, c] = np.float32((x - qx[winner]) / half)

@@ -258,11 +258,16 @@ def size(grid: Grid, pieces: Pieces) -> Field:
 def dome(
     grid: Grid, pieces: Pieces, *, width: Annotated[float, Length(0.5, 200, log=True, least=0.05, help="How far in the face still rises.")] = 30.0,
     flat: Annotated[float, Fraction(help="0 a tent, 1 a flat top with a round edge.")] = 0.6,
+    corners: Annotated[float, Length(0, 60, least=0, most=500, help="How far corners are rounded off.")] = 0.0,
     spread: Annotated[float, Fraction(help="How far pieces differ in height.")] = 0.2,
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:  # fmt: skip
     """Each piece rounded like a stone, in [0, 1]; 0 in joints."""
-    t = np.clip(pieces.edge / np.float32(width), 0, 1)
+    inside = pieces.edge
+    if corners > 0:
+        # Blurred, the distance falls off at corners first; moved back, its zero cuts them off.
+        inside = np.minimum(inside, wrapped_gaussian(np.maximum(inside, 0), 0.5 * corners, grid) - np.float32(0.3 * corners))
+    t = np.clip(inside / np.float32(width), 0, 1)
     arch = np.clip(1 - (1 - t) ** 2, 0, 1) ** np.float32(0.5 + 0.45 * (1 - flat))
     tall = (1 - np.float32(spread) * of_each(pieces, 54, seed))[pieces.number]
-    return np.asarray(np.where(pieces.edge > 0, arch * tall, 0), np.float32)
+    return np.asarray(np.where(inside > 0, arch * tall, 0), np.float32)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ..document import Recipe, Step
 from ..maps import MapKind
 from ..operation import Value
+from .shelf import SHELF
 
 
 def units_recipe(**values: Value) -> Recipe:
@@ -60,5 +61,5 @@ def pebbles_recipe(*, size: float = 24.0, rise: float = 8.0, seed: int = 1) -> R
     )
 
 
-STOCK = {"Rectangular units": units_recipe, "Clouds": clouds_recipe, "Pebbles": pebbles_recipe}
+STOCK = {"Rectangular units": units_recipe, "Clouds": clouds_recipe, "Pebbles": pebbles_recipe, **{stock.name: stock.make for stock in SHELF}}
 """Name in the menu and the recipe behind it."""

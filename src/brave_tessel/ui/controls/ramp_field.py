@@ -28,7 +28,7 @@ def text_of(stops: list[Stop]) -> str:
 class _Ramp(QWidget):
     """Drag a stop, double-click one to pick its colour, click between to add one, drag one off to take it out."""
 
-    changed = pyqtSignal(str)
+    changed = pyqtSignal(object)
     released = pyqtSignal()
 
     def __init__(self, name: str) -> None:

@@ -13,6 +13,7 @@ from ...core.handover.checks import fit_repeat
 from ...core.maps import MapKind
 from ...core.place.elevation import units_of
 from ...core.quantity import format_number, format_size
+from ...core.recipe.shelf import SHELF
 from ...core.relief.pictures import VIEWS
 from ...engine import intents
 from ...engine.wording import sentence
@@ -66,7 +67,7 @@ class BuildStage(Stage):
         self.picker.setAccessibleName("Surface")
         self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
         self.heading = Heading("Build-up", "top to bottom")
-        left.add(self.picker, button("New", self.new_surface, tip="A new surface of rectangular units"), stretch=True)
+        left.add(self.picker, self._make_new(), stretch=True)
         left.add(self.heading)
         self.list = RowList("Layers, top to bottom", reorder=True)
         left.add_list(self.list)
@@ -78,6 +79,28 @@ class BuildStage(Stage):
         out = button("", self.remove, icon="trash", tip="Take the layer out (Del)")
         left.add(self.lay, twice, out, stretch=True)
         return left
+
+    def _make_new(self) -> QWidget:
+        made = button("New", lambda: None, tip="A new surface: of rectangular units, or of a recipe from the shelf")
+        menu = QMenu(made)
+        plain = menu.addAction("Rectangular units")
+        if plain:
+            plain.triggered.connect(lambda _checked=False: self.new_surface())
+        menu.addSeparator()
+        for stock in SHELF:
+            action = menu.addAction(theme.shelf_icon(stock.name), stock.name)
+            if action:
+                action.setToolTip(stock.note)
+                action.triggered.connect(lambda _checked=False, name=stock.name: self.from_shelf(name))
+        menu.setToolTipsVisible(True)
+        made.setMenu(menu)
+        return made
+
+    def from_shelf(self, name: str) -> None:
+        """A new surface of a stock recipe."""
+        command, surface = intents.surface_from_stock(self.desk.job, name)
+        if self.desk.dispatch(command):
+            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
 
     def _connect(self) -> None:
         desk, board = self.desk, self.surface_board

@@ -222,8 +222,10 @@ class RecipeBoard(QWidget):
 
     def _take(self, item: QListWidgetItem | None) -> None:
         if item is not None:
+            # Clearing the line empties the list, and the item goes with it.
+            op = item.data(Qt.ItemDataRole.UserRole)
             self.line.clear()
-            self.op_taken.emit(item.data(Qt.ItemDataRole.UserRole))
+            self.op_taken.emit(op)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if watched is not self.line or not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress or not self.found.isVisible():

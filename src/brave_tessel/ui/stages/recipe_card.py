@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
@@ -170,7 +171,7 @@ class StepCard(Column):
         maps = [str(kind).replace("_", " ") for kind, name in recipe.yields.items() if name == step.name]
         self.add(Heading("Used by", f"{len(using)} step{'' if len(using) == 1 else 's'}"))
         for name in using:
-            self.add(button(name, lambda to=name: self.jumped.emit(to), tip="Goes to that step"))
+            self.add(button(name, partial(self.jumped.emit, name), tip="Goes to that step"))
         if maps or not using:
             self.add(words(f"Feeds {', '.join(maps)}." if maps else "Nothing is made from it; it costs nothing."))
 
@@ -181,7 +182,7 @@ class StepCard(Column):
         line.setSpacing(theme.px(4))
         other = button("Replace…", lambda: None, tip="Another operation in its place; what fits is kept")
         menu = QMenu(other)
-        menu.aboutToShow.connect(lambda: fill_operations(menu, lambda op: self.replaced.emit(step.name, op)))
+        menu.aboutToShow.connect(lambda: fill_operations(menu, partial(self.replaced.emit, step.name)))
         other.setMenu(menu)
         mute = button("Mute", lambda: self.done.emit(step.name, "mute"), tip="Passes on what it is made from")
         mute.setCheckable(True)

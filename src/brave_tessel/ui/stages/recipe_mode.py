@@ -20,6 +20,7 @@ from ...engine import intents, recipe_intents
 from ...engine.wording import sentence
 from ...formats.disk import write_atomically
 from ...formats.images import read_file
+from .. import theme
 from ..desk import Desk
 from ..results import RecipePicture, VariantPictures
 from .recipe_board import RecipeBoard
@@ -244,7 +245,7 @@ class RecipeMode(QObject):
     def _fill_stock(self) -> None:
         self.left.stock_menu.clear()
         for name in STOCK:
-            action = self.left.stock_menu.addAction(name)
+            action = self.left.stock_menu.addAction(theme.shelf_icon(name), name)
             if action:
                 action.triggered.connect(lambda _checked=False, key=name: self.take_stock(key))
 

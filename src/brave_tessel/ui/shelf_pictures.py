@@ -1,0 +1,41 @@
+"""Small pictures of the stock recipes, for menus; written by ``./dev docs``."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+import cv2
+import numpy as np
+
+from ..core.document import Job, Layer, RecipeWhat, Surface
+from ..core.recipe.shelf import SHELF, Stock
+from ..core.sheet import AnyArray
+from ..engine.session import Session
+from ..formats.images import encode_png
+from ..formats.job_file import OpenedJob
+
+FOLDER = Path(__file__).parent / "assets" / "shelf"
+SIDE, FROM_PX = 96, 512
+
+
+def shelf_picture(stock: Stock) -> AnyArray:
+    """The recipe lit, (96, 96, 3) uint8."""
+    width, height = stock.repeat_mm
+    surface = Surface(id="s", name=stock.name, width_mm=width, height_mm=height, layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),))
+    lit = np.asarray(Session(OpenedJob(Job(id="shelf", surfaces=(surface,)))).lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
+    side = min(lit.shape[:2]) // 2
+    return np.asarray(cv2.resize(np.ascontiguousarray(lit[:side, :side]), (SIDE, SIDE), interpolation=cv2.INTER_AREA), np.uint8)
+
+
+def main() -> None:
+    """Write all of them."""
+    FOLDER.mkdir(exist_ok=True)
+    for stock in SHELF:
+        path = FOLDER / f"{stock.name.lower().replace(' ', '-')}.png"
+        path.write_bytes(encode_png(shelf_picture(stock)))
+        sys.stdout.write(f"{path}\n")
+
+
+if __name__ == "__main__":
+    main()
