@@ -8,6 +8,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QSettings
@@ -19,7 +20,6 @@ from ..engine.session import Session
 from .app import make_app
 from .stages.build import BuildStage
 from .stages.gather import GatherStage
-from .stages.place import PlaceStage
 from .window import Window
 
 log = logging.getLogger(__name__)
@@ -45,87 +45,74 @@ def shoot(window: Window, out: Path, name: str) -> None:
     sys.stdout.write(f"{out / name}.png\n")
 
 
-def _views(window: Window) -> list[tuple[str, Callable[[], None]]]:
-    build, place = window.stages["Build"], window.stages["Place"]
-    assert isinstance(build, BuildStage)
-    assert isinstance(place, PlaceStage)
-    desk = window.desk
+View = tuple[str, Callable[[], object]]
 
-    def at(stage: str, **chosen: str) -> Callable[[], None]:
-        def go() -> None:
-            desk.select(**chosen)
-            desk.go(stage)
 
-        return go
+class _Guide:
+    """Turns the window to each of its main views."""
 
-    def wall() -> None:
-        at("Build", surface="dado", layer="limewash")()
-        window.actions_.show_extent("Wall 6 m")
-
-    def put_right() -> None:
-        at("Gather", source="render-scan")()
-        gather = window.stages["Gather"]
+    def __init__(self, window: Window) -> None:
+        build, gather = window.stages["Build"], window.stages["Gather"]
+        assert isinstance(build, BuildStage)
         assert isinstance(gather, GatherStage)
-        gather.source_card.frame.head.setChecked(False)
-        gather.source_card.line.head.setChecked(False)
-        gather.source_card.maps_section.unfold()
-        gather.source_card.colour_section.unfold()
+        self.window, self.desk, self.build, self.gather = window, window.desk, build, gather
 
-    def strewn() -> None:
-        at("Gather", source="strandline")()
-        gather = window.stages["Gather"]
-        assert isinstance(gather, GatherStage)
-        gather.scatter.choose("laid-1")
-        gather.scatter_card.kinds_section.head.setChecked(False)
+    def at(self, stage: str, **chosen: str) -> None:
+        self.desk.select(**chosen)
+        self.desk.go(stage)
 
-    def rig() -> None:
-        at("Gather", source="render-scan")()
-        gather = window.stages["Gather"]
-        assert isinstance(gather, GatherStage)
-        gather.rig_button.setChecked(True)
-        gather.show_job(desk.job)
-        gather.rig.controls["sample"].choices.buttons["Ribbed copper"].click()
-        gather.rig.start()
+    def maps(self) -> None:
+        self.at("Gather", source="render-scan")
+        card = self.gather.source_card
+        for section in (card.frame, card.line):
+            section.head.setChecked(False)
+        card.maps_section.unfold()
+        card.colour_section.unfold()
 
-    def repeat(step: str, source: str) -> Callable[[], None]:
-        def go() -> None:
-            at("Repeat", source=source)()
-            desk.set_step(step)
+    def strewn(self) -> None:
+        self.at("Gather", source="strandline")
+        self.gather.scatter.choose("laid-1")
+        self.gather.scatter_card.kinds_section.head.setChecked(False)
 
-        return go
+    def rig(self) -> None:
+        self.at("Gather", source="render-scan")
+        self.gather.rig_button.setChecked(True)
+        self.gather.show_job(self.desk.job)
+        self.gather.rig.controls["sample"].choices.buttons["Ribbed copper"].click()
+        self.gather.rig.start()
 
-    def reference() -> None:
-        repeat("mend", "shingle")()
-        window.reference.pin("mosaic")
+    def repeat(self, step: str, source: str) -> None:
+        self.at("Repeat", source=source)
+        self.desk.set_step(step)
 
-    def recipe() -> None:
-        at("Build", surface="terrazzo-floor")()
-        build.open_recipe(True)
-        build.recipe.choose("veins")
+    def reference(self) -> None:
+        self.repeat("mend", "shingle")
+        self.window.reference.pin("mosaic")
 
-    def close_recipe() -> None:
-        build.open_recipe(False)
-        at("Build", surface="slate-roof")()
-        window.actions_.show_extent("Cell")
+    def recipe(self) -> None:
+        self.at("Build", surface="terrazzo-floor")
+        self.build.open_recipe(True)
+        self.build.recipe.choose("veins")
 
-    return [
-        ("1-gather", at("Gather", source="mosaic")),
-        ("1-gather-maps", put_right),
-        ("1-gather-strewn", strewn),
-        ("1-gather-rig", rig),
-        ("2-repeat-choose", repeat("choose", "shingle")),
-        ("2-repeat", repeat("mend", "shingle")),
-        ("2-repeat-touch", repeat("touch", "shingle")),
-        ("2-repeat-break", repeat("break", "strandline")),
-        ("2-repeat-reference", reference),
-        ("3-build", at("Build", surface="dado", layer="limewash")),
-        ("3-build-photo", at("Build", surface="shingle-bed")),
-        ("3-recipe", recipe),
-        ("3-build-slates", close_recipe),
-        ("3-build-wall", wall),
-        ("4-place", at("Place", part="north-dado")),
-        ("5-hand-over", at("Hand over", surface="dado")),
-    ]
+    def slates(self) -> None:
+        self.build.open_recipe(False)
+        self.at("Build", surface="slate-roof")
+        self.window.actions_.show_extent("Cell")
+
+    def wall(self) -> None:
+        self.at("Build", surface="dado", layer="limewash")
+        self.window.actions_.show_extent("Wall 6 m")
+
+    def views(self) -> list[View]:
+        return [
+            ("1-gather", partial(self.at, "Gather", source="mosaic")), ("1-gather-maps", self.maps), ("1-gather-strewn", self.strewn),
+            ("1-gather-rig", self.rig), ("2-repeat-choose", partial(self.repeat, "choose", "shingle")),
+            ("2-repeat", partial(self.repeat, "mend", "shingle")), ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
+            ("2-repeat-break", partial(self.repeat, "break", "strandline")), ("2-repeat-reference", self.reference),
+            ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")), ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
+            ("3-recipe", self.recipe), ("3-build-slates", self.slates), ("3-build-wall", self.wall),
+            ("4-place", partial(self.at, "Place", part="north-dado")), ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
+        ]  # fmt: skip
 
 
 IN_LAMP = ("3-build",)
@@ -139,7 +126,7 @@ def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tu
     window.resize(*size)
     window.show()
     QApplication.processEvents()
-    for name, go in _views(window):
+    for name, go in _Guide(window).views():
         if only and name not in only:
             continue
         go()

@@ -8,10 +8,12 @@ import numpy as np
 import numpy.typing as npt
 
 from ..colour import decode_srgb, encode_srgb, hex_to_linear, lab_of, luminance
+from ..kernels.ramps import look_up
 from ..operation import Angle, Choice, Colour, Field, Fraction, Paint, Pieces, Stops, operation
 from ..operation import Seed as SeedParam
 from ..sheet import Grid, Raster
 from .form import of_each
+from .piece import painted
 
 _F = npt.NDArray[np.float64]
 _TABLE = 1024
@@ -55,11 +57,7 @@ def stops(
     mixed: Annotated[str, Choice(*SPACES, help="Between stops in light, in sRGB codes, or in even steps for the eye (OKLab).")] = "even",
 ) -> Colour:  # fmt: skip
     """Several colours spread over a field in [0, 1]."""
-    table = ramp_table(colours, mixed)
-    at = np.clip(field, 0, 1) * np.float32(_TABLE - 1)
-    low = np.minimum(at.astype(np.int32), _TABLE - 2)
-    t = (at - low)[..., None]
-    return np.asarray(table[low] + t * (table[low + 1] - table[low]), np.float32)
+    return look_up(field, ramp_table(colours, mixed))
 
 
 @operation("colour.pieces", label="Ramp over pieces")
@@ -72,10 +70,8 @@ def over_pieces(
     """Every piece one colour of a ramp; edges one pixel soft."""
     table = ramp_table(colours, mixed)
     palette = table[(of_each(pieces, 61, seed) * (_TABLE - 1)).astype(np.int32)]
-    between = np.asarray(hex_to_linear(joint), np.float32)
-    cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)[..., None]
-    own = np.where(pieces.number[..., None] >= 0, palette[pieces.number], between)
-    return np.asarray(between + cover * (own - between), np.float32)
+    palette[-1] = hex_to_linear(joint)
+    return painted(grid, pieces, palette)
 
 
 @operation("colour.plain", label="One colour")

@@ -20,7 +20,7 @@ def _of_each(pieces: Pieces, salt: int, seed: int) -> Raster:
     return np.append(spread, np.float32(0))
 
 
-def _painted(grid: Grid, pieces: Pieces, palette: Raster) -> Raster:
+def painted(grid: Grid, pieces: Pieces, palette: Raster) -> Raster:
     """Each piece in its row of the palette, joints in the last; (H, W, columns of the palette)."""
     out = np.empty((*grid.shape, palette.shape[1]), np.float32)
     over_rows(
@@ -68,7 +68,7 @@ def tone(
     paint = np.array(hex_to_linear(colour), np.float32)
     palette = paint * np.stack([gain * (1 + warm), gain, gain * (1 - warm)], 1)
     palette[-1] = hex_to_linear(joint_colour)
-    return _painted(grid, pieces, palette)
+    return painted(grid, pieces, palette)
 
 
 @operation("piece.pick", label="Value of pieces")
@@ -82,4 +82,4 @@ def pick(
     """One value on pieces, another in joints, in [0, 1]; for roughness and metalness."""
     values = np.clip(np.float32(on_pieces) + _of_each(pieces, 31, seed) * np.float32(spread), 0, 1)
     values[-1] = in_joints
-    return _painted(grid, pieces, values[:, None])[..., 0]
+    return painted(grid, pieces, values[:, None])[..., 0]

@@ -158,6 +158,7 @@ class BuildStage(Stage):
         # The section says little about single steps; the rows need the room.
         self.section.setVisible(not on)
         self.recipe_toggled.emit(on)
+        self.desk.tell("")
         self.show_job(self.desk.job)
         self.desk.refresh()
 
