@@ -239,3 +239,33 @@ def test_every_step_operation_can_be_added_to_a_rich_recipe():
         after, name = edit.add_step(recipe, operation.id)
         edit.check_recipe(after)
         assert edit.step_named(after, name).op in REGISTRY
+
+
+def test_a_rule_of_steps_looks_at_what_lies_beneath():
+    from brave_tessel.core.document import Rule, Setting
+    from brave_tessel.core.recipe.stock import cover_recipe
+
+    ground = Layer(id="g", name="Ground", what=RecipeWhat(recipe=units_recipe(length=60.0, height=40.0)))
+    rule = Rule(id="r", rule=Setting(op="where.recipe"), recipe=cover_recipe())
+    top = Layer(id="t", name="Top", what=RecipeWhat(recipe=clouds_recipe()), where=(rule,))
+    job = Job(surfaces=(Surface(id="s", name="S", width_mm=300, height_mm=240, layers=(ground, top)),))
+    assert decode_job(encode_job(job)) == job
+    session = Session(OpenedJob(job))
+    grid, planner = Grid.for_repeat(300, 240, 128), session.planner()
+    run = session.evaluation()
+    below = planner.stacks(job.surfaces[0], grid)[1]
+    cover = run.value(planner.coverage(top, below, grid))
+    assert 0.02 < cover.mean() < 0.98
+    height = run.value(below).height
+    # It lies in the joints first.
+    assert cover[height < -1].mean() > 1.3 * cover[height > -0.3].mean()
+    alone = run.value(planner.coverage(top, planner.stacks(job.surfaces[0], grid)[0], grid))
+    assert not np.array_equal(cover, alone)
+
+
+def test_even_clouds_have_the_spread_they_say():
+    from brave_tessel.core.recipe.fractal import even_clouds
+
+    made = np.stack([even_clouds(Grid(512, 512, 800, 800), size=40, octaves=1, seed=s) for s in range(3)])
+    assert made.mean() == pytest.approx(0.5, abs=0.01)
+    assert made.std() == pytest.approx(0.2, abs=0.012)

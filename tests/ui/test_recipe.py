@@ -209,6 +209,25 @@ def test_a_surface_from_the_shelf_and_its_ramp(demo_window, settled):
     assert not theme_icon_missing()
 
 
+def test_a_where_rule_is_a_recipe_of_its_own(opened, settled):
+    build = opened.stages["Build"]
+    build.open_recipe(False)
+    build.layer_card._add_rule("where.recipe")
+    settled(opened)
+    rule = opened.desk.layer.where[-1]
+    build.open_recipe(True, rule=rule.id)
+    settled(opened)
+    made = mode(opened)
+    assert [step.name for step in made.opened[2].steps] == ["beneath", "hollows", "ragged", "both", "cover"]
+    made.choose("cover")
+    before = opened.desk.layer.what
+    type_into(made.card.form.controls["at"].field, "0.4")
+    settled(opened)
+    assert step_named(opened.desk.layer.where[-1].recipe, "cover").values["at"] == 0.4
+    assert opened.desk.layer.what == before
+    assert len(made.left.seeds.looks) == 6
+
+
 def theme_icon_missing():
     from brave_tessel.core.recipe.shelf import SHELF
     from brave_tessel.ui import theme

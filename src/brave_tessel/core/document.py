@@ -285,12 +285,13 @@ class Stroke(Node, frozen=True, kw_only=True):
 
 
 class Rule(Node, frozen=True, kw_only=True):
-    """One where-rule of a layer."""
+    """One where-rule of a layer. ``recipe`` is there for a rule made of steps; its opacity is the cover."""
 
     id: str
     mode: str = "keep"
     rule: Setting
     strokes: tuple[Stroke, ...] = ()
+    recipe: Recipe | None = None
 
 
 class PlainWhat(Node, frozen=True, kw_only=True, tag="plain"):

@@ -39,13 +39,13 @@ class Planner(SheetPlanner):
 
     # Layers ------------------------------------------------------------------------------------
 
-    def layer_maps(self, layer: Layer, grid: Grid) -> Task:
-        """What a layer is made of, on the surface's grid."""
+    def layer_maps(self, layer: Layer, grid: Grid, below: Task | None = None) -> Task:
+        """What a layer is made of, on the surface's grid; its recipe may look at what lies ``below``."""
         what = layer.what
         if isinstance(what, PlainWhat):
             return Task(task_key("plain", what, grid), layer.name, layer.id, partial(_plain_maps, what, grid))
         if isinstance(what, RecipeWhat):
-            return self.recipe(what.recipe, grid, layer.id)
+            return self.recipe(what.recipe, grid, layer.id, below)
         return self._source_maps(what, grid, layer)
 
     def _source_maps(self, what: SourceWhat, grid: Grid, layer: Layer) -> Task:
@@ -70,9 +70,9 @@ class Planner(SheetPlanner):
             partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief), (laid,),
         )  # fmt: skip
 
-    def recipe(self, recipe: Recipe, grid: Grid, owner: str) -> Task:
+    def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task:
         """The maps a recipe yields; each step is a task, so that a change recomputes what hangs on it."""
-        steps = self.recipe_steps(recipe, grid, owner)
+        steps = self.recipe_steps(recipe, grid, owner, below)
         wanted = {kind: name for kind, name in recipe.yields.items() if name in steps}
         names = sorted(set(wanted.values()))
         return Task(
@@ -80,16 +80,19 @@ class Planner(SheetPlanner):
             partial(_yields, grid=grid, recipe=recipe, names=names), tuple(steps[name] for name in names),
         )  # fmt: skip
 
-    def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str) -> dict[str, Task]:
+    def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> dict[str, Task]:
         """Every step's task by its name; a muted one is what it passes on."""
         steps: dict[str, Task] = {}
         for step in recipe.steps:
             through = passed_on(step) if step.muted else ""
-            steps[step.name] = steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner)
+            steps[step.name] = steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
         return steps
 
-    def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str) -> Task:
+    def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str, below: Task | None = None) -> Task:
         """One step of a recipe."""
+        if step.op in REGISTRY and "ground" in REGISTRY[step.op].inputs.values():
+            under = below or Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid))
+            return Task(task_key("beneath", step.op, grid, under.key), step.name, owner, _height_beneath, (under,))
         version = REGISTRY[step.op].version if step.op in REGISTRY else 0
         values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
         slots = sorted(slot for slot, name in step.made_from.items() if name in above)
@@ -118,6 +121,11 @@ class Planner(SheetPlanner):
             return Task(
                 task_key("stroke", last, under.key), "Painted", owner, partial(_strokes, strokes=last, grid=grid), (under,)
             )
+        if rule.recipe is not None:
+            steps = self.recipe_steps(rule.recipe, grid, owner, below)
+            yielded = steps.get(rule.recipe.yields.get(MapKind.OPACITY, ""))
+            if yielded is not None:
+                return Task(task_key("cover", yielded.key), "Where", owner, _cover, (yielded,))
         operation = REGISTRY.get(rule.rule.op)
         inputs = (below,) if operation is not None and operation.inputs else ()
         return Task(
@@ -137,7 +145,7 @@ class Planner(SheetPlanner):
         return done
 
     def _stack(self, layer: Layer, below: Task, grid: Grid) -> Task:
-        maps = self.layer_maps(layer, grid)
+        maps = self.layer_maps(layer, grid, below)
         cover = self.coverage(layer, below, grid)
         inputs = (below, maps) if cover is None else (below, maps, cover)
         seat = layer.seat.complete()
@@ -165,6 +173,14 @@ class Planner(SheetPlanner):
         return Task(
             task_key("lit", light, done.key), "Light", surface.id, partial(_light, light=light), (done, shadow)
         )
+
+
+def _height_beneath(stack: Stack) -> Raster:
+    return np.ascontiguousarray(stack.height)
+
+
+def _cover(field: Raster) -> Raster:
+    return np.clip(field, 0, 1)
 
 
 def _plain_maps(what: PlainWhat, grid: Grid) -> MapSet:

@@ -28,7 +28,7 @@ from ..core.operation import Value
 from ..core.place.elevation import units_of
 from ..core.place.pieces import corner_scene
 from ..core.recipe.shelf import SHELF, stock_named
-from ..core.recipe.stock import STOCK
+from ..core.recipe.stock import STOCK, cover_recipe
 from ..core.repeat.mend import closed_size
 
 PLAIN, PHOTO = "Plain colour", "Source"
@@ -224,7 +224,7 @@ def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, 
 def add_rule(surface: Surface, layer: Layer, op: str) -> tuple[AnyCommand, Rule]:
     """One more where-rule; the first painted one adds to nothing, others keep."""
     mode = "add" if op == "where.painted" else "keep"
-    rule = Rule(id=new_id("rule"), mode=mode, rule=Setting(op=op))
+    rule = Rule(id=new_id("rule"), mode=mode, rule=Setting(op=op), recipe=cover_recipe() if op == "where.recipe" else None)
     path = ("surfaces", surface.id, "layers", layer.id, "where")
     return Insert(path=path, item=rule, label="Add a rule"), rule
 

@@ -12,14 +12,19 @@ from ..core.recipe.edit import check_recipe
 RECIPE_FORMAT = 1
 
 
-def recipe_of(layer: Layer | None) -> Recipe | None:
-    """The recipe a layer is made of, if it is."""
-    return layer.what.recipe if layer is not None and isinstance(layer.what, RecipeWhat) else None
+def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
+    """The recipe a layer, or one of its where-rules, is made of, if it is."""
+    if layer is None:
+        return None
+    if rule:
+        return next((entry.recipe for entry in layer.where if entry.id == rule), None)
+    return layer.what.recipe if isinstance(layer.what, RecipeWhat) else None
 
 
-def set_recipe(surface: Surface, layer: Layer, recipe: Recipe, label: str, *, gesture: str = "") -> AnyCommand:
-    """The layer made of another recipe."""
-    return Set(path=("surfaces", surface.id, "layers", layer.id, "what", "recipe"), value=recipe, label=label, gesture=gesture)
+def set_recipe(surface: Surface, layer: Layer, recipe: Recipe, label: str, *, rule: str = "", gesture: str = "") -> AnyCommand:
+    """The layer, or one of its where-rules, made of another recipe."""
+    where = ("where", rule, "recipe") if rule else ("what", "recipe")
+    return Set(path=("surfaces", surface.id, "layers", layer.id, *where), value=recipe, label=label, gesture=gesture)
 
 
 class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):

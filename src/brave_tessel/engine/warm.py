@@ -7,6 +7,7 @@ import logging
 from ..core.document import Job
 from ..core.maps import MapKind
 from ..core.plan import Planner
+from ..core.recipe.shelf import SHELF
 from ..core.repeat.cut import find_cuts
 from ..core.sheet import Grid
 from .cache import Cache
@@ -34,6 +35,9 @@ def warm_kernels() -> None:
         Evaluation(Cache()).value(planner.lit(job.surfaces[0], grid, (0.5, 0.5, 0.7071)))
         picture = np.zeros((48, 48, 3), np.float32)
         find_cuts({MapKind.BASE_COLOUR: picture}, {MapKind.BASE_COLOUR: 1.0}, 0.2, 0.2)
+        for stock in SHELF:
+            small = Grid.for_repeat(*stock.repeat_mm, 64)
+            Evaluation(Cache()).value(planner.recipe(stock.make(), small, "warm"))
         log.debug("kernels are warm (%s)", layer.name)
     except Exception:
         log.exception("kernels could not be warmed")

@@ -15,12 +15,13 @@ from typing import Any
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
 from ..core.commands import AnyCommand
-from ..core.document import Job, Layer, Part, RecipeWhat, Source, Surface, layer_of
+from ..core.document import Job, Layer, Part, Source, Surface, layer_of
 from ..core.errors import CancelledError, TesselError
 from ..core.maps import MapKind
 from ..core.plan import Light
 from ..engine.analyses import find_beat
 from ..engine.gathering import read_sources
+from ..engine.recipe_intents import recipe_of
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
@@ -82,6 +83,7 @@ class Desk(QObject):
         self._thumbs_asked: set[str] = set()
         self.recipe_open = False
         self.recipe_step = ""
+        self.recipe_rule = ""
         self._told_progress = False
         self._sheet: SheetPicture | None = None
         self._photo_shown = ""
@@ -267,13 +269,14 @@ class Desk(QObject):
 
     def _request_recipe(self) -> None:
         surface, layer = self.surface, self.layer
-        if surface is None or layer is None or not isinstance(layer.what, RecipeWhat):
+        recipe = recipe_of(layer, self.recipe_rule)
+        if surface is None or layer is None or recipe is None:
             return
         job, light, session, chosen, px = self.job, self.light, self.session, self.recipe_step, self.preview_px
 
         def work(current: Current) -> None:
             for size in dict.fromkeys((COARSE_PX, px)):
-                done = recipe_pictures.recipe_picture(session, job, surface, layer, chosen=chosen, other="", px=size, light=light, current=current)
+                done = recipe_pictures.recipe_picture(session, job, surface, layer, recipe, chosen=chosen, px=size, light=light, current=current)
                 if not current():
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.recipe_ready))  # type: ignore[misc]
@@ -283,11 +286,12 @@ class Desk(QObject):
     def ask_variants(self) -> None:
         """Small pictures of the open recipe's next seeds."""
         surface, layer = self.surface, self.layer
-        if surface is None or layer is None or not isinstance(layer.what, RecipeWhat):
+        recipe = recipe_of(layer, self.recipe_rule)
+        if surface is None or layer is None or recipe is None:
             return
         job, light, session = self.job, self.light, self.session
         self.ask(
-            "variants", lambda current: recipe_pictures.variant_pictures(session, job, surface, layer, light=light, current=current), self.variants_ready.emit
+            "variants", lambda current: recipe_pictures.variant_pictures(session, job, surface, layer, recipe, light=light, current=current), self.variants_ready.emit
         )
 
     def _deliver_surface(self, done: SurfacePicture) -> None:

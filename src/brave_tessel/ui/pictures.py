@@ -74,7 +74,7 @@ def _thumbs(run: Evaluation, session: Session, job: Job, surface: Surface, grid:
     thumbs = {}
     for layer, under in zip(surface.layers, below, strict=False):
         try:
-            colour = run.value(planner.layer_maps(layer, grid)).or_default(MapKind.BASE_COLOUR)
+            colour = run.value(planner.layer_maps(layer, grid, under)).or_default(MapKind.BASE_COLOUR)
             cover = planner.coverage(layer, under, grid)
             share = np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
         except TesselError as error:

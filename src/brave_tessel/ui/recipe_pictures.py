@@ -10,7 +10,7 @@ import msgspec
 import numpy as np
 
 from ..core.colour import display_codes
-from ..core.document import Job, Layer, RecipeWhat, Surface
+from ..core.document import Job, Layer, Recipe, Surface
 from ..core.errors import TesselError
 from ..core.lattice import units_many
 from ..core.maps import MapKind
@@ -47,22 +47,21 @@ def _grey(values: AnyArray) -> AnyArray:
 
 
 def recipe_picture(
-    session: Session, job: Job, surface: Surface, layer: Layer, *, chosen: str, other: str, px: int, light: Light, current: Current
+    session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, chosen: str, px: int, light: Light, current: Current
 ) -> RecipePicture:
-    """The steps of a layer's recipe at preview size. ``other`` is a step held against the chosen one, if any."""
+    """The steps of a layer's or a rule's recipe at preview size, and one of them large."""
     begun = time.perf_counter()
-    assert isinstance(layer.what, RecipeWhat)
-    recipe = layer.what.recipe
     planner, run = session.planner(job), session.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
     lit = run.value(planner.lit(surface, grid, light))
-    tasks = planner.recipe_steps(recipe, grid, layer.id)
+    below = planner.stacks(surface, grid)[surface.layers.index(layer)]
+    tasks = planner.recipe_steps(recipe, grid, layer.id, below)
     looks: dict[str, AnyArray] = {}
     costs: dict[str, float] = {}
     faults: dict[str, TesselError] = {}
     large: list[AnyArray] = []
     span = ""
-    for name in [name for name in tasks if name in used(recipe) | {chosen, other}]:
+    for name in [name for name in tasks if name in used(recipe) | {chosen}]:
         try:
             codes, told = result_codes(run.value(tasks[name]))
         except TesselError as error:
@@ -76,14 +75,15 @@ def recipe_picture(
     return RecipePicture(layer.id, looks, costs, {**run.faults, **faults}, chosen, large, span, mip_chain(lit), grid, (time.perf_counter() - begun) * 1000)
 
 
-def variant_pictures(session: Session, job: Job, surface: Surface, layer: Layer, *, light: Light, current: Current) -> VariantPictures:
-    """A layer's recipe with its next seeds, small and lit."""
-    assert isinstance(layer.what, RecipeWhat)
-    recipe = layer.what.recipe
+def variant_pictures(session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current) -> VariantPictures:
+    """A recipe with its next seeds, small and lit, or as the cover it yields."""
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, VARIANT_PX)
     looks = {}
     for seed in range(recipe.seed, recipe.seed + VARIANTS):
         run: Evaluation = session.evaluation(current)
-        maps = run.value(session.planner(job).recipe(msgspec.structs.replace(recipe, seed=seed), grid, layer.id))
-        looks[seed] = lit_maps(maps, light) if MapKind.HEIGHT in maps else map_codes(MapKind.BASE_COLOUR, maps)
+        planner = session.planner(job)
+        below = planner.stacks(surface, grid)[surface.layers.index(layer)]
+        maps = run.value(planner.recipe(msgspec.structs.replace(recipe, seed=seed), grid, layer.id, below))
+        kind = MapKind.OPACITY if MapKind.OPACITY in maps and MapKind.BASE_COLOUR not in maps else MapKind.BASE_COLOUR
+        looks[seed] = lit_maps(maps, light) if MapKind.HEIGHT in maps else map_codes(kind, maps)
     return VariantPictures(layer.id, looks)

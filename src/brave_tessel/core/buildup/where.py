@@ -55,6 +55,12 @@ def painted(grid: Grid, ground: Ground) -> Field:
     return lay_strokes(np.zeros(grid.shape, np.float32), ground.strokes, grid)
 
 
+@operation("where.recipe", label="Recipe")
+def by_recipe(grid: Grid, ground: Ground) -> Field:
+    """Steps of its own: what they yield as opacity is the cover; *What lies beneath* is a step there."""
+    return np.ones(grid.shape, np.float32)
+
+
 def lay_strokes(coverage: Raster, strokes: Sequence[object], grid: Grid) -> Raster:
     """Coverage with strokes laid over it in order; the given raster is not changed."""
     out = coverage.copy()

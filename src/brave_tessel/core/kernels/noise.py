@@ -128,3 +128,35 @@ def cells(grid: Grid, nx: int, ny: int, *, jitter: float, seed: int) -> tuple[Ra
         _cells_rows, grid.height_px, distance, second, number, across, up, np.float32(aspect), reach
     )
     return distance, second, number
+
+
+@compiled
+def _triangle_rows(first: int, last: int, out: Raster, nx: int, ny: int, aspect: np.float32, seed: np.uint32, gain: np.float32) -> None:
+    rows, columns = out.shape
+    for r in range(first, last):
+        y = np.float32((rows - r - 0.5) * ny / rows)
+        iy = int(y)
+        for c in range(columns):
+            x = np.float32((c + 0.5) * nx / columns)
+            total = np.float32(0)
+            for oy in range(-1, 3):
+                row = iy + oy
+                shift = np.float32(0.5) * (row % 2)
+                dy = (y - np.float32(row)) * aspect
+                ix = math.floor(x - shift)
+                for ox in range(2):
+                    dx = x - np.float32(ix + ox) - shift
+                    reach = np.float32(0.75) - dx * dx - dy * dy
+                    if reach > 0:
+                        angle = np.float32(_TAU) * unit_of(hash_cell((ix + ox) % nx, row % ny, seed))
+                        reach *= reach
+                        total += reach * reach * (math.cos(angle) * dx + math.sin(angle) * dy)
+            out[r, c] += gain * total
+
+
+def add_triangular(out: Raster, nx: int, ny: int, aspect: float, seed: int, gain: float) -> None:
+    """Add one octave of gradient noise on a triangular lattice of ``nx`` points a row and ``ny`` rows, ``ny`` even.
+
+    ``aspect`` is a row's rise in spacings. Radial kernels about each point, as in Perlin's simplex noise (2001).
+    """
+    over_rows(_triangle_rows, out.shape[0], out, nx, ny, np.float32(aspect), np.uint32(seed), np.float32(gain))

@@ -41,25 +41,28 @@ def sample_moved(field: Raster, right_mm: Raster, up_mm: Raster, grid: Grid) -> 
 
 @compiled
 def _drift_rows(
-    first: int, last: int, field: Raster, gx: Raster, gy: Raster, out: Raster, steps: int, step_x: np.float32, step_y: np.float32, how: int
+    first: int, last: int, field: Raster, ux: Raster, uy: Raster, out: Raster, steps: int, how: int
 ) -> None:
     rows, columns = field.shape
+    # Added before cutting off decimals, so that it rounds down below 0 too.
+    large = 1 << 20
+    half = large + 0.5
     for r in range(first, last):
         for c in range(columns):
             # Away from where it began, so that rounding is the same everywhere on the sheet.
             x, y = 0.0, 0.0
             total, low, high = field[r, c], field[r, c], field[r, c]
+            ix, iy = c, r
             for _ in range(steps):
-                ix, iy = (c + math.floor(x + 0.5)) % columns, (r + math.floor(y + 0.5)) % rows
-                sx, sy = gx[iy, ix], gy[iy, ix]
-                size = math.sqrt(sx * sx + sy * sy)
-                if size < 1e-9:
-                    # On the flat it stays: what is left of the walk sees the same place.
-                    seen = field[iy, ix]
-                else:
-                    x += sx / size * step_x
-                    y += sy / size * step_y
-                    seen = field[(r + math.floor(y + 0.5)) % rows, (c + math.floor(x + 0.5)) % columns]
+                x += ux[iy, ix]
+                y += uy[iy, ix]
+                ix, iy = c + int(x + half) - large, r + int(y + half) - large
+                # No step is longer than the sheet, and division is slow.
+                if ix < 0 or ix >= columns:
+                    ix %= columns
+                if iy < 0 or iy >= rows:
+                    iy %= rows
+                seen = field[iy, ix]
                 total += seen
                 low, high = min(low, seen), max(high, seen)
             out[r, c] = total / (steps + 1) if how == 0 else low if how == 1 else high
@@ -72,9 +75,10 @@ def drift_along(field: Raster, downhill_x: Raster, downhill_y: Raster, grid: Gri
     """
     across, down = grid.mm_per_px
     out = np.empty_like(field)
-    step = reach_mm / samples
-    over_rows(
-        _drift_rows, grid.height_px, np.ascontiguousarray(field), np.ascontiguousarray(downhill_x, np.float32),
-        np.ascontiguousarray(downhill_y, np.float32), out, samples, np.float32(step / across), np.float32(step / down), how,
-    )  # fmt: skip
+    step = np.float32(reach_mm / samples)
+    # On the flat it stays: what is left of the walk sees the same place.
+    length = np.sqrt(downhill_x * downhill_x + downhill_y * downhill_y)
+    scale = np.where(length > 1e-9, step / np.maximum(length, np.float32(1e-9)), np.float32(0))
+    ux, uy = np.ascontiguousarray(downhill_x * scale / np.float32(across)), np.ascontiguousarray(downhill_y * scale / np.float32(down))
+    over_rows(_drift_rows, grid.height_px, np.ascontiguousarray(field), ux, uy, out, samples, how)
     return out

@@ -21,6 +21,11 @@ def step_operations() -> list[Operation]:
     return [operation for name in FAMILIES for operation in REGISTRY.values() if operation.family == name]
 
 
+def inputs_of(op: str) -> dict[str, str]:
+    """What an operation is made from, of the steps above it; what lies beneath the layer comes by itself."""
+    return {slot: kind for slot, kind in find(op).inputs.items() if kind != "ground"} if op in REGISTRY else {}
+
+
 def step_named(recipe: Recipe, name: str) -> Step:
     """The step of that name."""
     for step in recipe.steps:
@@ -41,7 +46,7 @@ def kind_of(step: Step) -> str:
 def candidates(recipe: Recipe, name: str, slot: str) -> list[str]:
     """Earlier steps that an input takes."""
     step = step_named(recipe, name)
-    wanted = REGISTRY[step.op].inputs.get(slot, "") if step.op in REGISTRY else ""
+    wanted = inputs_of(step.op).get(slot, "")
     return [earlier.name for earlier in recipe.steps[: index_of(recipe, name)] if kind_of(earlier) == wanted]
 
 
@@ -93,7 +98,7 @@ def add_step(recipe: Recipe, op: str, *, after: str = "") -> tuple[Recipe, str]:
     at = index_of(recipe, after) + 1 if after else len(recipe.steps)
     above = recipe.steps[:at]
     made_from: dict[str, str] = {}
-    for slot, kind in operation.inputs.items():
+    for slot, kind in inputs_of(operation.id).items():
         fitting = [step.name for step in reversed(above) if kind_of(step) == kind]
         first = after if after in fitting and after not in made_from.values() else ""
         fresh = [name for name in fitting if name not in made_from.values()]
@@ -192,7 +197,7 @@ def set_input(recipe: Recipe, name: str, slot: str, of: str) -> Recipe:
         when that comes later or is of another kind.
     """
     step, other = step_named(recipe, name), step_named(recipe, of)
-    wanted, got = find(step.op).inputs[slot], kind_of(other)
+    wanted, got = inputs_of(step.op)[slot], kind_of(other)
     if index_of(recipe, of) >= index_of(recipe, name):
         raise DoesNotFitError(name, value=of, allowed="a step is only made from steps above it")
     if wanted != got:
@@ -223,7 +228,7 @@ def replace_operation(recipe: Recipe, name: str, op: str) -> Recipe:
     above = recipe.steps[: index_of(recipe, name)]
     held = [of for of in step.made_from.values() if of]
     made_from = {}
-    for slot, kind in operation.inputs.items():
+    for slot, kind in inputs_of(operation.id).items():
         fitting = [step.made_from[slot]] if slot in step.made_from else []
         fitting += [*held, *(old.name for old in reversed(above))]
         found = next((of for of in fitting if of in {old.name for old in above} and kind_of(step_named(recipe, of)) == kind), "")
@@ -297,8 +302,8 @@ def search(text: str, recipe: Recipe, selected: str = "") -> list[Operation]:
         if not all(word in label or word in rest for word in words):
             continue
         score = sum(4 if label.startswith(word) else 2 if word in label else 1 for word in words)
-        score += 3 if selected_kind and next(iter(operation.inputs.values()), "") == selected_kind else 0
-        score -= 10 if not set(operation.inputs.values()) <= kinds else 0
+        score += 3 if selected_kind and next(iter(inputs_of(operation.id).values()), "") == selected_kind else 0
+        score -= 10 if not set(inputs_of(operation.id).values()) <= kinds else 0
         ranked.append((-score, order, operation))
     return [operation for _, _, operation in sorted(ranked, key=lambda entry: entry[:2])]
 
@@ -315,7 +320,7 @@ def check_recipe(recipe: Recipe) -> None:
     for step in recipe.steps:
         operation = find(step.op)
         operation.bind(step.values)
-        for slot, kind in operation.inputs.items():
+        for slot, kind in inputs_of(operation.id).items():
             of = step.made_from.get(slot, "")
             if of not in seen:
                 raise MissingError(f"step for {step.name}, {slot}", value=of, allowed=", ".join(seen))

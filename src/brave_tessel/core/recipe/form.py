@@ -235,6 +235,22 @@ def share(grid: Grid, pieces: Pieces, *, share: Annotated[float, Fraction(help="
     return np.asarray(np.where((pieces.number >= 0) & picked[pieces.number], cover, 0), np.float32)
 
 
+@operation("piece.drop", label="Missing pieces")
+def drop(grid: Grid, pieces: Pieces, *, share: Annotated[float, Fraction(0, 0.5, least=0, most=1, help="Share of pieces that are missing.")] = 0.08, seed: Annotated[int, Seed()] = 1) -> Pieces:
+    """Some pieces taken out; the joint goes on where they were."""
+    gone = of_each(pieces, 55, seed) < share
+    out = (pieces.number >= 0) & gone[pieces.number]
+    number = np.where(out, np.int32(-1), pieces.number)
+    edge = np.where(out, -np.abs(pieces.edge), pieces.edge)
+    return Pieces(np.asarray(number, np.int32), np.asarray(edge, np.float32), pieces.across, pieces.up, pieces.count)
+
+
+@operation("piece.edge", label="Distance to the edge")
+def to_edge(grid: Grid, pieces: Pieces, *, reach: Reach = 20.0) -> Field:
+    """0 at a piece's edge and in joints, 1 at the reach inside."""
+    return np.asarray(np.clip(pieces.edge / np.float32(reach), 0, 1), np.float32)
+
+
 @operation("piece.gradient", label="Gradient across pieces")
 def gradient(
     grid: Grid, pieces: Pieces, *, angle: Annotated[float, Angle(-180, 180, help="Which way it rises within a piece.")] = 0.0,

@@ -224,8 +224,9 @@ def slates(
     for row in range(up):
         for column in range(across):
             # The upper edge is the lower one of the course above, which may hang a little further down.
-            low = row * h - slack * (_luck(row, column, seed) - 0.5)
-            made.append(box((column + 0.5 * (row % 2)) * w, low, w, (row + 1) * h - low))
+            # Half a course up, so that the join of the sheet lies within slates and not along their edges.
+            low = (row + 0.5) * h - slack * (_luck(row, column, seed) - 0.5)
+            made.append(box((column + 0.5 * (row % 2) + 0.25) * w, low, w, (row + 1.5) * h - low))
     return paint_polygons(grid, made, joint_mm=joint)
 
 

@@ -8,7 +8,7 @@ from typing import Annotated
 import numpy as np
 
 from ..kernels.relief import normal_of_height
-from ..operation import Angle, Choice, Field, Fraction, Length, Vector, Whole, operation
+from ..operation import Angle, Choice, Field, Fraction, Ground, Length, Vector, Whole, operation
 from ..relief.integrate import height_of_slopes
 from ..sheet import Grid
 
@@ -40,6 +40,12 @@ def position(grid: Grid, *, runs: Annotated[str, Choice("up", "across", "mirrore
 def number(grid: Grid, *, value: Annotated[float, Fraction(least=-1e6, most=1e6, help="The value everywhere.")] = 0.5) -> Field:
     """One value everywhere."""
     return np.full(grid.shape, value, np.float32)
+
+
+@operation("source.below", label="What lies beneath")
+def beneath(grid: Grid, ground: Ground) -> Field:
+    """Height in mm of the layers beneath this one."""
+    return ground.height
 
 
 SHAPES = ("disc", "ring", "box", "polygon", "star")

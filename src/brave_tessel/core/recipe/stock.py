@@ -61,5 +61,19 @@ def pebbles_recipe(*, size: float = 24.0, rise: float = 8.0, seed: int = 1) -> R
     )
 
 
+def cover_recipe(*, seed: int = 1) -> Recipe:
+    """What a where-rule of steps starts from: hollows of what lies beneath, ragged."""
+    return Recipe(
+        steps=(
+            Step(name="beneath", op="source.below"),
+            Step(name="hollows", op="form.curvature", values={"rise": 1.0, "radius": 12.0}, made_from={"field": "beneath"}),
+            Step(name="ragged", op="noise.clouds", values={"size": 60.0, "octaves": 7, "seed": seed}),
+            Step(name="both", op="combine.sum", values={"how": "subtract", "share": 0.6}, made_from={"first": "ragged", "second": "hollows"}),
+            Step(name="cover", op="adjust.threshold", values={"at": 0.22, "soft": 0.15}, made_from={"field": "both"}, opened=("at", "soft")),
+        ),
+        yields={MapKind.OPACITY: "cover"},
+    )
+
+
 STOCK = {"Rectangular units": units_recipe, "Clouds": clouds_recipe, "Pebbles": pebbles_recipe, **{stock.name: stock.make for stock in SHELF}}
 """Name in the menu and the recipe behind it."""

@@ -147,6 +147,7 @@ class RampField(QWidget):
         self.field.setToolTip(f"{param.help} Codes with commas between; a place may follow, as in #C8B060@0.4.")
         head.addWidget(self.field)
         self.ramp = _Ramp(param.label)
+        self.setToolTip(param.help)
         column.addLayout(head)
         column.addWidget(self.ramp)
         self.ramp.changed.connect(self.changed)

@@ -123,7 +123,7 @@ class BuildStage(Stage):
         board.brush_sized.connect(self._brush_sized)
         board.installEventFilter(self)
         self.layer_card.paint_toggled.connect(self.set_painting)
-        self.layer_card.recipe_wanted.connect(lambda: self.open_recipe(True))
+        self.layer_card.recipe_wanted.connect(lambda rule: self.open_recipe(True, rule=rule))
         self.recipe.left_mode.connect(lambda: self.open_recipe(False))
         self.layer_card.brush_sized.connect(self._brush_typed)
         desk.job_changed.connect(self.show_job)
@@ -147,8 +147,9 @@ class BuildStage(Stage):
 
     # Recipe --------------------------------------------------------------------------------------
 
-    def open_recipe(self, on: bool) -> None:
-        """Show the chosen layer's recipe in place of the build-up, or go back."""
+    def open_recipe(self, on: bool, *, rule: str = "") -> None:
+        """Show the recipe of the chosen layer, or of one of its where-rules, in place of the build-up, or go back."""
+        self.desk.recipe_rule = rule if on else ""
         on = on and self.recipe.opened is not None
         if on == self.desk.recipe_open:
             return

@@ -31,7 +31,7 @@ class LayerCard(Column):
 
     paint_toggled = pyqtSignal(bool)
     brush_sized = pyqtSignal(object)
-    recipe_wanted = pyqtSignal()
+    recipe_wanted = pyqtSignal(str)
 
     def __init__(self, desk: Desk) -> None:
         super().__init__("Layer")
@@ -110,7 +110,7 @@ class LayerCard(Column):
         self.add(Heading("What", notes[type(what)]))
         self._build_map_switches(surface, layer)
         if isinstance(what, RecipeWhat):
-            self.add(button("Open the recipe", self.recipe_wanted.emit, tip="Its steps, one by one (E)"))
+            self.add(button("Open the recipe", lambda: self.recipe_wanted.emit(""), tip="Its steps, one by one (E)"))
             some = any(step.opened for step in what.recipe.steps)
             for step in what.recipe.steps:
                 operation = REGISTRY.get(step.op)
@@ -224,6 +224,9 @@ class LayerCard(Column):
         self.add(row)
         if rule.rule.op == "where.painted":
             self._build_brush()
+            return
+        if rule.recipe is not None:
+            self.add(button("Open the rule's recipe", lambda: self.recipe_wanted.emit(rule.id), tip="The steps whose opacity is the cover"))
             return
         form = OperationForm(rule.rule.op, rule.rule.values)
         form.changed.connect(lambda name, value, key=rule.id: self._set_rule(key, name, value))

@@ -78,7 +78,7 @@ class RecipeMode(QObject):
     @property
     def opened(self) -> tuple[Surface, Layer, Recipe] | None:
         surface, layer = self.desk.surface, self.desk.layer
-        recipe = recipe_intents.recipe_of(layer)
+        recipe = recipe_intents.recipe_of(layer, self.desk.recipe_rule)
         return (surface, layer, recipe) if surface is not None and layer is not None and recipe is not None else None
 
     def choose(self, name: str) -> None:
@@ -96,7 +96,7 @@ class RecipeMode(QObject):
         if not any(step.name == self.selected for step in recipe.steps):
             self.selected = recipe.steps[-1].name if recipe.steps else ""
             self.desk.recipe_step = self.selected
-        self.left.show_recipe(surface, layer.name, recipe, self.selected)
+        self.left.show_recipe(surface, f"{layer.name}, where" if self.desk.recipe_rule else layer.name, recipe, self.selected)
         self.board.show_recipe(recipe, self.selected)
         self.card.show_step(recipe, self.selected)
         wanted = (recipe, surface.width_mm, surface.height_mm)
@@ -131,7 +131,9 @@ class RecipeMode(QObject):
         except TesselError as error:
             self.desk.tell(sentence(error), "caution" if isinstance(error, DoesNotFitError) else "fault")
             return False
-        return after == recipe or self.desk.dispatch(recipe_intents.set_recipe(surface, layer, after, label, gesture=gesture))
+        return after == recipe or self.desk.dispatch(
+            recipe_intents.set_recipe(surface, layer, after, label, rule=self.desk.recipe_rule, gesture=gesture)
+        )
 
     def _named(self, label: str, make: Callable[[Recipe], tuple[Recipe, str]]) -> None:
         """A change that brings a step to be chosen."""
@@ -181,6 +183,9 @@ class RecipeMode(QObject):
         if opened is None:
             return
         surface, layer, _ = opened
+        if self.desk.recipe_rule:
+            self._change(f"Set {dial}", lambda recipe: edit.set_dial(recipe, name, dial, value), gesture=f"{layer.id}-{name}-{dial}")  # type: ignore[arg-type]
+            return
         self.desk.dispatch(intents.set_step_value(surface, layer, name, dial, value, gesture=f"{layer.id}-{name}-{dial}"))  # type: ignore[arg-type]
 
     def _open_dial(self, name: str, dial: str, on: bool) -> None:
