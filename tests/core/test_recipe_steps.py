@@ -230,16 +230,18 @@ def test_box_and_line_means_as_scipy_has_them():
 # Forms -------------------------------------------------------------------------------------------
 
 
-def test_wrapped_distance_against_brute_force():
-    grid = Grid(40, 30, 80, 45)
+@pytest.mark.parametrize(("width", "height"), [(80, 45), (80, 60)])
+def test_wrapped_distance_against_brute_force(width, height):
+    grid = Grid(40, 30, width, height)
+    pitch = height / 30
     inside = np.random.default_rng(3).random((30, 40)) > 0.985
     found = distance_to(inside, grid, 100)
     ys, xs = np.nonzero(inside)
     for r in range(0, 30, 3):
         for c in range(0, 40, 3):
             dx = np.abs(xs - c) * 2.0
-            dy = np.abs(ys - r) * 1.5
-            exact = np.hypot(np.minimum(dx, 80 - dx), np.minimum(dy, 45 - dy)).min()
+            dy = np.abs(ys - r) * pitch
+            exact = np.hypot(np.minimum(dx, 80 - dx), np.minimum(dy, height - dy)).min()
             assert found[r, c] == pytest.approx(exact, abs=1e-4)
 
 

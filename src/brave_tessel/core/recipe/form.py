@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from typing import Annotated
 
+import cv2
 import numpy as np
 from scipy import ndimage
 
@@ -27,7 +28,12 @@ def distance_to(inside: np.typing.NDArray[np.bool_], grid: Grid, reach_mm: float
     across, down = grid.mm_per_px
     margin = min(math.ceil(reach_mm / min(across, down)) + 1, max(grid.shape))
     padded = np.pad(~inside, margin, mode="wrap")
-    away = ndimage.distance_transform_edt(padded, sampling=(down, across))[margin:-margin, margin:-margin]
+    if abs(across / down - 1) < 1e-4:
+        # Square pixels: the exact transform of the picture library (Felzenszwalb and Huttenlocher 2012) is quicker.
+        away = cv2.distanceTransform(padded.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) * np.float32(across)
+    else:
+        away = ndimage.distance_transform_edt(padded, sampling=(down, across))
+    away = away[margin:-margin, margin:-margin]
     return np.asarray(np.minimum(away, reach_mm), np.float32)
 
 

@@ -200,18 +200,19 @@ def cracks(
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:  # fmt: skip
     """A net of cracks, in [0, 1], 1 in the crack: the borders of strewn cells, bent, of changing width, with finer ones between."""
-    made = _net(grid, size, width, vary, ragged, seed)
+    bent = tuple(clouds(grid, size=0.5 * size, octaves=7, gain=0.62, seed=seed + salt) - np.float32(0.5) for salt in (5, 6)) if ragged > 0 else ()
+    made = _net(grid, size, width, vary, ragged, seed, bent)
     if branches > 0:
-        fine = _net(grid, size / 2.6, 0.5 * width, 1.0 - 0.35 * branches, ragged, seed + 77)
+        fine = _net(grid, size / 2.6, 0.5 * width, 1.0 - 0.35 * branches, ragged, seed + 77, bent)
         made = np.maximum(made, fine * np.float32(min(1.0, 0.4 + branches)))
     return np.asarray(made, np.float32)
 
 
-def _net(grid: Grid, size: float, width: float, vary: float, ragged: float, seed: int) -> Raster:
+def _net(grid: Grid, size: float, width: float, vary: float, ragged: float, seed: int, bent: tuple[Raster, ...]) -> Raster:
     x, y = strewn(grid, size, 0.95, seed)
     border = paint_cells(grid, x, y, joint_mm=0.0).edge
-    if ragged > 0:
-        right, up = (clouds(grid, size=0.5 * size, octaves=7, gain=0.62, seed=seed + salt) - np.float32(0.5) for salt in (5, 6))
+    if bent:
+        right, up = bent
         border = sample_moved(border, right * np.float32(0.5 * ragged * size), up * np.float32(0.5 * ragged * size), grid)
     open_ = np.clip(1 - vary * 2.2 * (1 - clouds(grid, size=1.6 * size, octaves=4, gain=0.5, seed=seed + 9)), 0, 1) if vary > 0 else np.float32(1)
     half = 0.5 * width * open_
