@@ -126,6 +126,8 @@ def test_finite_at_the_ends_of_every_range(op):
             ends = [True, False]
         if param.kind == "colour":
             ends = ["#000000", "#FFFFFF"]
+        if param.kind == "source":
+            ends = [""]
         if param.kind == "stops":
             ends = ["#000000,#FFFFFF", "#FF0000@0.2,#00FF00@0.3,#0000FF"]
         for end in ends:
@@ -190,7 +192,7 @@ TOLERANCE = {
     "noise.pebbles": 0.17, "piece.tone": 0.13, "piece.pick": 0.13, "piece.relief": 0.21, "where.noise": 0.08, "noise.ripples": 0.02,
     "move.erode": 0.02, "form.distance": 0.04, "form.grow": 0.09, "form.open": 0.12, "form.fill": 0.04, "form.keep": 0.03,
     "form.rim": 0.04, "form.joints": 0.02, "form.bevel": 0.06, "form.spread": 0.03, "form.slope": 0.03, "piece.number": 0.17,
-    "piece.share": 0.05, "piece.gradient": 0.15, "piece.size": 0.3, "piece.dome": 0.02, "colour.pieces": 0.05, "colour.mask": 0.03,
+    "piece.share": 0.05, "piece.gradient": 0.15, "piece.tilt": 0.17, "piece.size": 0.3, "piece.dome": 0.02, "colour.pieces": 0.05, "colour.mask": 0.03,
     # A band that ends beyond what the coarse size can hold.
     "noise.spectrum": 0.2, "noise.oriented": 0.06, "noise.white": 0.1, "adjust.posterise": 0.04, "form.skeleton": 0.6,
     # Strokes and threads thinner than a coarse sample; cracks are shoved by octaves that the coarse size lacks.

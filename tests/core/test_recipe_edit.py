@@ -269,3 +269,23 @@ def test_even_clouds_have_the_spread_they_say():
     made = np.stack([even_clouds(Grid(512, 512, 800, 800), size=40, octaves=1, seed=s) for s in range(3)])
     assert made.mean() == pytest.approx(0.5, abs=0.01)
     assert made.std() == pytest.approx(0.2, abs=0.012)
+
+
+def test_a_gathered_source_is_a_step(demo_session):
+    """Its colour and height lie in the recipe as they lie in a layer of their own."""
+    from brave_tessel.core.document import SourceWhat
+
+    steps = (
+        Step(name="photo", op="source.colour", values={"source": "shingle"}),
+        Step(name="stones", op="source.map", values={"source": "shingle", "takes": "height"}),
+        Step(name="nothing", op="source.map"),
+    )
+    recipe = Recipe(steps=steps, yields={MapKind.BASE_COLOUR: "photo", MapKind.HEIGHT: "stones", MapKind.ROUGHNESS: "nothing"})
+    edit.check_recipe(recipe)
+    planner, run = demo_session.planner(), demo_session.evaluation()
+    grid = Grid.for_repeat(1100, 780, 128)
+    made = run.value(planner.recipe(recipe, grid, "l")).maps
+    laid = run.value(planner.layer_maps(Layer(id="x", name="x", what=SourceWhat(source="shingle")), grid)).maps
+    assert np.array_equal(made[MapKind.BASE_COLOUR], laid[MapKind.BASE_COLOUR])
+    assert np.array_equal(made[MapKind.HEIGHT], laid[MapKind.HEIGHT])
+    assert (made[MapKind.ROUGHNESS] == 0.5).all()

@@ -50,6 +50,8 @@ class Param:
             return bool(value)
         if self.kind == "colour":
             return self._check_colour(value)
+        if self.kind == "source":
+            return str(value)
         if self.kind == "stops":
             return ",".join(self._check_stop(part) for part in self._parts(value))
         return self._check_number(value)
@@ -142,6 +144,11 @@ def Paint(*, help: str) -> Param:
 def Stops(*, help: str) -> Param:
     """Colours of a ramp from 0 to 1: ``#RRGGBB`` evenly spaced, or each with its place as in ``#RRGGBB@0.3``, with commas."""
     return Param("stops", help=help)
+
+
+def Gathered(*, help: str) -> Param:
+    """A source of the job, by its id; empty for none."""
+    return Param("source", help=help)
 
 
 def Seed() -> Param:

@@ -24,6 +24,7 @@ from .maps import MapKind, MapSet, plain
 from .operation import REGISTRY, Ground, find
 from .plan_sheets import FLAT_PX, SheetPlanner
 from .recipe.evaluate import gather_yields, passed_on, run_step, seeded
+from .recipe.reliefs import GATHERED
 from .relief.curvature import curvature
 from .relief.integrate import height_of_slopes
 from .repeat.resample import tiled_map
@@ -93,6 +94,8 @@ class Planner(SheetPlanner):
         if step.op in REGISTRY and "ground" in REGISTRY[step.op].inputs.values():
             under = below or Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid))
             return Task(task_key("beneath", step.op, grid, under.key), step.name, owner, _height_beneath, (under,))
+        if step.op in GATHERED:
+            return self.gathered(step, grid, owner)
         version = REGISTRY[step.op].version if step.op in REGISTRY else 0
         values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
         slots = sorted(slot for slot, name in step.made_from.items() if name in above)
@@ -100,6 +103,16 @@ class Planner(SheetPlanner):
         inputs = tuple(above[name] for name in names)
         key = task_key("step", step.op, version, values, slots, grid, *(task.key for task in inputs))
         return Task(key, step.name, owner, partial(_run_step, grid=grid, step=step, names=names), inputs)
+
+    def gathered(self, step: Step, grid: Grid, owner: str) -> Task:
+        """A step that brings a map of a source; grey while no source is chosen."""
+        values = REGISTRY[step.op].bind(step.values)
+        if not values["source"]:
+            return Task(task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op))
+        what = SourceWhat(source=str(values["source"]), across=int(values["across"]), up=int(values["up"]))
+        maps = self._source_maps(what, grid, Layer(id=owner, name=step.name, what=what))
+        kind = MapKind.BASE_COLOUR if step.op == "source.colour" else MapKind(str(values["takes"]))
+        return Task(task_key("map of", kind, maps.key), step.name, owner, partial(_one_map, kind=kind), (maps,))
 
     def coverage(self, layer: Layer, below: Task, grid: Grid) -> Task | None:
         """Where a layer lies, by its rules; None is everywhere."""
@@ -173,6 +186,14 @@ class Planner(SheetPlanner):
         return Task(
             task_key("lit", light, done.key), "Light", surface.id, partial(_light, light=light), (done, shadow)
         )
+
+
+def _no_source(*, grid: Grid, op: str) -> Raster:
+    return np.asarray(find(op).run(grid, **find(op).bind({})), np.float32)
+
+
+def _one_map(maps: MapSet, *, kind: MapKind) -> Raster:
+    return np.ascontiguousarray(maps.or_default(kind))
 
 
 def _height_beneath(stack: Stack) -> Raster:

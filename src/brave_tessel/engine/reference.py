@@ -47,8 +47,8 @@ def _operation(operation: Operation) -> list[str]:
 
 
 def _row(param: Param) -> str:
-    if param.kind in {"choice", "colour", "toggle", "stops"}:
-        usual = allowed = ", ".join(param.options) or {"colour": "#RRGGBB", "toggle": "yes or no", "stops": "#RRGGBB, with commas"}[param.kind]
+    if param.kind in {"choice", "colour", "toggle", "stops", "source"}:
+        usual = allowed = ", ".join(param.options) or {"colour": "#RRGGBB", "toggle": "yes or no", "stops": "#RRGGBB, with commas", "source": "a source"}[param.kind]
     else:
         usual = f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
         allowed = param.allowed()

@@ -27,9 +27,9 @@ from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
 from . import pictures, recipe_pictures
+from .controls.choices import KNOWN_SOURCES
 from .followers import LinkFollower
 from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
-from .thumbs import keep_thumb, unseen
 
 log = logging.getLogger(__name__)
 COARSE_PX = 256
@@ -80,7 +80,7 @@ class Desk(QObject):
         self.repeat_step = "mend"
         self.stroking = False
         self.scatter_view: MapKind | None = None
-        self._thumbs_asked: set[str] = set()
+        self.thumbs_asked: set[str] = set()
         self.recipe_open = False
         self.recipe_step = ""
         self.recipe_rule = ""
@@ -94,6 +94,7 @@ class Desk(QObject):
         self._busy = 0
         self.followed = LinkFollower(self)
         self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
+        KNOWN_SOURCES[:] = [(source.id, source.name) for source in self.job.sources if source.sized]
         session.store.subscribe(lambda job: job, self._job_moved)
 
     # The job -------------------------------------------------------------------------------------
@@ -119,6 +120,7 @@ class Desk(QObject):
         self.message.emit(text, level)
 
     def _job_moved(self, job: Job) -> None:
+        KNOWN_SOURCES[:] = [(source.id, source.name) for source in job.sources if source.sized]
         self._keep_selection(job)
         self.job_changed.emit(job)
         self.refresh()
@@ -283,17 +285,6 @@ class Desk(QObject):
 
         self._in_background("recipe", work)
 
-    def ask_variants(self) -> None:
-        """Small pictures of the open recipe's next seeds."""
-        surface, layer = self.surface, self.layer
-        recipe = recipe_of(layer, self.recipe_rule)
-        if surface is None or layer is None or recipe is None:
-            return
-        job, light, session = self.job, self.light, self.session
-        self.ask(
-            "variants", lambda current: recipe_pictures.variant_pictures(session, job, surface, layer, recipe, light=light, current=current), self.variants_ready.emit
-        )
-
     def _deliver_surface(self, done: SurfacePicture) -> None:
         if done.fine or done.ms > 1:
             self.timed.emit(done.ms)
@@ -425,24 +416,6 @@ class Desk(QObject):
                 self.later(lambda done=done: self._deliver_timed(done, self.scatter_ready))  # type: ignore[misc]
 
         self._in_background("scatter", work)
-
-    def ask_thumbs(self) -> None:
-        """Make the small pictures of scatter sheets that were not seen yet; ``job_changed`` shows them."""
-        for source in (s for s in self.job.sources if unseen(s) and s.id not in self._thumbs_asked):
-            self._thumbs_asked.add(source.id)
-            self._ask_thumb(source)
-
-    def _ask_thumb(self, source: Source) -> None:
-        job, session, light = self.job, self.session, self.light
-
-        def show(done: ScatterPicture) -> None:
-            if keep_thumb(done.source, done.mips[0]):
-                self.job_changed.emit(self.job)
-
-        self.ask(
-            f"thumb {source.id}",
-            lambda current: pictures.scatter_picture(session, job, source, px=COARSE_PX, view=None, light=light, fine=False, current=current), show,
-        )  # fmt: skip
 
     def _deliver_gather(self, done: GatherPicture) -> None:
         if done.photo is not None:

@@ -257,6 +257,16 @@ def to_edge(grid: Grid, pieces: Pieces, *, reach: Reach = 20.0) -> Field:
     return np.asarray(np.clip(pieces.edge / np.float32(reach), 0, 1), np.float32)
 
 
+@operation("piece.tilt", label="Lean of pieces")
+def lean(grid: Grid, pieces: Pieces, *, amount: Annotated[float, Fraction(help="How far pieces lean at most.")] = 1.0, seed: Annotated[int, Seed()] = 1) -> Field:
+    """Each piece a plane that leans its own way, in [0, 1], a half at its middle and in joints."""
+    turn = (2 * math.pi * of_each(pieces, 56, seed)).astype(np.float32)
+    much = (np.float32(0.5 * amount) * of_each(pieces, 57, seed)).astype(np.float32)
+    at = pieces.number
+    rise = (pieces.across * np.cos(turn)[at] + pieces.up * np.sin(turn)[at]) * much[at] * np.float32(0.7)
+    return np.asarray(np.where(at >= 0, np.clip(np.float32(0.5) + rise, 0, 1), np.float32(0.5)), np.float32)
+
+
 @operation("piece.gradient", label="Gradient across pieces")
 def gradient(
     grid: Grid, pieces: Pieces, *, angle: Annotated[float, Angle(-180, 180, help="Which way it rises within a piece.")] = 0.0,

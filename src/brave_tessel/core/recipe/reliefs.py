@@ -8,7 +8,7 @@ from typing import Annotated
 import numpy as np
 
 from ..kernels.relief import normal_of_height
-from ..operation import Angle, Choice, Field, Fraction, Ground, Length, Vector, Whole, operation
+from ..operation import Angle, Choice, Colour, Field, Fraction, Gathered, Ground, Length, Vector, Whole, operation
 from ..relief.integrate import height_of_slopes
 from ..sheet import Grid
 
@@ -40,6 +40,29 @@ def position(grid: Grid, *, runs: Annotated[str, Choice("up", "across", "mirrore
 def number(grid: Grid, *, value: Annotated[float, Fraction(least=-1e6, most=1e6, help="The value everywhere.")] = 0.5) -> Field:
     """One value everywhere."""
     return np.full(grid.shape, value, np.float32)
+
+
+GATHERED = {"source.colour", "source.map"}
+"""Steps that bring a gathered source; what they are made of is worked out where the job is known."""
+Repeats = Annotated[int, Whole(1, 12, most=64, unit="×", help="Whole repeats of the source in this surface.")]
+
+
+@operation("source.colour", label="Colour of a source")
+def gathered_colour(
+    grid: Grid, *, source: Annotated[str, Gathered(help="Something gathered that has its real size.")] = "", across: Repeats = 1, up: Repeats = 1
+) -> Colour:
+    """The base colour of a gathered source's closed sheet, laid in whole repeats."""
+    return np.full((*grid.shape, 3), 0.5, np.float32)
+
+
+@operation("source.map", label="Map of a source")
+def gathered_map(
+    grid: Grid, *, source: Annotated[str, Gathered(help="Something gathered that has its real size.")] = "",
+    takes: Annotated[str, Choice("height", "roughness", "metalness", "opacity", help="Which of its maps; height in mm, estimated where it has none.")] = "height",
+    across: Repeats = 1, up: Repeats = 1,
+) -> Field:  # fmt: skip
+    """A map of a gathered source's closed sheet, laid in whole repeats."""
+    return np.full(grid.shape, 0.5, np.float32)
 
 
 @operation("source.below", label="What lies beneath")

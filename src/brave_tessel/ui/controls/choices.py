@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import (
     QButtonGroup,
     QCheckBox,
     QColorDialog,
+    QComboBox,
     QGridLayout,
     QHBoxLayout,
     QLabel,
@@ -173,6 +174,39 @@ class PaintField(QWidget):
         self.swatch.update()
         self.field.setText(str(value))
         self.field.setModified(False)
+
+
+KNOWN_SOURCES: list[tuple[str, str]] = []
+"""Ids and names of what is gathered and has a size; kept by the desk."""
+
+
+class SourceField(QWidget):
+    """A parameter that names something gathered."""
+
+    changed = pyqtSignal(object)
+    released = pyqtSignal()
+
+    def __init__(self, param: Param, value: Value) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(QLabel(param.label), 1)
+        self.box = QComboBox()
+        self.box.setAccessibleName(param.label)
+        self.box.setMinimumContentsLength(10)
+        self.box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        row.addWidget(self.box)
+        self.setToolTip(param.help)
+        self.box.activated.connect(lambda index: self.changed.emit(self.box.itemData(index)))
+        self.show_value(value)
+
+    def show_value(self, value: Value) -> None:
+        wanted = [("", "–"), *KNOWN_SOURCES]
+        if [(self.box.itemData(n), self.box.itemText(n)) for n in range(self.box.count())] != wanted:
+            self.box.clear()
+            for id, name in wanted:
+                self.box.addItem(name, id)
+        self.box.setCurrentIndex(max(0, self.box.findData(str(value))))
 
 
 class SwitchField(QCheckBox):

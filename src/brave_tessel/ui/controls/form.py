@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ...core.operation import REGISTRY, Param, Value
 from .. import theme
-from .choices import LabelledChoices, PaintField, SwitchField
+from .choices import LabelledChoices, PaintField, SourceField, SwitchField
 from .ramp_field import RampField
 from .ruled_scale import RuledScale
 
@@ -23,6 +23,8 @@ def control_for(param: Param, value: Value) -> Any:
         return SwitchField(param, value)
     if param.kind == "colour":
         return PaintField(param, value)
+    if param.kind == "source":
+        return SourceField(param, value)
     if param.kind == "stops":
         return RampField(param, value)
     return RuledScale(param, value)  # type: ignore[arg-type]

@@ -13,6 +13,7 @@ from ...engine import intents, sheet_intents
 from ...engine.links import missing_files
 from ...engine.scans import Scan
 from ...formats.images import SUFFIXES
+from ..asking import ask_thumbs
 from ..board import to_pixmaps
 from ..controls.panels import Heading, button
 from ..controls.rows import Row, RowList
@@ -154,7 +155,7 @@ class GatherStage(Stage):
         self.show_job(self.desk.job)
 
     def show_job(self, job: Job) -> None:
-        self.desk.ask_thumbs()
+        ask_thumbs(self.desk)
         badge = self.desk.followed.badge
         rows = [
             Row(source.id, source.name, f"{badge(source.name)}{lacks(source)}", picture=source_thumb(self.desk.session, source),

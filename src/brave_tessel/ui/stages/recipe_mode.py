@@ -21,6 +21,7 @@ from ...engine.wording import sentence
 from ...formats.disk import write_atomically
 from ...formats.images import read_file
 from .. import theme
+from ..asking import ask_variants
 from ..desk import Desk
 from ..results import RecipePicture, VariantPictures
 from .recipe_board import RecipeBoard
@@ -102,7 +103,7 @@ class RecipeMode(QObject):
         wanted = (recipe, surface.width_mm, surface.height_mm)
         if wanted != self._variants_of:
             self._variants_of = wanted
-            self.desk.ask_variants()
+            ask_variants(self.desk)
 
     def show_picture(self, done: RecipePicture) -> None:
         faults = {name: sentence(error) for name, error in done.faults.items()}
