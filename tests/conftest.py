@@ -7,7 +7,8 @@ import tempfile
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-os.environ.setdefault("XDG_STATE_HOME", tempfile.mkdtemp(prefix="brave-tessel-test-"))
+# One for each process: several run side by side.
+os.environ["XDG_STATE_HOME"] = tempfile.mkdtemp(prefix="brave-tessel-test-")
 
 import numpy as np
 import pytest

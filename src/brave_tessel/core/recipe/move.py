@@ -232,7 +232,7 @@ def _rain(height: Raster, drops: np.ndarray, steps: int, carry: float, take: flo
 @operation("move.erode", label="Wash down")
 def erode(
     grid: Grid, field: Field, *,
-    rain: Annotated[float, Fraction(0, 4, least=0, most=20, help="How much rain falls, in drops a working pixel.")] = 0.6,
+    rain: Annotated[float, Fraction(0, 2, least=0, most=20, help="How much rain falls, in drops a working pixel.")] = 0.6,
     carry: Annotated[float, Fraction(0.5, 8, least=0, most=40, help="How much a drop can carry.")] = 3.0,
     take: Annotated[float, Fraction(help="How fast it takes up.")] = 0.35,
     settle: Annotated[float, Fraction(help="How fast it sets down.")] = 0.25,
