@@ -74,6 +74,14 @@ class Grid:
         rows = np.arange(self.height_px) + 0.5
         return np.asarray(self.height_mm - rows * (self.height_mm / self.height_px), np.float64)
 
+    def across(self, *, upright: bool) -> tuple[float, npt.NDArray[np.float64]]:
+        """The repeat's length across upright (or level) runs, mm, and the pixel centres along it."""
+        return (self.width_mm, self.x_mm()) if upright else (self.height_mm, self.y_mm())
+
+    def spread(self, line: AnyArray, *, upright: bool) -> AnyArray:
+        """A line across upright (W,) or level (H,) runs, drawn out to (H, W)."""
+        return np.ascontiguousarray(np.broadcast_to(line[None, :] if upright else line[:, None], self.shape))
+
     def row_column(self, x_mm: float, y_mm: float) -> tuple[int, int]:
         """The pixel that holds a wrapped point."""
         column = math.floor(x_mm / self.width_mm * self.width_px) % self.width_px

@@ -137,7 +137,8 @@ def _style() -> str:
         padding: {px(2)}px {px(6)}px; min-height: {px(18)}px; selection-background-color: {t.verdigris}; }}
     QLineEdit:focus, QComboBox:focus {{ border-color: {t.verdigris}; }}
     QLineEdit[wrong="true"] {{ border-color: {t.oxide}; }}
-    QComboBox::drop-down {{ border: none; width: {px(20)}px; }}
+    QComboBox {{ padding-right: {px(1)}px; }}
+    QComboBox::drop-down {{ border: none; width: {px(18)}px; }}
     QComboBox::down-arrow {{ image: url({_arrow()}); width: {px(12)}px; height: {px(12)}px; }}
     QComboBox QAbstractItemView {{ background: {t.white}; border: 1px solid {t.line};
         selection-background-color: {t.wash}; selection-color: {t.ink}; }}

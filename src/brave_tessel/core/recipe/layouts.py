@@ -269,16 +269,13 @@ def boards(
 ) -> Pieces:  # fmt: skip
     """Boards without ends, groove beside groove."""
     upright = runs == "upright"
-    whole = grid.width_mm if upright else grid.height_mm
+    whole, at = grid.across(upright=upright)
     count = whole_periods(whole, width)
     w = whole / count
-    at = grid.x_mm() if upright else grid.y_mm()
     inside = np.minimum(at % w, w - at % w) - 0.5 * joint
     number = np.where(inside >= 0, at // w, -1).astype(np.int32)
     off = ((at % w) / w * 2 - 1).astype(np.float32)
     still = np.zeros_like(off)
-
-    def spread(line: np.typing.NDArray[np.generic]) -> np.typing.NDArray[np.generic]:
-        return np.ascontiguousarray(np.broadcast_to(line[None, :] if upright else line[:, None], grid.shape))
-
-    return Pieces(spread(number), spread(inside.astype(np.float32)), spread(off if upright else still), spread(still if upright else off), count)  # type: ignore[arg-type]
+    lines = (number, inside.astype(np.float32), off if upright else still, still if upright else off)
+    index, inner, u, v = (grid.spread(line, upright=upright) for line in lines)
+    return Pieces(index, inner, u, v, count)

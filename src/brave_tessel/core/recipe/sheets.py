@@ -15,11 +15,6 @@ from ..sheet import Grid
 _F = np.typing.NDArray[np.float64]
 
 
-def _spread(line: _F, grid: Grid, *, upright: bool) -> Field:
-    shown = np.asarray(line, np.float32)
-    return np.ascontiguousarray(np.broadcast_to(shown[None, :] if upright else shown[:, None], grid.shape))
-
-
 @operation("pattern.corrugation", label="Corrugation")
 def corrugation(
     grid: Grid, *,
@@ -29,8 +24,8 @@ def corrugation(
 ) -> Field:  # fmt: skip
     """A corrugated sheet's height in mm about 0: a sine of a pitch and depth, such as 76/18."""
     upright = runs == "upright"
-    whole, at = (grid.width_mm, grid.x_mm()) if upright else (grid.height_mm, grid.y_mm())
-    return _spread(0.5 * depth * np.cos(2 * math.pi * whole_periods(whole, pitch) * at / whole), grid, upright=upright)
+    whole, at = grid.across(upright=upright)
+    return grid.spread((0.5 * depth * np.cos(2 * math.pi * whole_periods(whole, pitch) * at / whole)).astype(np.float32), upright=upright)
 
 
 @operation("pattern.seams", label="Standing seams")
@@ -43,11 +38,11 @@ def seams(
 ) -> Field:  # fmt: skip
     """Metal bays with folded seams standing up between them; height in mm, bays at 0."""
     upright = runs == "upright"
-    whole, at = (grid.width_mm, grid.x_mm()) if upright else (grid.height_mm, grid.y_mm())
+    whole, at = grid.across(upright=upright)
     bay = whole / whole_periods(whole, pitch)
     away = np.abs((at + bay / 2) % bay - bay / 2)
     soft = max(0.25 * width, grid.pitch_mm)
-    return _spread(height * np.clip((width / 2 - away) / soft + 0.5, 0, 1), grid, upright=upright)
+    return grid.spread((height * np.clip((width / 2 - away) / soft + 0.5, 0, 1)).astype(np.float32), upright=upright)
 
 
 WEAVES = {"plain": ((1, 0), (0, 1)), "twill": ((1, 1, 0, 0), (0, 1, 1, 0), (0, 0, 1, 1), (1, 0, 0, 1)), "basket": ((1, 1, 0, 0), (1, 1, 0, 0), (0, 0, 1, 1), (0, 0, 1, 1))}

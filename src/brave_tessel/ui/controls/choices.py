@@ -15,18 +15,16 @@ from PyQt6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QPushButton,
     QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from ...core.errors import TesselError
 from ...core.operation import Param, Value
-from ...engine.wording import sentence
 from .. import theme
 from ..dropper import Dropper
+from .typed import TypedLine
 
 
 class Choices(QWidget):
@@ -115,10 +113,7 @@ class PaintField(QWidget):
         row.addWidget(QLabel(param.label), 1)
         self.swatch = Swatch()
         self.swatch.setAccessibleName(f"{param.label}, pick")
-        self.field = QLineEdit()
-        self.field.setObjectName("mono")
-        self.field.setFixedWidth(theme.px(76))
-        self.field.setAccessibleName(f"{param.label}, code")
+        self.field = TypedLine(f"{param.label}, code", 76, lambda text: param.check(text if text.startswith("#") else f"#{text}"))
         self.drop = QToolButton()
         self.drop.setObjectName("flat")
         self.drop.setCheckable(True)
@@ -131,7 +126,8 @@ class PaintField(QWidget):
         self.drop.clicked.connect(self._take)
         self._dropper: Dropper | None = None
         self.swatch.clicked.connect(self._pick)
-        self.field.editingFinished.connect(self._typed)
+        self.field.refused.connect(self.refused)
+        self.field.read.connect(self._typed)
         self.show_value(value)
 
     def _pick(self) -> None:
@@ -157,23 +153,14 @@ class PaintField(QWidget):
         self._dropper = None
         self.drop.setChecked(False)
 
-    def _typed(self) -> None:
-        if not self.field.isModified():
-            return
-        text = self.field.text().strip()
-        try:
-            value = self.param.check(text if text.startswith("#") else f"#{text}")
-        except TesselError as error:
-            self.refused.emit(sentence(error))
-            return
+    def _typed(self, value: Value) -> None:
         self.changed.emit(value)
         self.released.emit()
 
     def show_value(self, value: Value) -> None:
         self.swatch.colour = QColor(str(value))
         self.swatch.update()
-        self.field.setText(str(value))
-        self.field.setModified(False)
+        self.field.show_text(str(value))
 
 
 KNOWN_SOURCES: list[tuple[str, str]] = []

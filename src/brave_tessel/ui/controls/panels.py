@@ -11,7 +11,6 @@ from PyQt6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
-    QLineEdit,
     QPushButton,
     QScrollArea,
     QSizePolicy,
@@ -21,8 +20,8 @@ from PyQt6.QtWidgets import (
 
 from ...core.errors import TesselError
 from ...core.quantity import format_number, parse_length
-from ...engine.wording import sentence
 from .. import theme
+from .typed import TypedLine
 
 
 class Heading(QWidget):
@@ -192,38 +191,27 @@ class LengthField(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(theme.px(4))
         row.addWidget(QLabel(label), 1)
-        self.field = QLineEdit()
-        self.field.setObjectName("mono")
+        self.field = TypedLine(label, 104, self._length)
         self.field.setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.field.setFixedWidth(theme.px(104))
-        self.field.setAccessibleName(label)
         unit = QLabel("mm")
         unit.setObjectName("note")
         unit.setFixedWidth(theme.px(20))
         row.addWidget(self.field)
         row.addWidget(unit)
         self.setToolTip(tip)
-        self.field.editingFinished.connect(self._finished)
+        self.field.refused.connect(self.refused)
+        self.field.read.connect(lambda read: self.typed.emit(*read))
 
-    def _finished(self) -> None:
-        if not self.field.isModified():
-            return
-        text = self.field.text().strip().replace("−", "-")
-        try:
-            value = parse_length(text)
-            least = -1e6 if self.signed else 0.0
-            if not least <= value <= 1e6 or (value == 0 and not self.zero):
-                raise TesselError("length", value=text, remedy="Type a length above 0 mm and below 1 km.")
-        except TesselError as error:
-            self.refused.emit(sentence(error))
-            return
-        self.field.setModified(False)
-        self.typed.emit(value, text)
+    def _length(self, text: str) -> tuple[float, str]:
+        text = text.replace("−", "-")
+        value = parse_length(text)
+        least = -1e6 if self.signed else 0.0
+        if not least <= value <= 1e6 or (value == 0 and not self.zero):
+            raise TesselError("length", value=text, remedy="Type a length above 0 mm and below 1 km.")
+        return value, text
 
     def show_value(self, value: float) -> None:
-        if not self.field.hasFocus() or not self.field.isModified():
-            self.field.setText(format_number(value, decimals=2) if value > 0 or self.zero else "")
-            self.field.setModified(False)
+        self.field.show_text(format_number(value, decimals=2) if value > 0 or self.zero else "")
 
 
 class Meter(QWidget):

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, pyqtSignal
 from PyQt6.QtGui import QColor, QLinearGradient, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from ...core.errors import TesselError
 from ...core.operation import Param, Value
-from ...engine.wording import sentence
 from .. import theme
+from .typed import TypedLine
 
 Stop = tuple[float, str]
 
@@ -140,10 +139,7 @@ class RampField(QWidget):
         column.setSpacing(theme.px(3))
         head = QHBoxLayout()
         head.addWidget(QLabel(param.label), 1)
-        self.field = QLineEdit()
-        self.field.setObjectName("mono")
-        self.field.setFixedWidth(theme.px(150))
-        self.field.setAccessibleName(f"{param.label}, codes")
+        self.field = TypedLine(f"{param.label}, codes", 150, param.check)
         self.field.setToolTip(f"{param.help} Codes with commas between; a place may follow, as in #C8B060@0.4.")
         head.addWidget(self.field)
         self.ramp = _Ramp(param.label)
@@ -152,24 +148,16 @@ class RampField(QWidget):
         column.addWidget(self.ramp)
         self.ramp.changed.connect(self.changed)
         self.ramp.released.connect(self.released)
-        self.field.editingFinished.connect(self._typed)
+        self.field.refused.connect(self.refused)
+        self.field.read.connect(self._typed)
         self.show_value(value)
 
-    def _typed(self) -> None:
-        if not self.field.isModified():
-            return
-        try:
-            value = self.param.check(self.field.text())
-        except TesselError as error:
-            self.refused.emit(sentence(error))
-            return
+    def _typed(self, value: Value) -> None:
         self.changed.emit(value)
         self.released.emit()
 
     def show_value(self, value: Value) -> None:
-        self.field.setText(str(value))
-        self.field.setCursorPosition(0)
-        self.field.setModified(False)
+        self.field.show_text(str(value))
         if self.ramp.held < 0:
             self.ramp.stops = stops_from(str(value))
         self.ramp.update()

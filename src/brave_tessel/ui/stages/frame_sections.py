@@ -5,20 +5,19 @@ from __future__ import annotations
 from dataclasses import replace
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QLineEdit, QWidget
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QWidget
 
 from ...core.document import Source
-from ...core.errors import TesselError
 from ...core.gather.known import KNOWN, KnownThing
 from ...core.gather.lens import MOST_BEND
 from ...core.gather.straighten import length_on_sheet, proposed_px_per_mm
 from ...core.operation import Fraction
 from ...core.quantity import format_number, parse_ratio
 from ...engine import intents, sheet_intents
-from ...engine.wording import sentence
 from .. import theme
 from ..controls.panels import LengthField, Section, button, words
 from ..controls.ruled_scale import RuledScale
+from ..controls.typed import TypedLine
 from ..desk import Desk
 from ..results import GatherPicture
 from .frame_board import FrameBoard
@@ -35,31 +34,16 @@ class RatioField(QWidget):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(QLabel("Known proportion"), 1)
-        self.field = QLineEdit()
-        self.field.setObjectName("mono")
-        self.field.setFixedWidth(theme.px(104))
+        self.field = TypedLine("Known proportion", 104, parse_ratio)
         self.field.setPlaceholderText("as seen")
-        self.field.setAccessibleName("Known proportion")
         row.addWidget(self.field)
         row.addSpacing(theme.px(24))
         self.setToolTip("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view.")
-        self.field.editingFinished.connect(self._finished)
-
-    def _finished(self) -> None:
-        if not self.field.isModified():
-            return
-        try:
-            value = parse_ratio(self.field.text())
-        except TesselError as error:
-            self.refused.emit(sentence(error))
-            return
-        self.field.setModified(False)
-        self.typed.emit(value)
+        self.field.refused.connect(self.refused)
+        self.field.read.connect(self.typed.emit)
 
     def show_value(self, value: float) -> None:
-        if not self.field.hasFocus() or not self.field.isModified():
-            self.field.setText(format_number(value, decimals=4) if value else "")
-            self.field.setModified(False)
+        self.field.show_text(format_number(value, decimals=4) if value else "")
 
 
 class FrameSection(Section):
