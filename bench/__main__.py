@@ -9,7 +9,9 @@ import time
 from collections.abc import Callable
 from typing import Any
 
-from . import kernels, recipes, sheets, whole
+from brave_tessel.engine.memory import keep_freed_memory
+
+from . import kernels, layers, recipes, sheets, whole
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -25,17 +27,19 @@ def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -
 
 
 def main() -> None:
+    # As in the program, so that both ways find memory at hand.
+    keep_freed_memory()
     parser = argparse.ArgumentParser(prog="./dev bench")
     parser.add_argument("--only", default="", help="part of a name")
     options = parser.parse_args()
     print(f"{'what':52}{'ours ms':>10}{'plain ms':>10}{'ratio':>8}  plain way")
-    for name, ours, plain, way in itertools.chain(kernels.cases(), sheets.cases(), recipes.cases()):
+    for name, ours, plain, way in itertools.chain(kernels.cases(), sheets.cases(), recipes.cases(), layers.cases()):
         if options.only not in name:
             continue
         mine, theirs = median_ms(ours), median_ms(plain, least=1)
         print(f"{name:52}{mine:10.1f}{theirs:10.1f}{theirs / mine:7.1f}×  {way}", flush=True)
     print(f"\n{'whole actions':52}{'ms':>10}{'aim':>10}")
-    for name, run, aim in itertools.chain(whole.cases(), sheets.actions(), recipes.actions()):
+    for name, run, aim in itertools.chain(whole.cases(), sheets.actions(), recipes.actions(), layers.actions()):
         if options.only not in name:
             continue
         print(f"{name:52}{run(median_ms):10.1f}{aim:>10}", flush=True)

@@ -13,10 +13,9 @@ from pathlib import Path
 
 import msgspec
 
-from brave_tessel.core.commands import Set
-from brave_tessel.core.document import Job, Stroke, Surface
+from brave_tessel.core.commands import Insert, Set
+from brave_tessel.core.document import Job, Stroke, Surface, layer_of
 from brave_tessel.demo import job as demo
-from brave_tessel.engine import intents
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.deliver import export_surface
 from brave_tessel.engine.session import Session
@@ -73,7 +72,7 @@ def mend(op: str, px: int) -> Callable[[Timer], float]:
 
 def dab(timer: Timer) -> float:
     session = dado_session()
-    layer = session.job.surfaces[0].layers[2]
+    layer = layer_of(session.job.surfaces[0], "limewash")
     rule = next(rule for rule in layer.where if rule.rule.op == "where.painted")
     session.lit(session.job.surfaces[0], 1024, LIGHT)
     points = itertools.count()
@@ -81,12 +80,12 @@ def dab(timer: Timer) -> float:
     def once() -> None:
         surface = session.job.surfaces[0]
         stroke = Stroke(id="live", points=((500.0, 500.0 + next(points) % 300),), size_mm=80.0)
-        here = next(r for r in surface.layers[2].where if r.id == rule.id)
+        here = next(r for r in layer_of(surface, "limewash").where if r.id == rule.id)
         if here.strokes[-1].id == "live":
             path = (*DADO, "layers", "limewash", "where", rule.id, "strokes", "live")
             session.store.dispatch(Set(path=path, value=stroke, label="x"))
         else:
-            session.store.dispatch(intents.add_stroke(surface, surface.layers[2], here, stroke))
+            session.store.dispatch(Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x"))
         session.lit(session.job.surfaces[0], 1024, LIGHT)
 
     return timer(once)

@@ -72,7 +72,7 @@ def with_dial(recipe: Recipe, text: str) -> Recipe:
 
 
 def _value(param: Param, text: str) -> Value:
-    if param.kind in {"choice", "colour", "stops", "source"}:
+    if param.kind in {"choice", "colour", "stops", "source", "words", "font", "sizes", "layer", "tip"}:
         return text
     if param.kind == "toggle":
         return text.lower() in {"yes", "true", "1", "on"}

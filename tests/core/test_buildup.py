@@ -5,9 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brave_tessel.core.buildup.seat import bare, lay
+from brave_tessel.core.buildup.seat import Seat, bare
+from brave_tessel.core.buildup.seat import lay as lay_by
 from brave_tessel.core.buildup.where import by_height, by_noise, combine, lay_strokes
-from brave_tessel.core.document import Stroke
+from brave_tessel.core.document import MapMix, Stroke
 from brave_tessel.core.maps import LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import Ground
 from brave_tessel.core.relief.section import cut_level
@@ -15,6 +16,10 @@ from brave_tessel.core.sheet import Grid
 
 GRID = Grid(16, 12, 160.0, 120.0)
 ALL = frozenset(LAYERED)
+
+
+def lay(below, maps, cover, switches, **seat):
+    return lay_by(below, maps, cover, {kind: MapMix() for kind in switches}, Seat(**seat))
 
 
 def flat(level, shade=0.5, grid=GRID):

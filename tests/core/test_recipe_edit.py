@@ -289,3 +289,20 @@ def test_a_gathered_source_is_a_step(demo_session):
     assert np.array_equal(made[MapKind.BASE_COLOUR], laid[MapKind.BASE_COLOUR])
     assert np.array_equal(made[MapKind.HEIGHT], laid[MapKind.HEIGHT])
     assert (made[MapKind.ROUGHNESS] == 0.5).all()
+
+
+def test_a_note_on_a_section_is_kept_and_taken_away():
+    recipe = edit.note_section(units_recipe(), "Tiles", "as on the drawing")
+    assert recipe.notes == {"Tiles": "as on the drawing"}
+    assert edit.note_section(recipe, "Tiles", "  ").notes == {}
+
+
+def test_a_step_at_half_resolution_looks_the_same_but_softer():
+    recipe, name = edit.add_step(Recipe(), "noise.clouds")
+    recipe = edit.set_yield(edit.set_dial(recipe, name, "octaves", 4), MapKind.HEIGHT, name)
+    half = edit.change(recipe, name, half=True)
+    whole, soft = (evaluate(r, px=256)[MapKind.HEIGHT] for r in (recipe, half))
+    assert whole.shape == soft.shape
+    assert 0 < np.abs(whole - soft).max() < 0.05
+    pieces, tiles = edit.add_step(Recipe(), "pattern.hexagons")
+    assert not edit.may_be_half(edit.step_named(pieces, tiles))

@@ -14,14 +14,26 @@ from brave_tessel.core.kernels.wrapped import sample_moved
 from brave_tessel.core.operation import REGISTRY, find
 from brave_tessel.core.recipe.blur import box, directional
 from brave_tessel.core.recipe.cellular import cell_noise, cobbles
+from brave_tessel.core.recipe.closing import closing
 from brave_tessel.core.recipe.colours import linear_of_oklab, oklab_of, ramp_table, stops_of
 from brave_tessel.core.recipe.combine import blended_colours, join, normals, smooth
 from brave_tessel.core.recipe.form import distance_to, fill, grow, keep, shaded
 from brave_tessel.core.recipe.fractal import oriented, spectrum
-from brave_tessel.core.recipe.layouts import basketweave, fan, herringbone, hexagons, octagons, planks, slates
+from brave_tessel.core.recipe.layouts import (
+    basketweave,
+    fan,
+    herringbone,
+    hexagons,
+    octagons,
+    planks,
+    slates,
+    uncoursed,
+)
 from brave_tessel.core.recipe.move import drift, erode, slump, turn
 from brave_tessel.core.recipe.noise import clouds
+from brave_tessel.core.recipe.pattern import units
 from brave_tessel.core.recipe.sheets import corrugation, perforation, weave
+from brave_tessel.core.recipe.stray import chip, stray
 from brave_tessel.core.recipe.tune import bias, equalise
 from brave_tessel.core.sheet import Grid
 
@@ -352,3 +364,87 @@ def test_cobbles_are_about_alike_once_moved_apart():
         return areas.std() / areas.mean()
 
     assert spread(8) < 0.75 * spread(0)
+
+
+# Ashlar without courses, strays, chips, closing ---------------------------------------------------
+
+
+def test_uncoursed_stones_have_the_asked_sizes_and_fill_the_sheet():
+    grid = Grid(600, 600, 1800, 1800)
+    pieces = uncoursed(grid, sizes="450×300, 300×300, 300×150, 150×150", joint=0)
+    areas = np.bincount(pieces.number.ravel(), minlength=pieces.count) * grid.pitch_mm**2
+    assert areas.sum() == pytest.approx(1800 * 1800)
+    asked = np.array([450 * 300, 300 * 300, 300 * 150, 150 * 150])
+    assert np.abs(areas[:, None] / asked - 1).min(1).max() < 0.03
+    # Every size is used, and no joint runs through level from edge to edge.
+    assert set(np.abs(areas[:, None] - asked).argmin(1)) == {0, 1, 2, 3}
+    rows = pieces.number != np.roll(pieces.number, 1, 0)
+    assert rows.mean(1).max() < 0.95
+
+
+def test_a_list_of_sizes_is_read_in_any_unit_and_refused_in_words():
+    param = find("pattern.uncoursed").params["sizes"]
+    assert param.check("40x20cm, 200 × 200") == "400×200, 200×200"
+    for wrong in ("", "large", "400"):
+        with pytest.raises(OutOfRangeError, match="Sizes"):
+            param.check(wrong)
+
+
+def test_a_stray_piece_is_turned_about_its_middle_and_keeps_its_area():
+    grid = Grid(400, 400, 400, 400)
+    tiles = units(grid, length=190, height=190, joint=10, bond="stack")
+    same = stray(grid, tiles, turn=0.0, size=0.0, shift=0.0)
+    assert (same.number == tiles.number).mean() > 0.999
+    turned = stray(grid, tiles, turn=2.0, size=0.0, shift=0.0, seed=4)
+    before, after = (np.bincount(p.number[p.number >= 0], minlength=4) for p in (tiles, turned))
+    assert after == pytest.approx(before, rel=0.02)
+    smaller = stray(grid, tiles, turn=0.0, size=0.2, shift=0.0, seed=4)
+    shares = np.bincount(smaller.number[smaller.number >= 0], minlength=4) / before
+    assert (shares < 1.0).all()
+    assert shares.min() > 0.6
+
+
+def test_chips_take_from_the_edges_only():
+    grid = Grid(400, 400, 400, 400)
+    tiles = units(grid, length=190, height=190, joint=10, bond="stack")
+    chipped = chip(grid, tiles, depth=8.0, share=0.3, wear=0.0)
+    lost = (tiles.number >= 0) & (chipped.number < 0)
+    assert 0.001 < lost.mean() < 0.06
+    assert tiles.edge[lost].max() <= 8.0
+
+
+@pytest.mark.parametrize(("op", "values", "period"), [
+    ("pattern.hexagons", {"width": 153.0, "joint": 3.0}, (153.0, 265.0)),
+    ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0}, (450.0, 450.0)),
+    ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0, "laid": "45"}, (159.099, 318.198)),
+    ("pattern.units", {"length": 215.0, "height": 65.0, "joint": 10.0, "bond": "flemish"}, (337.5, 150.0)),
+    ("pattern.slates", {"length": 500.0, "width": 250.0, "headlap": 100.0}, (250.0, 400.0)),
+])  # fmt: skip
+def test_patterns_tell_the_repeat_that_fits(op, values, period):
+    """Periods as check-values B2 and B3 give them; three of them fit three of them."""
+    found = closing(op, values, 3 * period[0], 2 * period[1])
+    assert (found.across, found.up) == (3, 2)
+    assert found.fits
+    off = closing(op, values, 3 * period[0] * 1.04, 2 * period[1])
+    assert not off.fits
+    assert off.stretch[0] == pytest.approx(0.04, abs=1e-3)
+    assert off.fitting == pytest.approx((3 * period[0], 2 * period[1]), rel=1e-3)
+
+
+def test_every_pattern_closes_on_the_repeat_it_names():
+    """On the repeat a pattern names, its result is the same one period later."""
+    for op in (op for op in REGISTRY.values() if op.closes is not None):
+        values = op.bind({})
+        width, height = op.closes(values)
+        one = Grid(64, 48, width or 300.0, height or 300.0)
+        two = Grid(64 * (2 if width else 1), 48 * (2 if height else 1), one.width_mm * (2 if width else 1), one.height_mm * (2 if height else 1))
+        single, double = op.run(one, **values), op.run(two, **values)
+        single, double = (made.edge if hasattr(made, "edge") else made for made in (single, double))
+        if "seed" in op.params:
+            continue
+        assert double[:48, :64] == pytest.approx(single, abs=2e-2), op.id
+
+
+def test_steps_without_a_period_close_on_anything():
+    assert closing("noise.clouds", {}, 100, 100) is None
+    assert closing("no.such", {}, 100, 100) is None

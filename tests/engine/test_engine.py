@@ -23,7 +23,7 @@ from brave_tessel.core.errors import (
     UnreadableFileError,
 )
 from brave_tessel.core.maps import SURFACE_MAPS, MapKind
-from brave_tessel.engine import intents
+from brave_tessel.engine import intents, layer_intents
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.deliver import deliver, export_surface, planned_files
 from brave_tessel.engine.journal import Journal, recover, recoverable
@@ -135,7 +135,7 @@ def test_repeat_of_a_surface_follows_its_units(session):
 def test_save_and_reopen_gives_identical_pixels(session, photo_file, tmp_path):
     surface = whole_pass(session, photo_file)
     for kind in ("Rectangular units", "Clouds"):
-        session.store.dispatch(intents.lay_on(session.job, session.job.surface(surface.id), kind)[0])
+        session.store.dispatch(layer_intents.lay_on(session.job, session.job.surface(surface.id), "Recipe", kind)[0])
     first = session.finished(session.job.surfaces[0], 200)
     session.save(tmp_path / "a.tessel")
     other = Session()
@@ -251,3 +251,27 @@ def test_every_error_has_one_clear_sentence():
 def test_kernels_warm_without_a_word(caplog):
     warm_kernels()
     assert not caplog.records
+
+
+def test_what_no_recent_run_asked_for_goes_first_and_the_bound_holds(monkeypatch):
+    import numpy as np
+
+    from brave_tessel.engine import cache as module
+    from brave_tessel.engine.cache import Cache
+
+    monkeypatch.setattr(module, "STALE_BYTES", 3000)
+    held = Cache(20_000)
+    for n in range(4):
+        held.put(f"old{n}".encode(), np.zeros(250, np.float32))
+    for run in range(module.RECENT_RUNS + 1):
+        held.begin_run()
+        held.put(f"new{run}".encode(), np.zeros(250, np.float32))
+        assert held.get(b"old3") is not None
+    assert held.get(b"old0") is None
+    assert held.get(b"old3") is not None
+    assert held.get(f"new{module.RECENT_RUNS}".encode()) is not None
+    for n in range(40):
+        held.put(f"more{n}".encode(), np.zeros(250, np.float32))
+    assert held.used <= 20_000
+    held.clear()
+    assert held.used == 0

@@ -8,7 +8,8 @@ import pytest
 from PyQt6.QtCore import QSettings
 from PyQt6.QtTest import QTest
 
-from brave_tessel.core.document import Job
+from brave_tessel.core.document import Job, Layer, PlainWhat, RecipeWhat, Surface
+from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.ui.app import make_app
@@ -77,3 +78,19 @@ def soon():
             QTest.qWait(20)
 
     return wait
+
+
+@pytest.fixture
+def build(make_window, settled):
+    """A small surface of tiles with one plain layer, at a small preview."""
+    tiles = Layer(id="tiles", name="Tiles", what=RecipeWhat(recipe=units_recipe(length=145.0, height=70.0, joint=5.0)))
+    top = Layer(id="top", name="Top", what=PlainWhat(colour="#C03020"), hatch="dots")
+    window = make_window(OpenedJob(Job(id="j", surfaces=(Surface(id="s", name="Tiled", width_mm=600.0, height_mm=450.0, layers=(tiles, top)),))))
+    window.desk.set_preview(256)
+    window.desk.select(surface="s", layer="top")
+    window.desk.go("Build")
+    window.actions_.show_extent("Cell")
+    settled(window)
+    stage = window.stages["Build"]
+    stage.window_ = window
+    return stage

@@ -233,3 +233,40 @@ def theme_icon_missing():
     from brave_tessel.ui import theme
 
     return [stock.name for stock in SHELF if theme.shelf_icon(stock.name).isNull()]
+
+
+def test_text_is_typed_and_a_pattern_is_fitted(opened, settled):
+    made = mode(opened)
+    made.add("source.text")
+    settled(opened)
+    form = made.card.form
+    form.controls["text"].field.setPlainText("Baths")
+    settled(opened)
+    step = step_named(recipe(opened), made.selected)
+    assert step.values["text"] == "Baths"
+    assert made.board.rows.faults == {}
+    box = form.controls["font"].box
+    box.setCurrentIndex(box.findText("IBM Plex Mono"))
+    box.activated.emit(box.currentIndex())
+    assert step_named(recipe(opened), made.selected).values["font"] == "IBM Plex Mono"
+    made.add("pattern.hexagons")
+    settled(opened)
+    assert "whole repeats, stretched" in made.card.closing.text()
+    click(made.card.fit)
+    settled(opened)
+    assert "without stretching" in made.card.closing.text()
+    assert not made.card.fit.isEnabled()
+    opened.desk.session.store.undo()
+    assert "stretched by" in made.card.closing.text()
+
+
+def test_half_resolution_and_a_note_on_the_section(opened, settled):
+    made = mode(opened)
+    made.choose("clouds")
+    made.card.done.emit("clouds", "half")
+    assert step_named(recipe(opened), "clouds").half
+    made.card.sectioned.emit("clouds", "Ground")
+    made.card.section_noted.emit("Ground", "two coats")
+    settled(opened)
+    assert recipe(opened).notes == {"Ground": "two coats"}
+    assert not made.board.rows.grab().isNull()

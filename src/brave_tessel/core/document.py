@@ -6,55 +6,51 @@ everything that did not change.
 
 from __future__ import annotations
 
-import secrets
 from typing import TypeVar
 
 import msgspec
 
 from .errors import MissingError
-from .maps import LAYERED, SURFACE_MAPS, TRAITS, MapKind
-from .operation import REGISTRY, Value
+from .layers import (
+    BundleWhat,
+    DecalWhat,
+    InscriptionWhat,
+    LaidPiece,
+    Layer,
+    MapMix,
+    PaintedWhat,
+    PieceKind,
+    Placement,
+    PlainWhat,
+    Recipe,
+    RecipeWhat,
+    Rule,
+    RunWhat,
+    Scatter,
+    ScatterWhat,
+    SourceWhat,
+    Step,
+    Stroke,
+    Surface,
+    SurfaceWhat,
+    WaterWhat,
+    What,
+    every_layer,
+    layer_of,
+    layer_path,
+)
+from .maps import SURFACE_MAPS, TRAITS, MapKind
+from .nodes import Node, Point, Setting, new_id, replace_values
 
-JOB_FORMAT = 1
+__all__ = [
+    "BundleWhat", "Crop", "CutPin", "DecalWhat", "Delivery", "DeliveryMap", "InscriptionWhat", "Job", "LaidPiece", "Layer", "MapMix", "Node",
+    "PaintedWhat", "Palette", "Part", "Picture", "PieceKind", "Placement", "PlainWhat", "Point", "Quiet", "Recipe", "RecipeWhat", "Rule", "RunWhat",
+    "Scatter", "ScatterWhat", "Scene", "Setting", "Source", "SourceWhat", "Step", "Straightening", "Stroke", "Surface", "SurfaceWhat", "Touch",
+    "WaterWhat", "What", "decode_job", "encode_job", "every_layer", "layer_of", "layer_path", "new_id", "replace_values",
+]  # fmt: skip
+
+JOB_FORMAT = 2
 """Version of the job file; see ``formats/migrations.py``."""
-
-Point = tuple[float, float]
-
-
-class Node(msgspec.Struct, frozen=True):
-    """Base of every entity."""
-
-
-def new_id(kind: str) -> str:
-    """A fresh id such as ``layer-3f9a1c``."""
-    return f"{kind}-{secrets.token_hex(4)}"
-
-
-class Setting(Node, frozen=True, kw_only=True):
-    """A declared operation with its values; unknown operations are kept as they are."""
-
-    op: str
-    values: dict[str, Value] = {}
-
-    def value(self, name: str) -> Value:
-        """The stored value, or the declaration's default."""
-        if name in self.values:
-            return self.values[name]
-        return REGISTRY[self.op].params[name].default
-
-    def number(self, name: str) -> float:
-        return float(self.value(name))
-
-    def complete(self) -> dict[str, Value]:
-        """Every parameter, stored or default, unchecked."""
-        known = REGISTRY[self.op].defaults() if self.op in REGISTRY else {}
-        return {**known, **self.values}
-
-
-def replace_values(setting: Setting, **values: Value) -> Setting:
-    """The setting with some values put in."""
-    return msgspec.structs.replace(setting, values={**setting.values, **values})
-
 
 class Straightening(Node, frozen=True, kw_only=True):
     """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
@@ -140,43 +136,6 @@ class Touch(Node, frozen=True, kw_only=True):
     maps: frozenset[MapKind] = frozenset()
 
 
-class PieceKind(Node, frozen=True, kw_only=True):
-    """A kind of piece to strew: made by a ``shape`` operation, cut from a source, or a small model's relief."""
-
-    id: str
-    name: str
-    shape: Setting = Setting(op="shape.pebble")
-    source: str = ""
-    blob: str = ""
-    width_mm: float = 40.0
-    height_mm: float = 30.0
-    share: float = 1.0
-
-
-class LaidPiece(Node, frozen=True, kw_only=True):
-    """One piece laid by hand, mm on the sheet, y up; ``level`` raises it over what lies beneath."""
-
-    id: str
-    kind: str
-    x_mm: float
-    y_mm: float
-    turn: float = 0.0
-    size: float = 1.0
-    tilt: float = 0.0
-    tilt_towards: float = 0.0
-    level: float = 0.0
-
-
-class Scatter(Node, frozen=True, kw_only=True):
-    """A sheet of strewn and laid pieces."""
-
-    width_mm: float = 600.0
-    height_mm: float = 600.0
-    kinds: tuple[PieceKind, ...] = ()
-    strew: Setting = Setting(op="scatter.strew")
-    laid: tuple[LaidPiece, ...] = ()
-
-
 class Palette(Node, frozen=True, kw_only=True):
     """Colours taken from a picture: ``#RRGGBB`` from the first to the last, evenly spaced."""
 
@@ -243,110 +202,6 @@ class Source(Node, frozen=True, kw_only=True):
         if self.crop is not None and self.straightening.sized:
             return self.crop.width_mm, self.crop.height_mm
         return self.straightening.width_mm, self.straightening.height_mm
-
-
-class Step(Node, frozen=True, kw_only=True):
-    """One named step of a recipe; ``made_from`` names earlier steps by input. ``section`` begins a new titled part
-    where it differs from the step before; ``opened`` names the dials that the layer's card shows; a muted step passes
-    on what it is made from.
-    """
-
-    name: str
-    op: str
-    values: dict[str, Value] = {}
-    made_from: dict[str, str] = {}
-    section: str = ""
-    note: str = ""
-    muted: bool = False
-    opened: tuple[str, ...] = ()
-
-    @property
-    def id(self) -> str:
-        return self.name
-
-
-class Recipe(Node, frozen=True, kw_only=True):
-    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own."""
-
-    steps: tuple[Step, ...] = ()
-    yields: dict[MapKind, str] = {}
-    seed: int = 0
-
-
-class Stroke(Node, frozen=True, kw_only=True):
-    """One brush stroke: a path in mm on the sheet, y up."""
-
-    id: str
-    points: tuple[Point, ...]
-    size_mm: float = 40.0
-    hardness: float = 0.5
-    strength: float = 1.0
-    erase: bool = False
-
-
-class Rule(Node, frozen=True, kw_only=True):
-    """One where-rule of a layer. ``recipe`` is there for a rule made of steps; its opacity is the cover."""
-
-    id: str
-    mode: str = "keep"
-    rule: Setting
-    strokes: tuple[Stroke, ...] = ()
-    recipe: Recipe | None = None
-
-
-class PlainWhat(Node, frozen=True, kw_only=True, tag="plain"):
-    """One value for each map."""
-
-    colour: str = "#B9B2A3"
-    roughness: float = 0.8
-
-
-class RecipeWhat(Node, frozen=True, kw_only=True, tag="recipe"):
-    """A procedural source."""
-
-    recipe: Recipe
-
-
-class SourceWhat(Node, frozen=True, kw_only=True, tag="source"):
-    """A gathered source laid in whole repeats. Its relief and roughness are estimated as the source says,
-    or as the layer says.
-    """
-
-    source: str
-    across: int = 1
-    up: int = 1
-    height: Setting | None = None
-    roughness: Setting | None = None
-
-
-What = PlainWhat | RecipeWhat | SourceWhat
-
-
-class Layer(Node, frozen=True, kw_only=True):
-    """One item of a build-up: what it is, where it lies, how it sits."""
-
-    id: str
-    name: str
-    what: What
-    shown: bool = True
-    hatch: str = "slant"
-    maps: frozenset[MapKind] = frozenset(LAYERED)
-    where: tuple[Rule, ...] = ()
-    seat: Setting = Setting(op="seat.by_height")
-
-
-class Surface(Node, frozen=True, kw_only=True):
-    """One tileable material. Layers from the bottom up. ``beat`` names the layer whose units or size
-    the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up.
-    """
-
-    id: str
-    name: str
-    width_mm: float
-    height_mm: float
-    layers: tuple[Layer, ...] = ()
-    beat: str = ""
-    rows: tuple[int, int] = (1, 1)
 
 
 class Part(Node, frozen=True, kw_only=True):
@@ -425,7 +280,7 @@ class Job(Node, frozen=True, kw_only=True):
         raise MissingError("surface", value=name, allowed=names)
 
 
-Entity = TypeVar("Entity", Source, Surface, Layer, Part, Rule)
+Entity = TypeVar("Entity", Source, Surface)
 
 
 def _one(kind: str, entities: tuple[Entity, ...], id: str) -> Entity:
@@ -433,11 +288,6 @@ def _one(kind: str, entities: tuple[Entity, ...], id: str) -> Entity:
         if entity.id == id:
             return entity
     raise MissingError(kind, value=id)
-
-
-def layer_of(surface: Surface, id: str) -> Layer:
-    """The surface's layer of that id."""
-    return _one("layer", surface.layers, id)
 
 
 def encode_job(job: Job) -> bytes:

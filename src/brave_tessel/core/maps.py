@@ -62,6 +62,10 @@ LAYERED = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.METAL
 """Maps that layers carry and mix. Normal and occlusion follow from the joined relief."""
 
 
+BLENDED = (*LAYERED, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY)
+"""Maps of a layer that have a switch: those that mix, its finer normals and occlusion, and what is cut out of it."""
+
+
 @dataclass(frozen=True, slots=True)
 class MapSet:
     """Maps that share one grid. Normals point x right, y up, z out; height is in mm."""

@@ -15,8 +15,10 @@ from typing import Annotated, Any, get_args, get_origin, get_type_hints
 import numpy as np
 import numpy.typing as npt
 
-from .errors import OutOfRangeError, UnknownOperationError
+from .errors import NotUnderstoodError, OutOfRangeError, UnknownOperationError
 from .maps import MapSet
+from .outlines import Outline
+from .quantity import parse_size
 from .sheet import Grid, Raster
 
 Value = float | int | str | bool
@@ -50,8 +52,12 @@ class Param:
             return bool(value)
         if self.kind == "colour":
             return self._check_colour(value)
-        if self.kind == "source":
+        if self.kind in {"source", "font", "layer", "tip"}:
             return str(value)
+        if self.kind == "sizes":
+            return ", ".join(f"{width:g}×{height:g}" for width, height in sizes_of(value, self.label))
+        if self.kind == "words":
+            return self._check_words(value)
         if self.kind == "stops":
             return ",".join(self._check_stop(part) for part in self._parts(value))
         return self._check_number(value)
@@ -61,6 +67,12 @@ class Param:
         if len(text) == 7 and text[0] == "#" and all(c in "0123456789abcdefABCDEF" for c in text[1:]):
             return text.upper()
         raise OutOfRangeError(self.label, value=value, allowed="a colour as #RRGGBB")
+
+    def _check_words(self, value: Value) -> Value:
+        text = str(value)
+        if len(text) > self.most or any(not letter.isprintable() and letter != "\n" for letter in text):
+            raise OutOfRangeError(self.label, value=text[:40], allowed=f"up to {self.most:g} letters")
+        return text
 
     def _parts(self, value: Value) -> list[str]:
         parts = [part.strip() for part in str(value).split(",")]
@@ -151,6 +163,48 @@ def Gathered(*, help: str) -> Param:
     return Param("source", help=help)
 
 
+def Words(most: int = 200, *, help: str) -> Param:
+    """A text of up to so many letters."""
+    return Param("words", most=most, help=help)
+
+
+def Sizes(*, help: str) -> Param:
+    """Some sizes in mm, as in ``400×200, 200×200``."""
+    return Param("sizes", help=help)
+
+
+def sizes_of(value: Value, label: str = "Sizes") -> list[tuple[float, float]]:
+    """Widths and heights in mm of a list of sizes.
+
+    Raises
+    ------
+    OutOfRangeError
+        when it is no list of 1 to 16 sizes.
+    """
+    try:
+        sizes = [parse_size(part) for part in str(value).split(",") if part.strip()]
+    except NotUnderstoodError:
+        sizes = []
+    if not 1 <= len(sizes) <= 16:
+        raise OutOfRangeError(label, value=value, allowed="1 to 16 sizes, with commas between, as in 400×200, 200×200")
+    return sizes
+
+
+def Tip(*, help: str) -> Param:
+    """A brush's tip: a source by its id, a recipe of the shelf as ``recipe:NAME``; empty is round."""
+    return Param("tip", help=help)
+
+
+def BelowLayer(*, help: str) -> Param:
+    """A layer of the same build-up, by its id; empty for none."""
+    return Param("layer", help=help)
+
+
+def FontName(*, help: str) -> Param:
+    """A font by its full name: a shipped or an installed one."""
+    return Param("font", help=help)
+
+
 def Seed() -> Param:
     """The number that picks one of many equal variants."""
     return _limited("seed", 1, 9999, 0, 2**31 - 1, help="Picks one of many equal variants.")
@@ -192,7 +246,10 @@ Colour = Annotated[Raster, "colour"]
 """(H, W, 3) float32, linear light."""
 Vector = Annotated[Raster, "vector"]
 """(H, W, 3) float32 unit vectors: x right, y up, z out of the sheet."""
-_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Vector: "vector", Pieces: "pieces", MapSet: "maps"}
+_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Vector: "vector", Pieces: "pieces", MapSet: "maps", Outline: "outline"}
+
+
+Closes = Callable[[Mapping[str, Any]], tuple[float, float]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -208,6 +265,7 @@ class Operation:
     params: Mapping[str, Param]
     yields: str
     help: str = ""
+    closes: Closes | None = None
 
     def bind(self, values: Mapping[str, Value]) -> dict[str, Value]:
         """Every parameter with its checked value; what is not given takes its default."""
@@ -222,18 +280,20 @@ REGISTRY: dict[str, Operation] = {}
 
 
 def operation(
-    id: str, *, label: str = "", version: int = 1
+    id: str, *, label: str = "", version: int = 1, closes: Closes | None = None
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Declare a function as an operation; the part of the id before the dot is its family."""
+    """Declare a function as an operation; the part of the id before the dot is its family. ``closes`` says from its
+    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter.
+    """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
-        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function)
+        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes)
         return function
 
     return declare
 
 
-def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Operation:
+def _read(id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None) -> Operation:
     hints = get_type_hints(function, include_extras=True)
     inputs: dict[str, str] = {}
     params: dict[str, Param] = {}
@@ -247,7 +307,7 @@ def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Op
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
     doc = inspect.getdoc(function) or ""
     return Operation(
-        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc
+        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc, closes
     )
 
 

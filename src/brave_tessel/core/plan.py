@@ -6,166 +6,134 @@ of its inputs, the grid. Names and selection are left out, so equal work is done
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
-from typing import Any
 
+import msgspec
 import numpy as np
 
-from . import registered  # noqa: F401 - declares every operation
-from .buildup.seat import Stack, bare, lay
-from .buildup.where import combine, lay_strokes
-from .colour import hex_to_linear
-from .document import Layer, PlainWhat, Recipe, RecipeWhat, Rule, Setting, Source, SourceWhat, Step, Surface
-from .errors import MissingError
-from .gather.conventions import slopes_of
+from .buildup.mixing import with_detail
+from .buildup.painted import paint_on
+from .buildup.seat import Seat, lay
+from .buildup.stack import Stack, bare
+from .buildup.tone import match
+from .buildup.water import stand
+from .document import BundleWhat, InscriptionWhat, Layer, MapMix, PaintedWhat, Surface, WaterWhat
 from .kernels.relief import cast_shadow, normal_of_height, occlusion
 from .kernels.shade import shade
-from .maps import MapKind, MapSet, plain
-from .operation import REGISTRY, Ground, find
-from .plan_sheets import FLAT_PX, SheetPlanner
-from .recipe.evaluate import gather_yields, passed_on, run_step, seeded
-from .recipe.reliefs import GATHERED
+from .maps import BLENDED, MapKind, MapSet
+from .operation import find
+from .plan_layers import LayerPlanner
+from .plan_sheets import FLAT_PX
+from .plan_where import Seen, as_tip
 from .relief.curvature import curvature
-from .relief.integrate import height_of_slopes
-from .repeat.resample import tiled_map
 from .sheet import AnyArray, Grid, Raster
-from .tasks import Loader, Task, fail, task_key
+from .tasks import Loader, Task, task_key
 
 Light = tuple[float, float, float]
 __all__ = ["FLAT_PX", "OCCLUSION_REACH_MM", "Light", "Loader", "Planner", "Task"]
 
 
-class Planner(SheetPlanner):
+class Planner(LayerPlanner):
     """Builds the tasks of one job. Holds nothing but the frozen job and ways to load pixels."""
-
-    # Layers ------------------------------------------------------------------------------------
-
-    def layer_maps(self, layer: Layer, grid: Grid, below: Task | None = None) -> Task:
-        """What a layer is made of, on the surface's grid; its recipe may look at what lies ``below``."""
-        what = layer.what
-        if isinstance(what, PlainWhat):
-            return Task(task_key("plain", what, grid), layer.name, layer.id, partial(_plain_maps, what, grid))
-        if isinstance(what, RecipeWhat):
-            return self.recipe(what.recipe, grid, layer.id, below)
-        return self._source_maps(what, grid, layer)
-
-    def _source_maps(self, what: SourceWhat, grid: Grid, layer: Layer) -> Task:
-        try:
-            source = self.job.source(what.source)
-        except MissingError as error:
-            return Task(task_key("missing", what.source), layer.name, layer.id, partial(fail, error))
-        px = max(grid.shape) * max(what.across, what.up)
-        sheet = self.broken(source, px)
-        laid = Task(
-            task_key("laid", what.across, what.up, grid, sheet.key), layer.name, layer.id,
-            partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up), (sheet,),
-        )  # fmt: skip
-        return self.estimated(source, what, laid, layer.id)
-
-    def estimated(self, source: Source, what: SourceWhat | None, laid: Task, owner: str) -> Task:
-        """A sheet with the maps it lacks estimated, as the source or the layer says."""
-        height = (what.height if what else None) or source.height
-        roughness = (what.roughness if what else None) or source.roughness
-        return Task(
-            task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key), source.name, owner,
-            partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief), (laid,),
-        )  # fmt: skip
-
-    def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task:
-        """The maps a recipe yields; each step is a task, so that a change recomputes what hangs on it."""
-        steps = self.recipe_steps(recipe, grid, owner, below)
-        wanted = {kind: name for kind, name in recipe.yields.items() if name in steps}
-        names = sorted(set(wanted.values()))
-        return Task(
-            task_key("yields", grid, wanted, *(steps[name].key for name in names)), "Recipe", owner,
-            partial(_yields, grid=grid, recipe=recipe, names=names), tuple(steps[name] for name in names),
-        )  # fmt: skip
-
-    def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> dict[str, Task]:
-        """Every step's task by its name; a muted one is what it passes on."""
-        steps: dict[str, Task] = {}
-        for step in recipe.steps:
-            through = passed_on(step) if step.muted else ""
-            steps[step.name] = steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
-        return steps
-
-    def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str, below: Task | None = None) -> Task:
-        """One step of a recipe."""
-        if step.op in REGISTRY and "ground" in REGISTRY[step.op].inputs.values():
-            under = below or Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid))
-            return Task(task_key("beneath", step.op, grid, under.key), step.name, owner, _height_beneath, (under,))
-        if step.op in GATHERED:
-            return self.gathered(step, grid, owner)
-        version = REGISTRY[step.op].version if step.op in REGISTRY else 0
-        values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
-        slots = sorted(slot for slot, name in step.made_from.items() if name in above)
-        names = [step.made_from[slot] for slot in slots]
-        inputs = tuple(above[name] for name in names)
-        key = task_key("step", step.op, version, values, slots, grid, *(task.key for task in inputs))
-        return Task(key, step.name, owner, partial(_run_step, grid=grid, step=step, names=names), inputs)
-
-    def gathered(self, step: Step, grid: Grid, owner: str) -> Task:
-        """A step that brings a map of a source; grey while no source is chosen."""
-        values = REGISTRY[step.op].bind(step.values)
-        if not values["source"]:
-            return Task(task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op))
-        what = SourceWhat(source=str(values["source"]), across=int(values["across"]), up=int(values["up"]))
-        maps = self._source_maps(what, grid, Layer(id=owner, name=step.name, what=what))
-        kind = MapKind.BASE_COLOUR if step.op == "source.colour" else MapKind(str(values["takes"]))
-        return Task(task_key("map of", kind, maps.key), step.name, owner, partial(_one_map, kind=kind), (maps,))
-
-    def coverage(self, layer: Layer, below: Task, grid: Grid) -> Task | None:
-        """Where a layer lies, by its rules; None is everywhere."""
-        done: Task | None = None
-        for rule in layer.where:
-            one = self.rule(rule, below, grid, layer.id)
-            inputs = (one,) if done is None else (done, one)
-            done = Task(
-                task_key("combine", rule.mode, *(task.key for task in inputs)), "Where", layer.id,
-                partial(_combine, mode=rule.mode), inputs,
-            )  # fmt: skip
-        return done
-
-    def rule(self, rule: Rule, below: Task, grid: Grid, owner: str) -> Task:
-        """One where-rule. Strokes but the last are one task, so that painting replays only the last."""
-        if rule.rule.op == "where.painted":
-            older, last = rule.strokes[:-1], rule.strokes[-1:]
-            under = Task(task_key("strokes", older, grid), "Painted", owner, partial(_strokes, strokes=older, grid=grid))
-            return Task(
-                task_key("stroke", last, under.key), "Painted", owner, partial(_strokes, strokes=last, grid=grid), (under,)
-            )
-        if rule.recipe is not None:
-            steps = self.recipe_steps(rule.recipe, grid, owner, below)
-            yielded = steps.get(rule.recipe.yields.get(MapKind.OPACITY, ""))
-            if yielded is not None:
-                return Task(task_key("cover", yielded.key), "Where", owner, _cover, (yielded,))
-        operation = REGISTRY.get(rule.rule.op)
-        inputs = (below,) if operation is not None and operation.inputs else ()
-        return Task(
-            task_key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)), "Where", owner,
-            partial(_rule, rule=rule, grid=grid), inputs,
-        )  # fmt: skip
-
-    # Surfaces ----------------------------------------------------------------------------------
 
     def stacks(self, surface: Surface, grid: Grid) -> list[Task]:
         """The stack after each layer, the bare sheet first. A layer that fails or is hidden is skipped."""
         below = Task(task_key("bare", grid), "Sheet", surface.id, partial(bare, grid))
+        outer = self._within
+        self._within = (*outer, surface.id)
         done = [below]
+        known: dict[str, Seen] = {}
         for layer in surface.layers:
-            below = self._stack(layer, below, grid) if layer.shown else below
+            below = self._joined(layer, below, grid, known)
             done.append(below)
+        self._within = outer
         return done
 
-    def _stack(self, layer: Layer, below: Task, grid: Grid) -> Task:
-        maps = self.layer_maps(layer, grid, below)
-        cover = self.coverage(layer, below, grid)
+    def _joined(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None = None) -> Task:
+        """The stack after a layer, which lies only ``within`` a bundle's coverage."""
+        if not layer.shown:
+            return below
+        cover = self._covered(layer, below, grid, known, within)
+        if isinstance(layer.what, BundleWhat):
+            after = self._bundle(layer, layer.what, below, grid, known, cover)
+        elif isinstance(layer.what, PaintedWhat | WaterWhat):
+            after = self._special(layer, below, grid, cover)
+        else:
+            after = self._seated(layer, self.layer_maps(layer, grid, below), below, cover)
+        known[layer.id] = Seen(layer, cover, after)
+        return after
+
+    def _covered(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None) -> Task | None:
+        cover = self.coverage(layer, below, grid, known)
+        if within is None or cover is None:
+            return cover or within
+        return Task(task_key("within", cover.key, within.key), "Where", layer.id, _both, (cover, within))
+
+    def _seated(self, layer: Layer, maps: Task, below: Task, cover: Task | None) -> Task:
         inputs = (below, maps) if cover is None else (below, maps, cover)
-        seat = layer.seat.complete()
+        told = [layer.seat.op, layer.seat.complete(), layer.tone.complete(), {kind: layer.mix(kind) for kind in BLENDED}]
+        painted = layer.what.cut.value("painted") if isinstance(layer.what, InscriptionWhat) else 1.0
         return Task(
-            task_key("seat", seat, sorted(layer.maps), *(task.key for task in inputs)), layer.name, layer.id,
-            partial(_seat, layer=layer), inputs, below,
+            task_key("seat", told, painted, *(task.key for task in inputs)), layer.name, layer.id, partial(_seat, layer=layer), inputs, below
+        )
+
+    def _special(self, layer: Layer, below: Task, grid: Grid, cover: Task | None) -> Task:
+        """Layers that change what lies beneath instead of being laid on it."""
+        what = layer.what
+        inputs = (below,) if cover is None else (below, cover)
+        if isinstance(what, WaterWhat):
+            key = task_key("water", what.water.complete(), *(task.key for task in inputs))
+            return Task(key, layer.name, layer.id, partial(_stand, layer=layer), inputs, below)
+        assert isinstance(what, PaintedWhat)
+        older, last = what.strokes[:-1], what.strokes[-1:]
+        if older and not any(stroke.erase or stroke.into == "smooth" for stroke in what.strokes):
+            # While painting only the last stroke is carried out anew.
+            first = msgspec.structs.replace(layer, what=PaintedWhat(strokes=older))
+            under = self._special(first, below, grid, cover)
+            return self._paint(layer, last, (under, *inputs[1:]), below, joins=True)
+        return self._paint(layer, what.strokes, inputs, below, joins=False)
+
+    def _paint(self, layer: Layer, strokes: tuple[object, ...], inputs: tuple[Task, ...], below: Task, *, joins: bool) -> Task:
+        tips = self.tips(strokes, layer.id)  # type: ignore[arg-type]
+        told = [strokes, joins, len(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
+        every = (*inputs, *tips.values())
+        return Task(
+            task_key("paint", told, *(task.key for task in every)), layer.name, layer.id,
+            partial(_paint_on, layer=layer, strokes=strokes, joins=joins, covers=len(inputs) - 1, tips=list(tips)), every, below,
         )  # fmt: skip
+
+    def _bundle(self, layer: Layer, what: BundleWhat, below: Task, grid: Grid, known: dict[str, Seen], cover: Task | None) -> Task:
+        if what.passing:
+            after = below
+            for number, inner in enumerate(what.layers):
+                after = self._joined(inner, after, grid, known, self._weighed(what, number, cover, grid, layer.id))
+            return after
+        return self._seated(layer, self.closed_bundle(layer, below, grid), below, cover)
+
+    def closed_bundle(self, layer: Layer, below: Task, grid: Grid) -> Task:
+        """The maps of a bundle's layers joined on an empty sheet."""
+        what = layer.what
+        assert isinstance(what, BundleWhat)
+        inner_stack = Task(task_key("bare", grid), "Sheet", layer.id, partial(bare, grid))
+        inside: dict[str, Seen] = {}
+        done: list[Task] = []
+        for number, inner in enumerate(what.layers):
+            after = self._joined(inner, inner_stack, grid, inside, self._weighed(what, number, None, grid, layer.id))
+            if after is not inner_stack:
+                done.append(after)
+            inner_stack = after
+        return Task(task_key("bundle", grid, *(task.key for task in done)), layer.name, layer.id, partial(_bundled, grid=grid), tuple(done))
+
+    def _weighed(self, what: BundleWhat, number: int, cover: Task | None, grid: Grid, owner: str) -> Task | None:
+        """The coverage of one layer of a bundle, weighed by the bundle's mix."""
+        weight = min(1.0, 2 * (1 - what.mix)) if number == 0 else min(1.0, 2 * what.mix)
+        if weight == 1 or len(what.layers) < 2:
+            return cover
+        inputs = () if cover is None else (cover,)
+        return Task(task_key("weighed", weight, grid, *(t.key for t in inputs)), "Mix", owner, partial(_weigh, weight=weight, grid=grid), inputs)
+
+    # Surfaces ----------------------------------------------------------------------------------
 
     def finished(self, surface: Surface, grid: Grid) -> Task:
         """Every map of a surface: the joined ones, and normal and occlusion of the joined relief."""
@@ -177,99 +145,106 @@ class Planner(SheetPlanner):
         done = self.finished(surface, grid)
         return Task(task_key("curvature", CURVATURE_MM, done.key), "Curvature", surface.id, _curvature, (done,))
 
-    def lit(self, surface: Surface, grid: Grid, light: Light) -> Task:
+    def lit(self, surface: Surface, grid: Grid, light: Light, *, sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""
         done = self.finished(surface, grid)
         shadow = Task(
             task_key("shadow", light, done.key), "Shadow", surface.id, partial(_shadow, light=light), (done,)
         )
+        strengths = {"sun": sun, "sky": sky, "exposure": exposure}
         return Task(
-            task_key("lit", light, done.key), "Light", surface.id, partial(_light, light=light), (done, shadow)
+            task_key("lit", light, strengths, done.key), "Light", surface.id, partial(_light, light=light, strengths=strengths), (done, shadow)
         )
 
+    def under(self, surface: Surface, layer_id: str, grid: Grid) -> tuple[Task, dict[str, Seen]]:
+        """The stack beneath a layer, also within bundles, and the layers joined by then."""
+        below = Task(task_key("bare", grid), "Sheet", surface.id, partial(bare, grid))
+        known: dict[str, Seen] = {}
+        outer, self._within = self._within, (*self._within, surface.id)
+        found = self._find_under(surface.layers, layer_id, below, grid, known)
+        self._within = outer
+        return found or (below, known)
 
-def _no_source(*, grid: Grid, op: str) -> Raster:
-    return np.asarray(find(op).run(grid, **find(op).bind({})), np.float32)
-
-
-def _one_map(maps: MapSet, *, kind: MapKind) -> Raster:
-    return np.ascontiguousarray(maps.or_default(kind))
-
-
-def _height_beneath(stack: Stack) -> Raster:
-    return np.ascontiguousarray(stack.height)
-
-
-def _cover(field: Raster) -> Raster:
-    return np.clip(field, 0, 1)
-
-
-def _plain_maps(what: PlainWhat, grid: Grid) -> MapSet:
-    return MapSet(
-        grid,
-        {
-            MapKind.BASE_COLOUR: np.ascontiguousarray(plain(grid, hex_to_linear(what.colour))),
-            MapKind.ROUGHNESS: np.full(grid.shape, what.roughness, np.float32),
-            MapKind.HEIGHT: np.zeros(grid.shape, np.float32),
-        },
-    )
+    def _find_under(self, layers: tuple[Layer, ...], layer_id: str, below: Task, grid: Grid, known: dict[str, Seen]) -> tuple[Task, dict[str, Seen]] | None:
+        for layer in layers:
+            if layer.id == layer_id:
+                return below, known
+            if isinstance(layer.what, BundleWhat):
+                start = below if layer.what.passing else Task(task_key("bare", grid), "Sheet", layer.id, partial(bare, grid))
+                found = self._find_under(layer.what.layers, layer_id, start, grid, dict(known))
+                if found is not None:
+                    return found
+            below = self._joined(layer, below, grid, known)
+        return None
 
 
-def _lay_in_sheet(sheet: MapSet, *, grid: Grid, across: int, up: int) -> MapSet:
-    return MapSet(grid, {kind: tiled_map(kind, pixels, across, up, grid.shape) for kind, pixels in sheet.maps.items()})
+def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:
+    """The layers that take a number in the stack, from the bottom up: shown ones, those of passing bundles in their place."""
+    seated: list[Layer] = []
+    for layer in layers:
+        if not layer.shown:
+            continue
+        if isinstance(layer.what, BundleWhat) and layer.what.passing:
+            seated += seated_layers(layer.what.layers)
+        else:
+            seated.append(layer)
+    return seated
 
 
-_OWN = frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.OPACITY})
+def _weigh(*cover: Raster, weight: float, grid: Grid) -> Raster:
+    return np.full(grid.shape, weight, np.float32) if not cover else cover[0] * np.float32(weight)
 
 
-def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief: bool) -> MapSet:
-    colour = laid.or_default(MapKind.BASE_COLOUR)
-    kept: dict[MapKind, Raster] = {k: p for k, p in laid.maps.items() if k in _OWN}
-    rise = float(find(height.op).bind(height.values)["rise"])
-    if MapKind.HEIGHT in laid:
-        kept[MapKind.HEIGHT] = laid[MapKind.HEIGHT] * np.float32(rise / TRUE_RISE if true_relief else rise)
-    elif MapKind.NORMAL in laid:
-        kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(rise / TRUE_RISE)
-    for kind, setting in ((MapKind.HEIGHT, height), (MapKind.ROUGHNESS, roughness)):
-        if kind not in kept:
-            operation = find(setting.op)
-            kept[kind] = operation.run(laid.grid, colour, **operation.bind(setting.values))
-    return MapSet(laid.grid, kept)
-
-
-TRUE_RISE = 4.0
-"""At this rise (the default) a height integrated from a normal map is true to the map."""
-
-
-def _yields(*results: Any, grid: Grid, recipe: Recipe, names: list[str]) -> MapSet:
-    return gather_yields(grid, recipe, dict(zip(names, results, strict=True)))
-
-
-def _run_step(*results: Any, grid: Grid, step: Step, names: list[str]) -> Any:
-    return run_step(grid, step, dict(zip(names, results, strict=True)))
-
-
-def _combine(*rasters: Raster, mode: str) -> Raster:
-    return combine(rasters[0], rasters[1], mode) if len(rasters) == 2 else combine(None, rasters[0], mode)
-
-
-def _strokes(*under: Raster, strokes: Any, grid: Grid) -> Raster:
-    return lay_strokes(under[0] if under else np.zeros(grid.shape, np.float32), strokes, grid)
-
-
-def _rule(*below: Stack, rule: Rule, grid: Grid) -> Raster:
-    operation = find(rule.rule.op)
-    ground = [Ground(grid, stack.height) for stack in below]
-    return operation.run(grid, *ground, **operation.bind(rule.rule.values))  # type: ignore[no-any-return]
+def _both(cover: Raster, within: Raster) -> Raster:
+    return cover * within
 
 
 def _seat(below: Stack, maps: MapSet, *cover: Raster, layer: Layer) -> Stack:
     values = find(layer.seat.op).bind(layer.seat.values)
     where = cover[0] if cover else None
-    if MapKind.OPACITY in maps:
+    mixes = {kind: layer.mix(kind) for kind in BLENDED}
+    cut_out = mixes[MapKind.OPACITY].strength
+    if MapKind.OPACITY in maps and cut_out > 0:
         # What is cut out of a source lies nowhere.
-        where = maps[MapKind.OPACITY] if where is None else where * maps[MapKind.OPACITY]
-    return lay(below, maps, where, layer.maps, **values)  # type: ignore[arg-type]
+        opacity = maps[MapKind.OPACITY] if cut_out == 1 else 1 - np.float32(cut_out) * (1 - maps[MapKind.OPACITY])
+        where = opacity if where is None else where * opacity
+    if isinstance(layer.what, InscriptionWhat):
+        painted = float(layer.what.cut.value("painted"))
+        for kind in (MapKind.BASE_COLOUR, MapKind.ROUGHNESS):
+            mixes[kind] = MapMix(mode=mixes[kind].mode, strength=mixes[kind].strength * painted)
+    tone = find("tone.match").bind(layer.tone.values)
+    if float(tone["tone_match"]) > 0 and MapKind.BASE_COLOUR in maps and below.layers:
+        maps = maps.with_maps(base_colour=match(below.grid, np.ascontiguousarray(maps[MapKind.BASE_COLOUR]), below.planes[0], **tone))
+    return lay(below, maps, where, mixes, Seat.of(layer.seat.op, values))
+
+
+def _stand(below: Stack, *cover: Raster, layer: Layer) -> Stack:
+    assert isinstance(layer.what, WaterWhat)
+    return stand(below, cover[0] if cover else None, **find("water.standing").bind(layer.what.water.values))  # type: ignore[arg-type]
+
+
+def _paint_on(below: Stack, *rest: Raster, layer: Layer, strokes: tuple[object, ...], joins: bool, covers: int, tips: list[str]) -> Stack:
+    """Strokes on a stack; ``joins`` goes on with a layer of which earlier strokes are laid already."""
+    pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=True)}
+    after = paint_on(below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures)  # type: ignore[arg-type]
+    if not joins:
+        return after
+    top = np.where(after.top == after.layers, np.uint8(below.layers), after.top).astype(np.uint8)
+    return replace(after, layers=below.layers, top=top, share=np.maximum(after.share, below.share))
+
+
+def _bundled(*stacks: Stack, grid: Grid) -> MapSet:
+    """A closed bundle's joined maps; opacity is where any of its layers lies."""
+    if not stacks:
+        return MapSet(grid, {MapKind.OPACITY: np.zeros(grid.shape, np.float32)})
+    open_ = np.ones(grid.shape, np.float32)
+    for stack in stacks:
+        open_ *= 1 - stack.share
+    last = stacks[-1]
+    maps = last.map_set().with_maps(opacity=1 - open_)
+    if last.detail is not None:
+        maps = maps.with_maps(normal=with_detail(normal_of_height(last.height, grid), last.detail))
+    return maps if last.shade is None else maps.with_maps(ambient_occlusion=last.shade)
 
 
 OCCLUSION_REACH_MM = 12.0
@@ -277,9 +252,11 @@ OCCLUSION_REACH_MM = 12.0
 
 def _finish(stack: Stack) -> MapSet:
     height = stack.height
+    open_sky = occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM)
     return stack.map_set().with_maps(
-        normal=normal_of_height(height, stack.grid),
-        ambient_occlusion=occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM),
+        normal=with_detail(normal_of_height(height, stack.grid), stack.detail),
+        # A layer's own occlusion repeats what its relief says: the darker of both counts.
+        ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade),
     )
 
 
@@ -294,8 +271,8 @@ def _shadow(done: MapSet, *, light: Light) -> Raster:
     return cast_shadow(done[MapKind.HEIGHT], done.grid, light)
 
 
-def _light(done: MapSet, shadow: Raster, *, light: Light) -> AnyArray:
+def _light(done: MapSet, shadow: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:
     return shade(
         done[MapKind.BASE_COLOUR], done[MapKind.NORMAL], done[MapKind.ROUGHNESS], done[MapKind.METALNESS],
-        done[MapKind.AMBIENT_OCCLUSION], shadow, light=light,
+        done[MapKind.AMBIENT_OCCLUSION], shadow, light=light, **strengths,
     )  # fmt: skip

@@ -25,7 +25,7 @@ from .repeat.resample import resampled
 from .repeat.touch_up import shifted, touched
 from .scatter.lay import PieceMaps, cut_piece, lay_scatter, made_piece, model_piece
 from .sheet import Grid, Raster
-from .tasks import Loader, Task, fail, task_key
+from .tasks import Letters, Loader, Task, fail, no_letters, task_key
 
 FLAT_PX = PATH_PX
 """Sheets are mended at this size, or at their native one when a finer picture is asked for."""
@@ -37,11 +37,13 @@ PIECE_PX = 384
 class SheetPlanner:
     """The tasks of stages 1 and 2. Holds nothing but the frozen job and ways to load pixels."""
 
-    def __init__(self, job: Job, load: Loader, load_codes: Loader | None = None, load_model: Loader | None = None) -> None:
+    def __init__(self, job: Job, load: Loader, load_codes: Loader | None = None, load_model: Loader | None = None,
+                 load_letters: Letters = no_letters) -> None:
         self.job = job
         self.load = load
         self.load_codes = load_codes or load
         self.load_model = load_model or load
+        self.load_letters = load_letters
 
     # Gather ----------------------------------------------------------------------------------------
 

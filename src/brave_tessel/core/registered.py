@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from .buildup import seat, where
+from .buildup import brush, decal, inscription, laying, look, run, seat, tone, water, where
 from .gather import balance, even_light
 from .place import layings
 from .recipe import (
@@ -21,6 +21,7 @@ from .recipe import (
     piece,
     reliefs,
     sheets,
+    stray,
     tune,
 )
 from .relief import estimate
@@ -28,5 +29,5 @@ from .repeat import break_up, mend, touch_up, variants
 from .scatter import shapes, strew
 
 MODULES = (
-    noise, fractal, cellular, marks, pattern, layouts, sheets, piece, adjust, tune, blur, move, form, combine, colours, reliefs, even_light, balance, mend, touch_up, break_up, variants, shapes, strew, estimate, where, seat, layings,
+    noise, fractal, cellular, marks, pattern, layouts, sheets, piece, stray, adjust, tune, blur, move, form, combine, colours, reliefs, even_light, balance, mend, touch_up, break_up, variants, shapes, strew, estimate, where, laying, look, tone, seat, brush, decal, water, run, inscription, layings,
 )

@@ -10,10 +10,13 @@ from typing import Any
 import msgspec
 
 from .errors import TesselError
+from .outlines import Outline
 from .sheet import Grid, Raster
 
-CODE_VERSION = 2
+CODE_VERSION = 3
 Loader = Callable[[str], Raster]
+Letters = Callable[[str, str], Outline]
+"""Font and text to an outline."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -41,6 +44,11 @@ def _plain(value: Any) -> Any:
     if isinstance(value, Grid):
         return [value.width_px, value.height_px, value.width_mm, value.height_mm]
     raise NotImplementedError(type(value))
+
+
+def no_letters(_font: str, _text: str) -> Outline:
+    """Where no fonts can be read nothing is written."""
+    return Outline()
 
 
 def fail(error: TesselError) -> Any:

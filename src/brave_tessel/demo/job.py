@@ -26,6 +26,18 @@ from ..core.recipe.shelf import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
+from .finishes import (
+    copper_finish,
+    dado_finish,
+    deck_finish,
+    mosaic_finish,
+    render_finish,
+    seat_finish,
+    shingle_finish,
+    sign_surface,
+    slate_finish,
+    terrazzo_finish,
+)
 from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
 from .strewn import scanned_render, strandline
 
@@ -105,25 +117,29 @@ def _render_surface() -> Surface:
         ),
         seat=Setting(op="seat.by_height", values={"level": 0.2, "feather": 0.5, "drape": 0.85}),
     )  # fmt: skip
-    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1500.0, height_mm=1500.0, layers=(base, top))
+    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1500.0, height_mm=1500.0, layers=(base, top, *render_finish()))
 
 
-def _photo_surface(source: Source, id: str, name: str, *, rise: float, broad: float, rough: float) -> Surface:
+def _tile_and_glaze() -> tuple[Layer, ...]:
+    return _tile_layer(), _glaze_layer(), dado_finish()[0]
+
+
+def _photo_surface(source: Source, id: str, name: str, finish: tuple[Layer, ...], *, rise: float, broad: float, rough: float) -> Surface:
     width, height = closed_size(source)
     what = SourceWhat(
         source=source.id, height=Setting(op="estimate.height", values={"rise": rise, "broad": broad}),
         roughness=Setting(op="estimate.roughness", values={"mean": rough}),
     )  # fmt: skip
     layer = Layer(id=f"{id}-photo", name=source.name, what=what, hatch="stones")
-    return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer,), beat=layer.id)
+    return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer, *finish), beat=layer.id)
 
 
-def _from_shelf(id: str, name: str) -> Surface:
+def _from_shelf(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
     """A surface of one stock recipe, at the repeat the recipe closes on."""
     stock = stock_named(name)
     assert stock is not None
     layer = Layer(id=f"{id}-layer", name=stock.name, what=RecipeWhat(recipe=stock.make()), hatch="stones")
-    return Surface(id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer,))
+    return Surface(id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer, *finish))
 
 
 def demo_job() -> OpenedJob:
@@ -135,16 +151,17 @@ def demo_job() -> OpenedJob:
     stones = msgspec.structs.replace(stones, breakup=broken)
     dado = Surface(
         id="dado", name="Limewashed dado tile", width_mm=1224.0, height_mm=1248.0, beat="tile", rows=(8, 8),
-        layers=(_tile_layer(), _glaze_layer(), _limewash_layer()),
+        layers=(*_tile_and_glaze(), _limewash_layer(), *dado_finish()[1:]),
     )  # fmt: skip
     surfaces = (
         dado, _render_surface(),
-        _photo_surface(panel, "mosaic-floor", "Mosaic floor", rise=0.8, broad=14.0, rough=0.4),
-        _photo_surface(stones, "shingle-bed", "Wet shingle", rise=9.0, broad=60.0, rough=0.35),
-        *(_from_shelf(id, name) for id, name in (
-            ("terrazzo-floor", "Oyster terrazzo"), ("slate-roof", "Riven slate roof"), ("copper-roof", "Verdigris copper"),
-            ("deck", "Tarred boards"),
+        _photo_surface(panel, "mosaic-floor", "Mosaic floor", mosaic_finish(), rise=0.8, broad=14.0, rough=0.4),
+        _photo_surface(stones, "shingle-bed", "Wet shingle", shingle_finish(), rise=9.0, broad=60.0, rough=0.35),
+        *(_from_shelf(id, name, finish()) for id, name, finish in (
+            ("terrazzo-floor", "Oyster terrazzo", terrazzo_finish), ("slate-roof", "Riven slate roof", slate_finish),
+            ("copper-roof", "Verdigris copper", copper_finish), ("deck", "Tarred boards", deck_finish), ("seat", "Seat cloth", seat_finish),
         )),
+        sign_surface(),
     )  # fmt: skip
     scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
     scan, files = scanned_render()

@@ -2,11 +2,21 @@
 
 from __future__ import annotations
 
+import os
 import threading
 from collections import OrderedDict
 from typing import Any
 
-DEFAULT_BYTES = 3 << 30
+from .memory import keep_freed_memory
+
+
+def default_bytes() -> int:
+    """A quarter of the machine's memory, between 2 and 8 GiB: twelve layers at 2048² fit in 6."""
+    try:
+        memory = os.sysconf("SC_PAGE_SIZE") * os.sysconf("SC_PHYS_PAGES")
+    except (ValueError, OSError):
+        memory = 12 << 30
+    return min(8 << 30, max(2 << 30, memory // 4))
 
 
 def weigh(result: Any) -> int:
@@ -14,14 +24,24 @@ def weigh(result: Any) -> int:
     return int(getattr(result, "nbytes", 0)) or 256
 
 
+RECENT_RUNS = 3
+STALE_BYTES = 1 << 30
+"""What no recent run has asked for is kept up to so much; beyond that its memory serves the next pictures, which is quicker
+than touching memory for the first time.
+"""
+
+
 class Cache:
     """Thread-safe; a result larger than a quarter of the bound is not kept."""
 
-    def __init__(self, limit: int = DEFAULT_BYTES) -> None:
-        self.limit = limit
+    def __init__(self, limit: int | None = None) -> None:
+        keep_freed_memory()
+        self.limit = default_bytes() if limit is None else limit
         self.used = 0
+        self.run = 0
+        self._by_run: dict[int, int] = {}
         self.costs: OrderedDict[bytes, float] = OrderedDict()
-        self._entries: OrderedDict[bytes, tuple[Any, int]] = OrderedDict()
+        self._entries: OrderedDict[bytes, tuple[Any, int, int]] = OrderedDict()
         self._lock = threading.Lock()
 
     def get(self, key: bytes) -> Any | None:
@@ -29,8 +49,27 @@ class Cache:
             entry = self._entries.get(key)
             if entry is None:
                 return None
-            self._entries.move_to_end(key)
+            self._touch(key, entry)
             return entry[0]
+
+    def begin_run(self) -> None:
+        """A new evaluation begins; what the last few asked for counts as recent."""
+        with self._lock:
+            self.run += 1
+
+    def _touch(self, key: bytes, entry: tuple[Any, int, int]) -> None:
+        result, weight, run = entry
+        left = self._by_run[run] - weight
+        if left or run == self.run:
+            self._by_run[run] = left
+        else:
+            del self._by_run[run]
+        self._by_run[self.run] = self._by_run.get(self.run, 0) + weight
+        self._entries[key] = (result, weight, self.run)
+        self._entries.move_to_end(key)
+
+    def _stale(self) -> int:
+        return self.used - sum(self._by_run.get(run, 0) for run in range(self.run - RECENT_RUNS + 1, self.run + 1))
 
     def put(self, key: bytes, result: Any) -> None:
         weight = weigh(result)
@@ -38,12 +77,19 @@ class Cache:
             return
         with self._lock:
             if key in self._entries:
-                self.used -= self._entries.pop(key)[1]
-            self._entries[key] = (result, weight)
+                self._forget(self._entries.pop(key))
+            self._entries[key] = (result, weight, self.run)
+            self._by_run[self.run] = self._by_run.get(self.run, 0) + weight
             self.used += weight
-            while self.used > self.limit:
-                _, (_, gone) = self._entries.popitem(last=False)
-                self.used -= gone
+            while self.used > self.limit or self._stale() > STALE_BYTES:
+                self._forget(self._entries.popitem(last=False)[1])
+
+    def _forget(self, entry: tuple[Any, int, int]) -> None:
+        _, weight, run = entry
+        self.used -= weight
+        self._by_run[run] -= weight
+        if not self._by_run[run]:
+            del self._by_run[run]
 
     def note_cost(self, key: bytes, ms: float) -> None:
         """Remember how long a result took; the last few thousand are kept."""
@@ -55,4 +101,5 @@ class Cache:
     def clear(self) -> None:
         with self._lock:
             self._entries.clear()
+            self._by_run.clear()
             self.used = 0

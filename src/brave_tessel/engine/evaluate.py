@@ -35,6 +35,9 @@ class Evaluation:
     costs_ms: dict[str, float] = field(default_factory=dict)
     _keep: dict[bytes, Any] = field(default_factory=dict)
 
+    def __post_init__(self) -> None:
+        self.cache.begin_run()
+
     def value(self, task: Task) -> Any:
         """The task's result, from the cache or computed.
 

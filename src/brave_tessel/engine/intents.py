@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 import msgspec
 
 from ..core.commands import AnyCommand, Batch, Insert, Remove, Set
@@ -11,15 +9,12 @@ from ..core.document import (
     Job,
     Layer,
     Picture,
-    PlainWhat,
     RecipeWhat,
-    Rule,
     Setting,
     Source,
     SourceWhat,
-    Stroke,
     Surface,
-    What,
+    layer_path,
     new_id,
 )
 from ..core.errors import MissingError
@@ -28,10 +23,8 @@ from ..core.operation import Value
 from ..core.place.elevation import units_of
 from ..core.place.pieces import corner_scene
 from ..core.recipe.shelf import SHELF, stock_named
-from ..core.recipe.stock import STOCK, cover_recipe
+from ..core.recipe.stock import STOCK
 from ..core.repeat.mend import closed_size
-
-PLAIN, PHOTO = "Plain colour", "Source"
 
 
 def set_frame(source: Source, corners: Corners, *, gesture: str = "") -> AnyCommand:
@@ -145,6 +138,13 @@ def surface_from_stock(job: Job, name: str) -> tuple[AnyCommand, Surface]:
     return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
 
 
+def set_repeat(surface: Surface, width_mm: float, height_mm: float, label: str = "Set the repeat") -> AnyCommand:
+    """Another size of a surface's repeat, mm."""
+    path = ("surfaces", surface.id)
+    sizes = (("width_mm", width_mm), ("height_mm", height_mm))
+    return Batch(commands=tuple(Set(path=(*path, field), value=round(size, 4), label="repeat") for field, size in sizes), label=label)
+
+
 def new_surface(job: Job) -> tuple[AnyCommand, Surface]:
     """A fresh surface with one patterned layer, its repeat in whole units."""
     layer = Layer(id=new_id("layer"), name="Rectangular units", what=RecipeWhat(recipe=STOCK["Rectangular units"]()))
@@ -160,36 +160,9 @@ def _free_name(job: Job, wanted: str) -> str:
     return next(name for n in range(1, len(taken) + 2) if (name := wanted if n == 1 else f"{wanted} {n}") not in taken)
 
 
-def layer_kinds(job: Job) -> list[str]:
-    """What can be laid on, by name."""
-    return [*STOCK, PLAIN, *(f"{PHOTO}: {source.name}" for source in job.sources if source.sized)]
-
-
-def lay_on(job: Job, surface: Surface, kind: str, *, above: str = "", hatch: str = "slant") -> tuple[AnyCommand, Layer]:
-    """A new layer above another, or on top."""
-    layer = Layer(id=new_id("layer"), name=kind.removeprefix(f"{PHOTO}: "), what=_what(job, surface, kind), hatch=hatch,
-                  seat=Setting(op="seat.by_height", values={"level": 0.5, "feather": 0.3, "drape": 1.0}))  # fmt: skip
-    ids = [existing.id for existing in surface.layers]
-    index = ids.index(above) + 1 if above in ids else -1
-    return Insert(path=("surfaces", surface.id, "layers"), item=layer, index=index, label=f"Lay on {layer.name}"), layer
-
-
-def _what(job: Job, surface: Surface, kind: str) -> What:
-    if kind == PLAIN:
-        return PlainWhat()
-    if kind in STOCK:
-        return RecipeWhat(recipe=STOCK[kind]())
-    name = kind.removeprefix(f"{PHOTO}: ")
-    source = next(source for source in job.sources if source.name == name)
-    width, height = closed_size(source)
-    return SourceWhat(
-        source=source.id, across=max(1, round(surface.width_mm / width)), up=max(1, round(surface.height_mm / height))
-    )
-
-
 def set_step_value(surface: Surface, layer: Layer, step: str, name: str, value: Value, *, gesture: str) -> AnyCommand:
     """Set a dial of a recipe layer. Where the surface's repeat follows the layer's units, it moves with them."""
-    path = ("surfaces", surface.id, "layers", layer.id, "what", "recipe", "steps", step, "values", name)
+    path = (*layer_path(surface, layer.id), "what", "recipe", "steps", step, "values", name)
     command = Set(path=path, value=value, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
     if surface.beat != layer.id or name not in {"length", "height", "joint", "bond"}:
         return command
@@ -219,30 +192,6 @@ def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, 
     return Set(
         path=(*path, "values"), value={**setting.values, name: value}, label=f"Set {name.replace('_', ' ')}", gesture=gesture
     )
-
-
-def add_rule(surface: Surface, layer: Layer, op: str) -> tuple[AnyCommand, Rule]:
-    """One more where-rule; the first painted one adds to nothing, others keep."""
-    mode = "add" if op == "where.painted" else "keep"
-    rule = Rule(id=new_id("rule"), mode=mode, rule=Setting(op=op), recipe=cover_recipe() if op == "where.recipe" else None)
-    path = ("surfaces", surface.id, "layers", layer.id, "where")
-    return Insert(path=path, item=rule, label="Add a rule"), rule
-
-
-def add_stroke(surface: Surface, layer: Layer, rule: Rule, stroke: Stroke) -> AnyCommand:
-    """One more stroke of a painted rule."""
-    path = ("surfaces", surface.id, "layers", layer.id, "where", rule.id, "strokes")
-    return Insert(path=path, item=stroke, label="Erase" if stroke.erase else "Paint")
-
-
-def paint(surface: Surface, layer: Layer, make: Callable[[], Stroke]) -> AnyCommand:
-    """A stroke on the layer's painted rule, made if there is none yet."""
-    rule = next((rule for rule in layer.where if rule.rule.op == "where.painted"), None)
-    if rule is not None:
-        return add_stroke(surface, layer, rule, make())
-    rule = Rule(id=new_id("rule"), mode="add", rule=Setting(op="where.painted"), strokes=(make(),))
-    path = ("surfaces", surface.id, "layers", layer.id, "where")
-    return Insert(path=path, item=rule, label="Paint")
 
 
 def lay_on_part(part: str, surface: str) -> AnyCommand:

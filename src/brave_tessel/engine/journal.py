@@ -138,6 +138,10 @@ class Journal:
             if name in blobs:
                 self._queue.put((name, blobs[name]))
 
+    def keep_blob(self, name: str, data: bytes) -> None:
+        """Keep one file that a change is about to need."""
+        self._queue.put((name, data))
+
     def note(self, job: Job) -> None:
         """Append what changed since the last note."""
         if self._last is None or job is self._last:

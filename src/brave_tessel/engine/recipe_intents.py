@@ -5,7 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from ..core.commands import AnyCommand, Set
-from ..core.document import Layer, Recipe, RecipeWhat, Surface
+from ..core.document import Layer, Recipe, RecipeWhat, Surface, layer_path
 from ..core.errors import UnreadableFileError
 from ..core.recipe.edit import check_recipe
 
@@ -24,7 +24,7 @@ def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
 def set_recipe(surface: Surface, layer: Layer, recipe: Recipe, label: str, *, rule: str = "", gesture: str = "") -> AnyCommand:
     """The layer, or one of its where-rules, made of another recipe."""
     where = ("where", rule, "recipe") if rule else ("what", "recipe")
-    return Set(path=("surfaces", surface.id, "layers", layer.id, *where), value=recipe, label=label, gesture=gesture)
+    return Set(path=(*layer_path(surface, layer.id), *where), value=recipe, label=label, gesture=gesture)
 
 
 class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):

@@ -12,11 +12,14 @@ import msgspec
 from ..core.commands import AnyCommand, Insert
 from ..core.document import Job, Picture, Source, Straightening, Surface, new_id
 from ..core.maps import MapSet
+from ..core.outlines import Outline
 from ..core.plan import Light, Planner
 from ..core.sheet import AnyArray, Grid, Raster
+from ..formats.drawings import outline_of
 from ..formats.exif import focal_px
 from ..formats.images import decode_codes, decode_picture, read_file, read_header
 from ..formats.job_file import OpenedJob, blob_name, load_job, save_job
+from ..formats.lettering import letters
 from ..formats.models import model_relief
 from .cache import Cache
 from .evaluate import Evaluation, always
@@ -147,6 +150,25 @@ class Session:
         """Codes of a stored file as a data map, (H, W, 4) in [0, 1]."""
         return self._decoded(b"codes", blob, decode_codes)
 
+    def add_drawing(self, path: Path) -> str:
+        """Keep a drawing's bytes with the job once they have been read; returns their name.
+
+        Raises
+        ------
+        UnreadableFileError
+            when nothing can be made of it.
+        """
+        data = read_file(path)
+        outline_of(data, path.name)
+        name = self.keep_bytes(data)
+        if self.journal:
+            self.journal.keep_blob(name, data)
+        return name
+
+    def load_outline(self, font: str, text: str) -> Outline:
+        """The outline of a text in a font, its em 1; without a font ``text`` names a stored drawing."""
+        return letters(font, text) if font else outline_of(self.blobs.get(text, b""), "drawing")
+
     def load_model(self, blob: str) -> Raster:
         """A stored model's relief seen from above, (H, W, 2): height in pixels and cover."""
         return self._decoded(b"model", blob, model_relief)
@@ -161,7 +183,7 @@ class Session:
         return pixels  # type: ignore[no-any-return]
 
     def planner(self, job: Job | None = None) -> Planner:
-        return Planner(job or self.job, self.load_pixels, self.load_codes, self.load_model)
+        return Planner(job or self.job, self.load_pixels, self.load_codes, self.load_model, self.load_outline)
 
     def evaluation(
         self, current: Callable[[], bool] = always, progress: Callable[[str], None] | None = None

@@ -10,23 +10,26 @@ from ..core.plan import Planner
 from ..core.recipe.shelf import SHELF
 from ..core.repeat.cut import find_cuts
 from ..core.sheet import Grid
+from ..formats.lettering import fonts
 from .cache import Cache
 from .evaluate import Evaluation
-from .intents import add_rule, lay_on, new_surface
+from .intents import new_surface
+from .layer_intents import add_rule, lay_on
 
 log = logging.getLogger(__name__)
 
 
 def warm_kernels() -> None:
-    """Evaluate a tiny surface that uses every kernel."""
+    """Evaluate a tiny surface that uses every kernel, and look once which fonts there are."""
     import numpy as np
 
     try:
+        fonts()
         job = Job()
         command, surface = new_surface(job)
         job = command.apply(job)
-        for kind in ("Clouds", "Pebbles"):
-            job = lay_on(job, job.surface(surface.id), kind)[0].apply(job)
+        for group, kind in (("Recipe", "Clouds"), ("Special", "Standing water"), ("Special", "Inscription"), ("Special", "Run"), ("Recipe", "Pebbles")):
+            job = lay_on(job, job.surface(surface.id), group, kind)[0].apply(job)
         layer = job.surfaces[0].layers[-1]
         for op in ("where.noise", "where.height"):
             job = add_rule(job.surfaces[0], job.surfaces[0].layers[-1], op)[0].apply(job)

@@ -13,7 +13,7 @@ from pathlib import Path
 import msgspec
 import xxhash
 
-from ..core.document import Job, decode_job, encode_job
+from ..core.document import InscriptionWhat, Job, ScatterWhat, decode_job, encode_job, every_layer
 from ..core.errors import UnreadableFileError
 from .disk import write_atomically
 from .images import read_file
@@ -41,6 +41,12 @@ def used_blobs(job: Job) -> set[str]:
     names = {source.blob for source in job.sources}
     names |= {picture.blob for source in job.sources for picture in source.pictures}
     names |= {kind.blob for source in job.sources if source.scatter for kind in source.scatter.kinds}
+    for surface in job.surfaces:
+        for layer, _ in every_layer(surface.layers):
+            if isinstance(layer.what, InscriptionWhat):
+                names.add(layer.what.drawing)
+            elif isinstance(layer.what, ScatterWhat):
+                names |= {kind.blob for kind in layer.what.scatter.kinds}
     return names - {""}
 
 

@@ -17,7 +17,16 @@ def _from_0(tree: Tree) -> Tree:
     return tree
 
 
-STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0}
+def _from_1(tree: Tree) -> Tree:
+    """Format 1 had no switches for a layer's own normals, occlusion and cut-outs; they were always on."""
+    for surface in tree.get("surfaces", []):
+        for layer in surface.get("layers", []):
+            if "maps" in layer:
+                layer["maps"] = sorted({*layer["maps"], "normal", "ambient_occlusion", "opacity"})
+    return tree
+
+
+STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0, 1: _from_1}
 
 
 def migrate(raw: Any) -> Tree:

@@ -150,6 +150,7 @@ class Actions:
         if self.desk.stage == "Build" and self.desk.recipe_open and not working:
             build.open_recipe(False)
         build.set_painting(False)
+        build.surface_board.picking = False
         gather = self.window.stages["Gather"]
         assert isinstance(gather, GatherStage)
         gather.leave_tools()
@@ -175,7 +176,7 @@ class Actions:
         views = menu.addMenu("Show")
         assert views is not None
         for index, view in enumerate(VIEWS):
-            self._add(views, view, f"Alt+{index + 1}", partial(self.show_view, view))
+            self._add(views, view, f"Alt+{(index + 1) % 10}" if index < 10 else "Alt+R", partial(self.show_view, view))
         extents = menu.addMenu("Extent")
         assert extents is not None
         for index, extent in enumerate(EXTENTS):
@@ -199,14 +200,18 @@ class Actions:
         assert isinstance(stage, BuildStage)
         return stage
 
+    _view_before = "Lit"
+
     def show_view(self, view: str) -> None:
+        if self.desk.view != "Cover":
+            self._view_before = self.desk.view
         self._build_stage().views.show_word(view)
         self.desk.show_view(view)
 
     def show_extent(self, extent: str) -> None:
         stage = self._build_stage()
         stage.extents.show_word(extent)
-        stage.surface_board.show_extent(extent)
+        stage.show_extent(extent)
 
     def to_scale(self, scale: int) -> None:
         board = self.window.stage.ruled_board
@@ -229,30 +234,39 @@ class Actions:
         lay = menu.addMenu("Lay on")
         assert lay is not None
         lay.aboutToShow.connect(lambda: self._fill_lay(lay))
-        self._add(menu, "Duplicate the layer", "Ctrl+D", lambda: stage().duplicate())
-        self._add(menu, "Rename the layer…", "F2", lambda: stage().layer_card.rename())
-        self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().remove())
+        self._add(menu, "Duplicate the layer", "Ctrl+D", lambda: stage().layers.duplicate())
+        self._add(menu, "Rename the layer…", "F2", lambda: stage().layers.rename())
+        self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().layers.remove())
         menu.addSeparator()
         self._add(menu, "Open or leave the recipe", "E", self.toggle_recipe)
-        self._add(menu, "Copy the step with what it needs", "Ctrl+C", lambda: stage().recipe.copy())
-        self._add(menu, "Paste steps", "Ctrl+V", lambda: stage().recipe.paste())
+        self._add(menu, "Copy layers, or the step with what it needs", "Ctrl+C", lambda: (stage().recipe if self.desk.recipe_open else stage().layers).copy())
+        self._add(menu, "Paste layers or steps", "Ctrl+V", lambda: (stage().recipe if self.desk.recipe_open else stage().layers).paste())
         self._add(menu, "Hold the step against the next", "Alt+A", lambda: stage().recipe.board.pair.hold_against())
         menu.addSeparator()
         self._add(menu, "Paint", "B", self.toggle_painting)
         self._add(menu, "Swap paint and erase", "X", self.swap_erase)
+        self._add(menu, "Library", "Ctrl+L", self.toggle_library)
+        self._add(menu, "Bundle the chosen layers", "Ctrl+G", lambda: stage().layers.bundle())
+        self._add(menu, "Show the layer alone", "O", lambda: stage().layers.solo())
+        self._add(menu, "Show where the layer lies", "C", self.show_cover)
+        self._add(menu, "Lock or unlock", "L", lambda: stage().layers.lock())
+        self._add(menu, "Keep and compare", "K", lambda: stage().keep_state())
 
     def _fill_lay(self, menu: QMenu) -> None:
-        from ..engine.intents import layer_kinds
+        self._build_stage().layers.fill_lay_menu(menu)
 
-        menu.clear()
-        for kind in layer_kinds(self.desk.job):
-            action = menu.addAction(kind)
-            if action:
-                action.triggered.connect(lambda _checked=False, chosen=kind: self._build_stage().lay_on(chosen))
+    def show_cover(self) -> None:
+        """Where the chosen layer lies, or the view shown before."""
+        self.show_view(self._view_before if self.desk.view == "Cover" else "Cover")
 
     def toggle_recipe(self) -> None:
         self.desk.go("Build")
         self._build_stage().open_recipe(not self.desk.recipe_open)
+
+    def toggle_library(self) -> None:
+        self.desk.go("Build")
+        stage = self._build_stage()
+        stage.open_library(stage.stacks[0].currentIndex() != 2)
 
     def toggle_painting(self) -> None:
         self.desk.go("Build")
@@ -260,9 +274,10 @@ class Actions:
         stage.set_painting(not stage.surface_board.painting)
 
     def swap_erase(self) -> None:
+        self.desk.erasing = not self.desk.erasing
         erase = self._build_stage().layer_card.erase_button
         if erase:
-            erase.setChecked(not erase.isChecked())
+            erase.setChecked(self.desk.erasing)
 
     def _scene(self) -> None:
         menu = self._menu("S&cene")

@@ -6,7 +6,6 @@ Widgets show what the desk holds and send it intents; they compute nothing.
 from __future__ import annotations
 
 import logging
-import math
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -15,31 +14,27 @@ from typing import Any
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
 from ..core.commands import AnyCommand
-from ..core.document import Job, Layer, Part, Source, Surface, layer_of
+from ..core.document import Job, Layer, Part, Source, Surface, every_layer
 from ..core.errors import CancelledError, TesselError
 from ..core.maps import MapKind
+from ..core.operation import find
 from ..core.plan import Light
 from ..engine.analyses import find_beat
-from ..engine.gathering import read_sources
 from ..engine.recipe_intents import recipe_of
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
-from . import pictures, recipe_pictures
-from .controls.choices import KNOWN_SOURCES
+from . import pictures, recipe_pictures, surface_pictures
+from .controls.choices import KNOWN_LAYERS, KNOWN_SOURCES
 from .followers import LinkFollower
+from .gather_files import gather_files
 from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
+from .sun import sun
 
 log = logging.getLogger(__name__)
 COARSE_PX = 256
 STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
-
-
-def sun(azimuth: float, height: float) -> Light:
-    """Unit vector to a light: azimuth in degrees from the right, anticlockwise; height above the sheet."""
-    a, h = math.radians(azimuth), math.radians(height)
-    return math.cos(a) * math.cos(h), math.sin(a) * math.cos(h), math.sin(h)
 
 
 class Desk(QObject):
@@ -63,6 +58,7 @@ class Desk(QObject):
     busy_changed = pyqtSignal(bool)
     timed = pyqtSignal(float)
     light_changed = pyqtSignal()
+    brush_changed = pyqtSignal()
     _arrived = pyqtSignal(object)
 
     def __init__(self, session: Session) -> None:
@@ -72,6 +68,12 @@ class Desk(QObject):
         self.stage = "Gather"
         self.surface_id = ""
         self.layer_id = ""
+        self.layer_ids: tuple[str, ...] = ()
+        self.rule_id = ""
+        self.solo = ""
+        self.brush: dict[str, Any] = find("brush.paint").defaults()
+        self.erasing = False
+        self.sun, self.sky, self.exposure = 0.9, 0.4, 1.0
         self.source_id = ""
         self.part_id = ""
         self.view = "Lit"
@@ -136,8 +138,13 @@ class Desk(QObject):
         self.part_id = kept(self.part_id, job.scene.parts)
         surface = self.surface
         layers = surface.layers if surface else ()
-        if self.layer_id not in {layer.id for layer in layers}:
+        known = {layer.id for layer, _ in every_layer(layers)}
+        self.layer_ids = tuple(id for id in self.layer_ids if id in known)
+        if self.layer_id not in known:
             self.layer_id = layers[-1].id if layers else ""
+        if self.layer_id not in self.layer_ids:
+            self.layer_ids = (self.layer_id,) if self.layer_id else ()
+        KNOWN_LAYERS[:] = [(layer.id, layer.name) for layer, _ in every_layer(layers) if layer.id != self.layer_id]
         if (self.surface_id, self.layer_id, self.source_id, self.part_id) != before:
             self.selection_changed.emit()
 
@@ -152,7 +159,7 @@ class Desk(QObject):
         surface = self.surface
         if surface is None or not self.layer_id:
             return None
-        return layer_of(surface, self.layer_id) if any(x.id == self.layer_id for x in surface.layers) else None
+        return next((layer for layer, _ in every_layer(surface.layers) if layer.id == self.layer_id), None)
 
     @property
     def source(self) -> Source | None:
@@ -186,6 +193,13 @@ class Desk(QObject):
             self.view = view
             self.refresh()
 
+    def show_solo(self, layer: str) -> None:
+        """Show one layer alone on the bare sheet, or everything."""
+        if layer != self.solo:
+            self.solo = layer
+            self.job_changed.emit(self.job)
+            self.refresh()
+
     def set_preview(self, px: int) -> None:
         if px != self.preview_px:
             self.preview_px = px
@@ -199,6 +213,16 @@ class Desk(QObject):
         """Drag the light: sideways turns it, up and down raises or lowers it."""
         self.azimuth = (self.azimuth - 0.5 * right) % 360
         self.height = min(88.0, max(8.0, self.height - 0.3 * down))
+        self.light_changed.emit()
+        self.refresh()
+
+    def set_light(self, *, azimuth: float | None = None, height: float | None = None, sun: float | None = None, sky: float | None = None, exposure: float | None = None) -> None:
+        """Another light: where it stands, how strong sun and sky are, how it is exposed."""
+        self.azimuth = self.azimuth if azimuth is None else azimuth
+        self.height = self.height if height is None else height
+        self.sun = self.sun if sun is None else sun
+        self.sky = self.sky if sky is None else sky
+        self.exposure = self.exposure if exposure is None else exposure
         self.light_changed.emit()
         self.refresh()
 
@@ -255,13 +279,15 @@ class Desk(QObject):
             self._request_recipe()
             return
         job, light, session = self.job, self.light, self.session
-        view = self.view
+        view, layer_id, solo = self.view, self.layer_id, self.solo
+        sun, sky, exposure = self.sun, self.sky, self.exposure
         sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
 
         def work(current: Current) -> None:
             for px in dict.fromkeys(sizes):
-                done = pictures.surface_picture(
-                    session, job, surface, px=px, light=light, view=view, fine=px != COARSE_PX, current=current
+                done = surface_pictures.surface_picture(
+                    session, job, surface, px=px, light=light, view=view, fine=px != COARSE_PX, current=current, layer=layer_id, solo=solo,
+                    sun=sun, sky=sky, exposure=exposure,
                 )
                 if not current():
                     return
@@ -438,27 +464,8 @@ class Desk(QObject):
         self._request_scene()
 
     def gather(self, paths: list[Path]) -> None:
-        """Read files and folders off the window's thread; ``gathered`` brings the sources and the troubles."""
-        session = self.session
-
-        def work(current: Current) -> None:
-            made, troubles = read_sources(session, paths, current=current)
-            self.later(lambda: self._add_gathered(made, troubles))
-
-        self.tell("Looking at the files…")
-        self._in_background(f"gather {id(paths)}", work)
-
-    def _add_gathered(self, made: list[Source], troubles: list[str]) -> None:
-        for source in made:
-            self.dispatch(self.session.add_source(source))
-        self.tell("")
-        if made:
-            last = made[-1]
-            self.select(source=last.id)
-            maps = f" with {len(last.pictures) + 1} maps" if last.pictures else ""
-            self.tell(f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size.")
-        if troubles:
-            self.tell(troubles[-1], "fault")
+        """Read files and folders off the window's thread and add what they hold."""
+        gather_files(self, paths)
 
     def _request_scene(self) -> None:
         job, session, px, stage = self.job, self.session, self.preview_px, self.stage
@@ -479,12 +486,7 @@ class Desk(QObject):
             self.session.adopt(opened, None)
             then()
 
-        def work(current: Current) -> None:
-            opened = make()
-            if current():
-                self.later(lambda: take(opened))
-
-        self._in_background("adopt", work)
+        self.ask("adopt", lambda _current: make(), take)
 
     def close(self) -> None:
         self._soon.stop()

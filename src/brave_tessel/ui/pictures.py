@@ -6,7 +6,6 @@ import dataclasses
 import time
 from collections.abc import Callable
 
-import cv2
 import numpy as np
 
 from ..core.colour import display_codes, encode_srgb
@@ -20,14 +19,13 @@ from ..core.kernels.relief import cast_shadow, normal_of_height, occlusion
 from ..core.kernels.shade import shade
 from ..core.maps import MapKind, MapSet
 from ..core.plan import FLAT_PX, OCCLUSION_REACH_MM, Light
-from ..core.relief.pictures import VIEWS, map_codes, mip_chain
+from ..core.relief.pictures import map_codes, mip_chain
 from ..core.repeat.cut import Cuts, close_across, paths_on_cell
 from ..core.repeat.mend import level_rows
 from ..core.repeat.meters import read_cut, read_repetition, read_seam, read_spacing, worst_of_join
 from ..core.repeat.quieten import find_features
 from ..core.repeat.resample import resample_wrapped, resampled
 from ..core.sheet import AnyArray, Grid, Raster
-from ..engine.evaluate import Evaluation
 from ..engine.session import Session
 from .results import (
     ChoicePicture,
@@ -39,52 +37,13 @@ from .results import (
     SheetPicture,
     SurfacePicture,
 )
+from .surface_pictures import surface_picture
 
 Current = Callable[[], bool]
-THUMB = 40
 CONTACT = (
     MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION,
 )  # fmt: skip
 """The maps of the contact sheet, in reading order."""
-
-
-def surface_picture(
-    session: Session, job: Job, surface: Surface, *, px: int, light: Light, view: str, fine: bool, current: Current
-) -> SurfacePicture:
-    """One surface for the build board."""
-    begun = time.perf_counter()
-    planner = session.planner(job)
-    run = session.evaluation(current)
-    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
-    kind = VIEWS[view]
-    maps = run.value(planner.finished(surface, grid))
-    if kind is MapKind.CURVATURE:
-        maps = maps.with_maps(curvature=run.value(planner.curvature(surface, grid)))
-    codes = run.value(planner.lit(surface, grid, light)) if kind is None else map_codes(kind, maps)
-    stacks = [run.value(task) for task in planner.stacks(surface, grid)]
-    thumbs = {} if fine else _thumbs(run, session, job, surface, grid)
-    ms = (time.perf_counter() - begun) * 1000
-    return SurfacePicture(surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine)
-
-
-def _thumbs(run: Evaluation, session: Session, job: Job, surface: Surface, grid: Grid) -> dict[str, AnyArray]:
-    """A small picture of each layer's colour where it lies, on paper grey elsewhere."""
-    planner = session.planner(job)
-    below = planner.stacks(surface, grid)
-    thumbs = {}
-    for layer, under in zip(surface.layers, below, strict=False):
-        try:
-            colour = run.value(planner.layer_maps(layer, grid, under)).or_default(MapKind.BASE_COLOUR)
-            cover = planner.coverage(layer, under, grid)
-            share = np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
-        except TesselError as error:
-            run.faults[layer.id] = error
-            continue
-        mixed = colour * share[..., None] + np.float32(0.72) * (1 - share[..., None])
-        side = min(grid.shape)
-        small = cv2.resize(np.ascontiguousarray(mixed[:side, :side]), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
-        thumbs[layer.id] = display_codes(np.asarray(small, np.float32))
-    return thumbs
 
 
 SMALL_PX = 256

@@ -54,7 +54,7 @@ def recipe_picture(
     planner, run = session.planner(job), session.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
     lit = run.value(planner.lit(surface, grid, light))
-    below = planner.stacks(surface, grid)[surface.layers.index(layer)]
+    below = planner.under(surface, layer.id, grid)[0]
     tasks = planner.recipe_steps(recipe, grid, layer.id, below)
     looks: dict[str, AnyArray] = {}
     costs: dict[str, float] = {}
@@ -82,7 +82,7 @@ def variant_pictures(session: Session, job: Job, surface: Surface, layer: Layer,
     for seed in range(recipe.seed, recipe.seed + VARIANTS):
         run: Evaluation = session.evaluation(current)
         planner = session.planner(job)
-        below = planner.stacks(surface, grid)[surface.layers.index(layer)]
+        below = planner.under(surface, layer.id, grid)[0]
         maps = run.value(planner.recipe(msgspec.structs.replace(recipe, seed=seed), grid, layer.id, below))
         kind = MapKind.OPACITY if MapKind.OPACITY in maps and MapKind.BASE_COLOUR not in maps else MapKind.BASE_COLOUR
         looks[seed] = lit_maps(maps, light) if MapKind.HEIGHT in maps else map_codes(kind, maps)

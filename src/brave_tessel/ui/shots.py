@@ -33,7 +33,8 @@ def settle(window: Window, *, seconds: float = 60) -> None:
         QTest.qWait(30)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
         drawing = not view.idle or (window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed))
-        idle = window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
+        solid = window.stages["Build"].solid  # type: ignore[attr-defined]
+        idle = solid.idle and window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
         quiet = quiet + 1 if idle else 0
 
 
@@ -90,18 +91,33 @@ class _Guide:
         self.window.reference.pin("mosaic")
 
     def recipe(self) -> None:
-        self.at("Build", surface="terrazzo-floor")
+        self.at("Build", surface="terrazzo-floor", layer="terrazzo-floor-layer")
         self.build.open_recipe(True)
         self.build.recipe.choose("veins")
 
-    def slates(self) -> None:
-        self.build.open_recipe(False)
-        self.at("Build", surface="slate-roof")
-        self.window.actions_.show_extent("Cell")
-
     def wall(self) -> None:
+        self.build.open_recipe(False)
         self.at("Build", surface="dado", layer="limewash")
         self.window.actions_.show_extent("Wall 6 m")
+
+    def rules(self) -> None:
+        self.at("Build", surface="sign", layer="letters")
+        self.desk.rule_id = "letters-gone"
+        self.build.layer_card._again()
+        settle(self.window)
+        if self.build.layer_card.rules:
+            self.build.layer_card.ensureWidgetVisible(self.build.layer_card.rules, 0, 360)
+        self.window.actions_.show_extent("Cell")
+
+    def library(self) -> None:
+        self.at("Build", surface="deck", layer="rope")
+        self.window.actions_.show_extent("Cell")
+        self.build.open_library(True)
+
+    def solid(self) -> None:
+        self.build.open_library(False)
+        self.at("Build", surface="copper-roof", layer="brown-runs")
+        self.window.actions_.show_extent("Solid")
 
     def views(self) -> list[View]:
         return [
@@ -110,7 +126,8 @@ class _Guide:
             ("2-repeat", partial(self.repeat, "mend", "shingle")), ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
             ("2-repeat-break", partial(self.repeat, "break", "strandline")), ("2-repeat-reference", self.reference),
             ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")), ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
-            ("3-recipe", self.recipe), ("3-build-slates", self.slates), ("3-build-wall", self.wall),
+            ("3-recipe", self.recipe), ("3-build-wall", self.wall), ("3-build-rules", self.rules),
+            ("3-build-library", self.library), ("3-build-solid", self.solid),
             ("4-place", partial(self.at, "Place", part="north-dado")), ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
         ]  # fmt: skip
 

@@ -322,6 +322,7 @@ class Window(QMainWindow):
         assert isinstance(place, PlaceStage)
         assert isinstance(hand_over, HandOverStage)
         place.view.close_down()
+        self.stages["Build"].solid.close_down()  # type: ignore[attr-defined]
         hand_over.close_down()
         self.desk.session.close()
 

@@ -35,7 +35,7 @@ class DrawPart:
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """How a frame is drawn."""
+    """How a frame is drawn. ``relief_m``, lowest and highest above the skin in metres, draws relief by parallax."""
 
     camera: Camera
     sun: tuple[float, float, float]
@@ -45,6 +45,7 @@ class Look:
     chosen: str = ""
     chequer: bool = False
     background: tuple[float, float, float] = (0.62, 0.65, 0.68)
+    relief_m: tuple[float, float] = (0.0, 0.0)
 
 
 def _wait_finished() -> None:
@@ -66,8 +67,9 @@ class Renderer:
         self.program = self._program("part", "part")
         self.depth_program = self._program("depth", "depth")
         self._parts: dict[str, tuple[DrawPart, Any, Any]] = {}
-        self._textures: dict[str, tuple[bytes, tuple[Any, Any, Any]]] = {}
+        self._textures: dict[str, tuple[bytes, tuple[Any, ...]]] = {}
         self._blank = self._upload(np.full((1, 1, 3), 128, np.uint8))
+        self._flat = self._upload_height(np.zeros((1, 1), np.float32))
         self._target: tuple[tuple[int, int], Any] | None = None
         self.shadow_depth = self.context.depth_texture((SHADOW_PX, SHADOW_PX))
         self.shadow_depth.compare_func = ""
@@ -98,15 +100,18 @@ class Renderer:
         depth = self.context.vertex_array(self.depth_program, [(buffer, "3f 20x", "in_position")])
         return full, depth
 
-    def set_textures(self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray) -> None:
-        """A surface's three pictures, (H, W, 3) uint8; unchanged ones (by key) are left alone."""
+    def set_textures(self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray, height: AnyArray | None = None) -> None:
+        """A surface's three pictures, (H, W, 3) uint8, and its height in [0, 1], (H, W), for parallax; unchanged ones (by key)
+        are left alone.
+        """
         known = self._textures.get(surface)
         if known and known[0] == key:
             return
         if known:
             for texture in known[1]:
-                texture.release()
-        made = (self._upload(base, srgb=True), self._upload(normal), self._upload(orm))
+                if texture is not self._flat:
+                    texture.release()
+        made = (self._upload(base, srgb=True), self._upload(normal), self._upload(orm), self._flat if height is None else self._upload_height(height))
         self._textures[surface] = (key, made)
 
     def _upload(self, codes: AnyArray, *, srgb: bool = False) -> Any:
@@ -120,6 +125,14 @@ class Renderer:
         texture.repeat_x = texture.repeat_y = True
         if not self.software:
             texture.anisotropy = 8.0
+        return texture
+
+    def _upload_height(self, height: AnyArray) -> Any:
+        rows, columns = height.shape
+        texture = self.context.texture((columns, rows), 1, np.ascontiguousarray(height[::-1], np.float32).tobytes(), dtype="f4")
+        texture.build_mipmaps()
+        texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+        texture.repeat_x = texture.repeat_y = True
         return texture
 
     # Drawing -------------------------------------------------------------------------------------
@@ -163,7 +176,7 @@ class Renderer:
     def _set_frame(self, look: Look, matrix: Any, light_matrix: Any) -> None:
         values = {
             "eye": tuple(look.camera.eye), "sun": look.sun, "shadows": look.shadows, "base_colour": 0, "normal_map": 1,
-            "orm": 2, "shadow_map": 3,
+            "orm": 2, "shadow_map": 3, "height_map": 4, "relief_m": look.relief_m,
         }  # fmt: skip
         for name, value in values.items():
             self.program[name] = value
@@ -173,8 +186,8 @@ class Renderer:
 
     def _draw_part(self, part: DrawPart, full: Any, look: Look) -> None:
         known = self._textures.get(part.surface)
-        textures = known[1] if known else (self._blank, self._blank, self._blank)
-        for unit, texture in enumerate(textures):
+        textures = known[1] if known else (self._blank, self._blank, self._blank, self._flat)
+        for unit, texture in zip((0, 1, 2, 4), textures, strict=True):
             texture.use(unit)
         self.program["textured"] = known is not None
         self.program["bare"] = part.bare

@@ -1,84 +1,132 @@
-"""How a layer meets what lies beneath it, by height."""
+"""How a layer meets what lies beneath it. The mathematics is written down in ``docs/build-up.md``."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import Annotated
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+from typing import Annotated, Any
 
 import numpy as np
-import numpy.typing as npt
 
-from ..kernels.join import Planes, join_by_height
+from ..kernels.join import join_by_height, mix_by_share
+from ..layers import MapMix
 from ..maps import LAYERED, MapKind, MapSet
-from ..operation import Fraction, Length, operation
+from ..operation import Fraction, Length, Toggle, operation
+from ..relief.estimate import wrapped_gaussian
 from ..sheet import Grid, Raster
+from .mixing import detail_onto, mixed_planes, own_detail
+from .stack import Stack, bare
+
+__all__ = ["Seat", "Stack", "bare", "by_height", "lay", "over"]
+
+Level = Annotated[float, Length(-5, 5, least=-500, most=500, help="How high the layer lies: above 0 it rides on the ground, below 0 it sits in its hollows.")]
+Drape = Annotated[float, Fraction(help="0 lies flat at its level, 1 follows the ground.")]
+Form = Annotated[float, Fraction(0, 2, least=-10, most=10, help="How much of its broad shapes is kept.")]
+Grain = Annotated[float, Fraction(0, 2, least=-10, most=10, help="How much of its fine relief is kept.")]
+Split = Annotated[float, Length(0.5, 60, log=True, least=0.05, most=5000, help="Wavelength at which broad shapes end and fine relief begins.")]
+Contrast = Annotated[float, Fraction(0, 3, least=0, most=20, help="How far its relief is stretched about its own mean.")]
+Through = Annotated[float, Fraction(help="How much fine relief beneath still reads through it, where it drapes.")]
+Over = Annotated[bool, Toggle(help="Its relief goes in where it came out.")]
 
 
-@dataclass(frozen=True, slots=True)
-class Stack:
-    """The surface up to one layer: its mixed maps, who lies on top, and by how much.
-
-    ``top`` (H, W) uint8 is the index of the layer that shows (0 nothing, 1 the first layer);
-    ``margin`` (H, W) its height over the ground beneath it, mm; ``share`` (H, W) its part in the mix.
-    """
-
-    grid: Grid
-    planes: Planes
-    top: npt.NDArray[np.uint8]
-    margin: Raster
-    share: Raster
-    layers: int
-
-    @property
-    def nbytes(self) -> int:
-        return sum(p.nbytes for p in self.planes) + self.top.nbytes + self.margin.nbytes + self.share.nbytes
-
-    @property
-    def height(self) -> Raster:
-        return self.planes[1]
-
-    def map_set(self) -> MapSet:
-        """The mixed maps; normal and occlusion are derived from the height elsewhere."""
-        return MapSet(self.grid, dict(zip(LAYERED, self.planes, strict=True)))
-
-
-def bare(grid: Grid) -> Stack:
-    """Nothing laid yet: grey, flat at level 0."""
-    maps = MapSet(grid)
-    planes: Planes = tuple(np.ascontiguousarray(maps.or_default(kind)) for kind in LAYERED)  # type: ignore[assignment]
-    zero = np.zeros(grid.shape, np.float32)
-    return Stack(grid, planes, np.zeros(grid.shape, np.uint8), zero, zero, 0)
-
-
-@operation("seat.by_height", label="How it sits")
+@operation("seat.by_height", label="By height", version=2)
 def by_height(
-    grid: Grid, maps: MapSet, *,
-    level: Annotated[float, Length(-5, 5, least=-500, most=500, help="How high the layer lies: above 0 it rides on the ground, below 0 it sits in its hollows.")] = 0.0,
+    grid: Grid, maps: MapSet, *, level: Level = 0.0,
     feather: Annotated[float, Length(0, 3, least=0, most=100, help="Height over which layer and ground mix; 0 is a hard edge.")] = 0.3,
-    drape: Annotated[float, Fraction(help="0 lies flat at its level, 1 follows the ground.")] = 0.0,
+    drape: Drape = 0.0, form: Form = 1.0, grain: Grain = 1.0, split: Split = 6.0, contrast: Contrast = 1.0, show_through: Through = 1.0, turn_over: Over = False,
 ) -> MapSet:  # fmt: skip
-    """Seat by height; see :func:`lay`."""
+    """The layer shows where it is higher than the ground; see :func:`lay`."""
     return maps
 
 
-def lay(
-    below: Stack, layer: MapSet, coverage: Raster | None, switches: frozenset[MapKind], *,
-    level: float, feather: float, drape: float,
-) -> Stack:  # fmt: skip
+@operation("seat.over", label="Over")
+def over(
+    grid: Grid, maps: MapSet, *, level: Level = 0.0, drape: Drape = 1.0, form: Form = 1.0, grain: Grain = 1.0, split: Split = 6.0, contrast: Contrast = 1.0,
+    show_through: Through = 1.0, turn_over: Over = False,
+) -> MapSet:  # fmt: skip
+    """The layer shows wherever it is covered, whatever the heights; see :func:`lay`."""
+    return maps
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """A seat's values; ``contest`` is whether heights decide who shows."""
+
+    level: float = 0.0
+    feather: float = 0.3
+    drape: float = 0.0
+    form: float = 1.0
+    grain: float = 1.0
+    split: float = 6.0
+    contrast: float = 1.0
+    show_through: float = 1.0
+    turn_over: bool = False
+    contest: bool = True
+
+    @classmethod
+    def of(cls, op: str, values: Mapping[str, Any]) -> Seat:
+        """From a bound setting of the ``seat`` family."""
+        return cls(contest=op == "seat.by_height", **values)
+
+
+def own_relief(height: Raster, seat: Seat, grid: Grid) -> Raster:
+    """The layer's relief as the seat lays it, before its level; mm."""
+    made = height
+    if seat.form != seat.grain or seat.form != 1:
+        broad = wrapped_gaussian(height, seat.split / 4, grid)
+        made = np.float32(seat.form) * broad + np.float32(seat.grain) * (height - broad)
+    if seat.contrast != 1:
+        mean = np.float32(made.mean(dtype=np.float64))
+        made = mean + np.float32(seat.contrast) * (made - mean)
+    return np.ascontiguousarray(-made if seat.turn_over else made, np.float32)
+
+
+def ground_read(ground: Raster, seat: Seat, grid: Grid) -> Raster:
+    """The ground as a draped layer follows it: broad shapes, and as much of the fine relief as shows through; mm."""
+    if seat.show_through == 1 or seat.drape == 0:
+        return ground
+    broad = wrapped_gaussian(ground, seat.split / 4, grid)
+    return np.asarray(broad + np.float32(seat.show_through) * (ground - broad), np.float32)
+
+
+def lay(below: Stack, layer: MapSet, coverage: Raster | None, mixes: Mapping[MapKind, MapMix], seat: Seat) -> Stack:
     """One layer joined onto a stack.
 
-    The layer's top is ``level + relief + drape · ground``; it shows where its top is higher than the
-    ground, mixed linearly over ``feather`` and scaled by its coverage. Of equal heights the later
-    layer lies on top at feather 0. The first layer has nothing beneath it and always shows.
+    The layer's top is ``level + relief + drape · ground``; it shows where its top is higher than the ground, mixed
+    linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal heights the
+    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows.
     """
     grid = below.grid
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)
-    planes: Planes = tuple(np.ascontiguousarray(layer.or_default(kind)) for kind in LAYERED)  # type: ignore[assignment]
-    on = tuple(kind in switches and kind in layer for kind in LAYERED)
+    strengths = tuple(mixes[kind].strength if kind in mixes and kind in layer else 0.0 for kind in LAYERED)
+    planes = list(mixed_planes(below.planes, layer, mixes))
+    if MapKind.HEIGHT in layer:
+        planes[1] = own_relief(planes[1], seat, grid)
     number = below.layers + 1
     joined, share, (top, margin) = join_by_height(
-        below.planes, planes, cover, (below.top, below.margin), number=number, level=level, feather=feather,
-        drape=drape, on=on,  # type: ignore[arg-type]
-        uncontested=below.layers == 0,
+        below.planes, tuple(planes), cover, (below.top, below.margin), number=number, level=seat.level, feather=seat.feather,  # type: ignore[arg-type]
+        drape=seat.drape, on=strengths, under=ground_read(below.height, seat, grid),  # type: ignore[arg-type]
+        uncontested=below.layers == 0 or not seat.contest,
     )  # fmt: skip
-    return Stack(grid, joined, top, margin, share, number)
+    done = Stack(grid, joined, top, margin, share, number, below.detail, below.shade, below.water)
+    return _with_finer_maps(done, below, layer, mixes, seat)
+
+
+def _with_finer_maps(done: Stack, below: Stack, layer: MapSet, mixes: Mapping[MapKind, MapMix], seat: Seat) -> Stack:
+    """The layer's own normals and occlusion carried along, and water covered where the layer lies on it."""
+    normal, shade = mixes.get(MapKind.NORMAL, MapMix()), mixes.get(MapKind.AMBIENT_OCCLUSION, MapMix())
+    own = own_detail(layer)
+    if own is not None and seat.turn_over:
+        own = -own
+    if normal.strength > 0 and (own is not None or below.detail is not None):
+        done = replace(done, detail=detail_onto(below.detail, own, done.share, normal))
+    own_shade = layer.maps.get(MapKind.AMBIENT_OCCLUSION)
+    if shade.strength > 0 and (own_shade is not None or below.shade is not None):
+        one = np.ones(done.grid.shape, np.float32)
+        before = one if below.shade is None else below.shade
+        done = replace(done, shade=mix_by_share(before, one if own_shade is None else own_shade, done.share, shade.strength))
+    if below.water is not None:
+        done = replace(done, water=np.asarray(below.water * (1 - done.share), np.float32))
+    return done
+
+

@@ -17,8 +17,8 @@ Upper = tuple[npt.NDArray[np.uint8], Raster]
 
 @compiled
 def _join_rows(
-    first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, before: Upper, out: Planes, weight: Raster,
-    after: Upper, number: np.uint8, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
+    first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, under: Raster, before: Upper, out: Planes, weight: Raster, after: Upper,
+    number: np.uint8, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
     on: tuple[np.float32, np.float32, np.float32, np.float32],
 ) -> None:  # fmt: skip
     colour_0, height_0, rough_0, metal_0 = ground
@@ -31,25 +31,29 @@ def _join_rows(
     for r in range(first, last):
         for c in range(columns):
             below = height_0[r, c]
-            top = level + on[1] * height_1[r, c] + drape * below
-            over = top - below
+            over = level + on[1] * height_1[r, c] + drape * under[r, c] - below
             share = coverage[r, c] * min(one, max(zero, lead + over * per_mm))
             weight[r, c] = share
             shows = share >= np.float32(0.5)
             margin[r, c] = over if shows else margin_0[r, c]
             top_1[r, c] = number if shows else top_0[r, c]
             height[r, c] = below + on[1] * share * over
-            rough[r, c] = rough_0[r, c] + on[2] * share * (rough_1[r, c] - rough_0[r, c])
-            metal[r, c] = metal_0[r, c] + on[3] * share * (metal_1[r, c] - metal_0[r, c])
-        for c in range(columns):
-            mixed = on[0] * weight[r, c]
-            for k in range(3):
-                colour[r, c, k] = colour_0[r, c, k] + mixed * (colour_1[r, c, k] - colour_0[r, c, k])
+        if on[0] > zero:
+            for c in range(columns):
+                mixed = on[0] * weight[r, c]
+                for k in range(3):
+                    colour[r, c, k] = colour_0[r, c, k] + mixed * (colour_1[r, c, k] - colour_0[r, c, k])
+        if on[2] > zero:
+            for c in range(columns):
+                rough[r, c] = rough_0[r, c] + on[2] * weight[r, c] * (rough_1[r, c] - rough_0[r, c])
+        if on[3] > zero:
+            for c in range(columns):
+                metal[r, c] = metal_0[r, c] + on[3] * weight[r, c] * (metal_1[r, c] - metal_0[r, c])
 
 
 def join_by_height(
     ground: Planes, layer: Planes, coverage: Raster, before: Upper, *, number: int, level: float, feather: float,
-    drape: float, on: tuple[bool, bool, bool, bool], uncontested: bool = False,
+    drape: float, on: tuple[float, float, float, float], under: Raster | None = None, uncontested: bool = False,
 ) -> tuple[Planes, Raster, Upper]:  # fmt: skip
     """Planes after the join, the layer's share (H, W) in [0, 1], and who lies on top by how much.
 
@@ -57,20 +61,44 @@ def join_by_height(
     beneath it (H, W), mm); the layer takes its ``number`` where its share is one half or more.
 
     The layer's top is ``level + relief + drape · ground``. Over the ``feather`` (mm, centred on
-    equal heights) the share rises linearly from 0 to 1; coverage scales it. ``on`` switches colour,
-    height, roughness and metalness. ``uncontested``: nothing lies beneath, the layer always shows.
+    equal heights) the share rises linearly from 0 to 1; coverage scales it. ``on`` is the
+    strength of colour, height, roughness and metalness; planes without strength stay the same objects. ``under`` is the
+    ground as the layer drapes over it, where that is not the ground itself. ``uncontested``: the layer always shows.
     """
     height = ground[1]
-    out: Planes = (np.empty_like(ground[0]), np.empty_like(height), np.empty_like(height), np.empty_like(height))
+    # Planes without strength are not written; a pixel stands in for them.
+    out: Planes = tuple(  # type: ignore[assignment]
+        np.empty_like(plane) if strength > 0 or plane is height else np.empty((1, 1, 3)[: plane.ndim], np.float32)
+        for plane, strength in zip(ground, on, strict=True)
+    )
     weight = np.empty_like(height)
     after: Upper = (np.empty(height.shape, np.uint8), np.empty_like(height))
-    switches = tuple(np.float32(flag) for flag in on)
     hard = feather < 1e-6
     # In a hard contest equal heights are won by the later layer.
     lead = 1.0 if uncontested or hard else 0.5
     per_mm = 0.0 if uncontested else 1e9 if hard else 1 / feather
+    strengths = tuple(np.float32(strength) for strength in on)
     over_rows(
-        _join_rows, height.shape[0], ground, layer, coverage, before, out, weight, after, np.uint8(number),
-        np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), switches,
+        _join_rows, height.shape[0], ground, layer, coverage, height if under is None else np.ascontiguousarray(under), before, out, weight, after,
+        np.uint8(number), np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), strengths,
     )  # fmt: skip
-    return out, weight, after
+    joined: Planes = tuple(made if strength > 0 else plane for made, plane, strength in zip(out, ground, on, strict=True))  # type: ignore[assignment]
+    return joined, weight, after
+
+
+@compiled
+def _mix_rows(first: int, last: int, ground: Raster, layer: Raster, share: Raster, out: Raster, strength: np.float32) -> None:
+    for r in range(first, last):
+        for c in range(ground.shape[1]):
+            part = strength * share[r, c]
+            for k in range(ground.shape[2]):
+                out[r, c, k] = ground[r, c, k] + part * (layer[r, c, k] - ground[r, c, k])
+
+
+def mix_by_share(ground: Raster, layer: Raster, share: Raster, strength: float) -> Raster:
+    """Linear mix of two rasters (H, W) or (H, W, C) by the layer's share (H, W) times a strength."""
+    shape = (*ground.shape[:2], -1)
+    flat = [np.ascontiguousarray(pixels).reshape(shape) for pixels in (ground, layer)]
+    out = np.empty(flat[0].shape, np.float32)
+    over_rows(_mix_rows, out.shape[0], *flat, share, out, np.float32(strength))
+    return out.reshape(ground.shape)

@@ -8,13 +8,14 @@ import numpy as np
 import numpy.typing as npt
 
 from ..sheet import Grid, Raster
+from .bands import over_rows
 from .compiled import compiled
 
 _F = npt.NDArray[np.float64]
 
 
 @compiled
-def _paint(out: Raster, marks: _F, width_mm: float, height_mm: float) -> None:
+def _paint(first: int, last: int, out: Raster, marks: _F, width_mm: float, height_mm: float) -> None:
     rows, columns = out.shape
     pitch_x, pitch_y = width_mm / columns, height_mm / rows
     pixel = 0.5 * (pitch_x + pitch_y)
@@ -31,6 +32,8 @@ def _paint(out: Raster, marks: _F, width_mm: float, height_mm: float) -> None:
         for r in range(first_r, last_r + 1):
             y = height_mm - (r + 0.5) * pitch_y
             rr = r % rows
+            if rr < first or rr >= last:
+                continue
             for c in range(first_c, last_c + 1):
                 x = (c + 0.5) * pitch_x
                 t = ((x - x0) * dx + (y - y0) * dy) / square if square > 0 else 0.0
@@ -53,7 +56,7 @@ def paint_marks(grid: Grid, marks: npt.ArrayLike) -> Raster:
     """
     out = np.zeros(grid.shape, np.float32)
     made = np.ascontiguousarray(np.asarray(marks, np.float64).reshape(-1, 8))
-    _paint(out, made, grid.width_mm, grid.height_mm)
+    over_rows(_paint, grid.height_px, out, made, grid.width_mm, grid.height_mm)
     return out
 
 

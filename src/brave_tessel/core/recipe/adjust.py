@@ -7,6 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ..colour import hex_to_linear
+from ..kernels.ramps import look_up
 from ..operation import Colour, Field, Fraction, Length, Paint, operation
 from ..sheet import Grid
 
@@ -53,6 +54,4 @@ def ramp(
     high: Annotated[str, Paint(help="Colour where the field is 1.")] = "#E3DED2",
 ) -> Colour:  # fmt: skip
     """Two colours mixed by a field, in linear light."""
-    a, b = (np.array(hex_to_linear(text), np.float32) for text in (low, high))
-    t = np.clip(field, 0, 1)[..., None]
-    return np.asarray(a + t * (b - a), np.float32)
+    return look_up(field, np.array([hex_to_linear(low), hex_to_linear(high)], np.float32))

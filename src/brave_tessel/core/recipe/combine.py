@@ -142,7 +142,7 @@ def join(
 ) -> Field:  # fmt: skip
     """Two heights in mm: the higher one shows, mixed over the feather."""
     raised = upper + np.float32(lift)
-    if feather <= 0:
+    if feather < 1e-6:
         return np.asarray(np.maximum(lower, raised))
     share = np.clip(0.5 + (raised - lower) / np.float32(feather), 0, 1)
     return np.asarray(lower + share * (raised - lower), np.float32)

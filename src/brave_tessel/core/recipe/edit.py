@@ -23,7 +23,7 @@ def step_operations() -> list[Operation]:
 
 def inputs_of(op: str) -> dict[str, str]:
     """What an operation is made from, of the steps above it; what lies beneath the layer comes by itself."""
-    return {slot: kind for slot, kind in find(op).inputs.items() if kind != "ground"} if op in REGISTRY else {}
+    return {slot: kind for slot, kind in find(op).inputs.items() if kind not in {"ground", "outline"}} if op in REGISTRY else {}
 
 
 def step_named(recipe: Recipe, name: str) -> Step:
@@ -77,6 +77,18 @@ def _put(recipe: Recipe, name: str, step: Step) -> Recipe:
 def change(recipe: Recipe, name: str, **fields: object) -> Recipe:
     """Another note, section, set of opened dials or mute of a step."""
     return _put(recipe, name, msgspec.structs.replace(step_named(recipe, name), **fields))
+
+
+def note_section(recipe: Recipe, section: str, note: str) -> Recipe:
+    """A note on a section; an empty one takes it away."""
+    kept = {name: text for name, text in recipe.notes.items() if name != section}
+    return msgspec.structs.replace(recipe, notes={**kept, section: note} if note.strip() else kept)
+
+
+def may_be_half(step: Step) -> bool:
+    """Whether a step can be worked out at half resolution: it yields a picture and is made from pictures only."""
+    soft = {"field", "colour"}
+    return kind_of(step) in soft and set(inputs_of(step.op).values()) <= soft and "ground" not in find(step.op).inputs.values()
 
 
 def set_dial(recipe: Recipe, name: str, dial: str, value: Value) -> Recipe:

@@ -12,11 +12,15 @@ import numpy as np
 
 from ..kernels.mosaic import paint_polygons
 from ..lattice import units_many, whole_periods
-from ..operation import Choice, Fraction, Length, Pieces, Seed, Whole, operation
+from ..operation import Choice, Fraction, Length, Pieces, Seed, Sizes, Whole, operation, sizes_of
 from ..sheet import Grid
 
 _F = np.typing.NDArray[np.float64]
 Joint = Annotated[float, Length(0, 30, least=0, most=200, help="Gap between units.")]
+
+
+def _herringbone_repeat(length: float, width: float, laid: str) -> tuple[float, float]:
+    return (math.sqrt(2) * width, math.sqrt(2) * length) if laid == "45" else (2 * length, 2 * length)
 
 
 def box(x: float, y: float, width: float, height: float) -> _F:
@@ -28,7 +32,7 @@ def _luck(a: int, b: int, seed: int) -> float:
     return float(units_many([a], [b], seed)[0])
 
 
-@operation("pattern.hexagons", label="Hexagons")
+@operation("pattern.hexagons", label="Hexagons", closes=lambda v: (v["width"], math.sqrt(3) * v["width"]))
 def hexagons(
     grid: Grid, *,
     width: Annotated[float, Length(5, 600, log=True, least=0.5, help="Width over the flats, with its joint.")] = 120.0,
@@ -47,7 +51,7 @@ def hexagons(
     return paint_polygons(grid, made, joint_mm=joint)
 
 
-@operation("pattern.octagons", label="Octagons and dots")
+@operation("pattern.octagons", label="Octagons and dots", closes=lambda v: (v["pitch"], v["pitch"]))
 def octagons(
     grid: Grid, *,
     pitch: Annotated[float, Length(10, 800, log=True, least=1, help="Distance of two octagons' middles.")] = 150.0,
@@ -69,7 +73,7 @@ def octagons(
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.herringbone", label="Herringbone")
+@operation("pattern.herringbone", label="Herringbone", closes=lambda v: _herringbone_repeat(v["length"] + v["joint"], v["width"] + v["joint"], v["laid"]))
 def herringbone(
     grid: Grid, *,
     length: Annotated[float, Length(20, 1200, log=True, least=2, help="Length of a unit without its joint.")] = 215.0,
@@ -124,7 +128,7 @@ def _anticlockwise(polygon: _F) -> _F:
     return polygon if area > 0 else polygon[::-1].copy()
 
 
-@operation("pattern.basketweave", label="Basketweave")
+@operation("pattern.basketweave", label="Basketweave", closes=lambda v: (2 * v["length"], 2 * v["length"]))
 def basketweave(
     grid: Grid, *,
     length: Annotated[float, Length(20, 1200, log=True, least=2, help="Length of a unit with its joint.")] = 225.0,
@@ -144,7 +148,7 @@ def basketweave(
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.planks", label="Planks")
+@operation("pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "level" else (v["width"], 0.0))
 def planks(
     grid: Grid, *,
     width: Annotated[float, Length(20, 400, log=True, least=2, help="Width of a board with its gap.")] = 144.0,
@@ -195,6 +199,60 @@ def ashlar(
     return paint_polygons(grid, made, joint_mm=joint)
 
 
+@operation("pattern.uncoursed", label="Ashlar without courses")
+def uncoursed(
+    grid: Grid, *,
+    sizes: Annotated[str, Sizes(help="Sizes of the stones with their joint; the smallest is the module that all are multiples of.")] = "400×300, 300×300, 300×150, 200×150, 150×150",
+    joint: Joint = 8.0,
+    seed: Annotated[int, Seed()] = 1,
+) -> Pieces:  # fmt: skip
+    """Squared stones of a few sizes set without courses: no joint runs through for long where another stone fits."""
+    asked = sizes_of(sizes)
+    module_x, module_y = min(width for width, _ in asked), min(height for _, height in asked)
+    # A module may be halved, so that sizes such as 300 and 200 both come out.
+    half_x = any(abs(width / module_x - round(width / module_x)) > 0.2 for width, _ in asked)
+    half_y = any(abs(height / module_y - round(height / module_y)) > 0.2 for _, height in asked)
+    module_x, module_y = module_x / (2 if half_x else 1), module_y / (2 if half_y else 1)
+    nx, ny = whole_periods(grid.width_mm, module_x), whole_periods(grid.height_mm, module_y)
+    spans = sorted({(min(nx, max(1, round(w / module_x))), min(ny, max(1, round(h / module_y)))) for w, h in asked}, key=lambda s: -s[0] * s[1])
+    made = [box(c * grid.width_mm / nx, r * grid.height_mm / ny, w * grid.width_mm / nx, h * grid.height_mm / ny) for c, r, w, h in _set_stones(nx, ny, spans, seed)]
+    return paint_polygons(grid, made, joint_mm=joint)
+
+
+def _set_stones(nx: int, ny: int, spans: list[tuple[int, int]], seed: int) -> list[tuple[int, int, int, int]]:
+    """Column, row, width and height in modules of stones that fill a wrapped lattice; single modules fill what is left."""
+    taken = np.full((ny, nx), -1, np.int64)
+    stones: list[tuple[int, int, int, int]] = []
+
+    def lay(column: int, row: int, choices: list[tuple[int, int]], salt: int) -> None:
+        ranked = []
+        for k, (wide, tall) in enumerate(choices):
+            rows, columns = np.arange(row, row + tall) % ny, np.arange(column, column + wide) % nx
+            if (taken[np.ix_(rows, columns)] >= 0).any():
+                continue
+            # A stone whose top runs on in line with its left neighbour's makes a long joint.
+            left = taken[rows[-1], (column - 1) % nx]
+            runs_on = left >= 0 and (stones[left][1] + stones[left][3] - row - tall) % ny == 0
+            filler = 0.9 if (wide, tall) not in spans else 0.0
+            ranked.append((_luck(row * nx + column, salt + k, seed) + 0.7 * runs_on + filler + 0.08 * k, wide, tall))
+        if ranked:
+            _, wide, tall = min(ranked)
+            taken[np.ix_(np.arange(row, row + tall) % ny, np.arange(column, column + wide) % nx)] = len(stones)
+            stones.append((column, row, wide, tall))
+
+    # Some stones anywhere first, so that no joint follows the edge of the sheet.
+    anchors = [(int(_luck(n, 71, seed) * ny), int(_luck(n, 72, seed) * nx)) for n in range(nx * ny // 9)]
+    tall = [span for span in spans if span[1] > 1] or spans
+    for n, (row, column) in enumerate([*((ny - 1, k) for k in range(0, nx, 5)), *anchors]):
+        if taken[row, column] < 0:
+            lay(column, row, tall if n * 5 < nx else spans[: max(1, len(spans) * 2 // 3)], 90)
+    for cell in range(nx * ny):
+        row, column = divmod(cell, nx)
+        if taken[row, column] < 0:
+            lay(column, row, [*spans, (1, 1)], 0)
+    return stones
+
+
 def _split(x: float, y: float, width: float, height: float, two: bool, share: float) -> list[_F]:
     if not two:
         return [box(x, y, width, height)]
@@ -204,7 +262,7 @@ def _split(x: float, y: float, width: float, height: float, two: bool, share: fl
     return [box(x, y, width * part, height), box(x + width * part, y, width * (1 - part), height)]
 
 
-@operation("pattern.slates", label="Slates")
+@operation("pattern.slates", label="Slates", closes=lambda v: (v["width"], v["length"] - v["headlap"]))
 def slates(
     grid: Grid, *,
     length: Annotated[float, Length(100, 800, log=True, least=10, help="Whole length of a slate or plain tile.")] = 500.0,
@@ -230,7 +288,7 @@ def slates(
     return paint_polygons(grid, made, joint_mm=joint)
 
 
-@operation("pattern.fan", label="Fan of setts")
+@operation("pattern.fan", label="Fan of setts", closes=lambda v: (v["width"], v["sett"]))
 def fan(
     grid: Grid, *,
     width: Annotated[float, Length(300, 3000, log=True, least=50, help="Width of a fan.")] = 1200.0,
@@ -260,7 +318,7 @@ def fan(
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.boards", label="Tongue and groove")
+@operation("pattern.boards", label="Tongue and groove", closes=lambda v: (v["width"], 0.0) if v["runs"] == "upright" else (0.0, v["width"]))
 def boards(
     grid: Grid, *,
     width: Annotated[float, Length(20, 300, log=True, least=2, help="Face width of a board.")] = 90.0,

@@ -72,7 +72,7 @@ def set_out(grid: Grid, bond: str, unit_mm: float, height_mm: float, joint_mm: f
     return Setting(across, up, grid.width_mm / across / laid.period, grid.height_mm / up)
 
 
-@operation("pattern.units", label="Rectangular units")
+@operation("pattern.units", label="Rectangular units", closes=lambda v: bond_repeat(v["bond"], v["length"], v["height"], v["joint"]))
 def units(
     grid: Grid, *,
     length: Annotated[float, Length(10, 1200, log=True, least=1, help="Face length of a unit without its joint.")] = 150.0,

@@ -8,7 +8,22 @@ from typing import Annotated
 import numpy as np
 
 from ..kernels.relief import normal_of_height
-from ..operation import Angle, Choice, Colour, Field, Fraction, Gathered, Ground, Length, Vector, Whole, operation
+from ..operation import (
+    Angle,
+    Choice,
+    Colour,
+    Field,
+    FontName,
+    Fraction,
+    Gathered,
+    Ground,
+    Length,
+    Vector,
+    Whole,
+    Words,
+    operation,
+)
+from ..outlines import Outline, inside_of
 from ..relief.integrate import height_of_slopes
 from ..sheet import Grid
 
@@ -69,6 +84,28 @@ def gathered_map(
 def beneath(grid: Grid, ground: Ground) -> Field:
     """Height in mm of the layers beneath this one."""
     return ground.height
+
+
+LETTERED = {"source.text"}
+"""Steps made of a font's outlines; which are read where files may be."""
+
+
+@operation("source.text", label="Text")
+def text(
+    grid: Grid, letters: Outline, *, text: Annotated[str, Words(help="What is written; a new line begins a new row.")] = "Saltreach",
+    font: Annotated[str, FontName(help="A shipped or an installed font.")] = "IBM Plex Sans SemiBold",
+    size: Annotated[float, Length(5, 1000, log=True, least=0.2, help="Height of the font's em.")] = 90.0,
+    right: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where its middle lies, from the left.")] = 150.0,
+    up: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where its middle lies, from the foot.")] = 150.0,
+    turn: Annotated[float, Angle(-180, 180, help="Turned anticlockwise.")] = 0.0,
+    bevel: Annotated[float, Length(0, 60, least=0, most=1000, help="Over what width it rises from its edge inward; 0 is an upright edge.")] = 0.0,
+) -> Field:  # fmt: skip
+    """Lettering on the wrapped sheet: 1 inside, 0 outside, or rising from the edge over the bevel."""
+    laid = letters.placed(at=(right, up), turn=turn, size=size)
+    inside = inside_of(laid, grid, reach_mm=max(bevel, 2 * grid.pitch_mm))
+    if bevel <= grid.pitch_mm:
+        return np.asarray(np.clip(inside / grid.pitch_mm + 0.5, 0, 1), np.float32)
+    return np.asarray(np.clip(inside / bevel, 0, 1), np.float32)
 
 
 SHAPES = ("disc", "ring", "box", "polygon", "star")

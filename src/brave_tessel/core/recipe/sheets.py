@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from typing import Annotated
+from collections.abc import Mapping
+from typing import Annotated, Any
 
 import numpy as np
 
@@ -15,7 +16,7 @@ from ..sheet import Grid
 _F = np.typing.NDArray[np.float64]
 
 
-@operation("pattern.corrugation", label="Corrugation")
+@operation("pattern.corrugation", label="Corrugation", closes=lambda v: (v["pitch"], 0.0) if v["runs"] == "upright" else (0.0, v["pitch"]))
 def corrugation(
     grid: Grid, *,
     pitch: Annotated[float, Length(10, 400, log=True, least=1, help="Crest to crest; snapped so that whole waves fill the repeat.")] = 76.0,
@@ -28,7 +29,7 @@ def corrugation(
     return grid.spread((0.5 * depth * np.cos(2 * math.pi * whole_periods(whole, pitch) * at / whole)).astype(np.float32), upright=upright)
 
 
-@operation("pattern.seams", label="Standing seams")
+@operation("pattern.seams", label="Standing seams", closes=lambda v: (v["pitch"], 0.0) if v["runs"] == "upright" else (0.0, v["pitch"]))
 def seams(
     grid: Grid, *,
     pitch: Annotated[float, Length(100, 1000, log=True, least=10, help="Distance of the seams; snapped so that whole bays fill the repeat.")] = 430.0,
@@ -49,6 +50,11 @@ WEAVES = {"plain": ((1, 0), (0, 1)), "twill": ((1, 1, 0, 0), (0, 1, 1, 0), (0, 0
 """Which thread lies on top at each crossing: 1 is the upright one."""
 
 
+def _weave_repeat(v: Mapping[str, Any]) -> tuple[float, float]:
+    side = len(WEAVES[v["weave"]]) * float(v["size"])
+    return side, side
+
+
 def _crossings(grid: Grid, size: float, weave: str) -> tuple[_F, _F, _F, _F, _F]:
     """Per pixel: thread coordinates across and up, and whether the upright thread is over at the crossing."""
     order = np.array(WEAVES[weave])
@@ -60,7 +66,7 @@ def _crossings(grid: Grid, size: float, weave: str) -> tuple[_F, _F, _F, _F, _F]
     return u - iu - 0.5, v - iv - 0.5, over, iu % nx, iv % ny
 
 
-@operation("pattern.weave", label="Woven cloth")
+@operation("pattern.weave", label="Woven cloth", closes=lambda v: _weave_repeat(v))
 def weave(
     grid: Grid, *,
     size: Annotated[float, Length(0.3, 40, log=True, least=0.05, help="Distance of two threads.")] = 4.0,
@@ -78,7 +84,7 @@ def weave(
     return np.asarray(np.clip(made, 0, 1), np.float32)
 
 
-@operation("pattern.threads", label="Threads of a weave")
+@operation("pattern.threads", label="Threads of a weave", closes=lambda v: _weave_repeat(v))
 def threads(
     grid: Grid, *,
     size: Annotated[float, Length(0.3, 40, log=True, least=0.05, help="Distance of two threads.")] = 4.0,
@@ -97,7 +103,7 @@ def threads(
     return Pieces(number, edge, (2 * off / fill).astype(np.float32), np.where(upright, along, across).astype(np.float32) * 2, nx + ny)
 
 
-@operation("pattern.knit", label="Knitted cloth")
+@operation("pattern.knit", label="Knitted cloth", closes=lambda v: (v["size"], 0.8 * v["size"]))
 def knit(
     grid: Grid, *,
     size: Annotated[float, Length(1, 40, log=True, least=0.2, help="Width of a stitch.")] = 6.0,
@@ -113,7 +119,7 @@ def knit(
     return paint_marks(grid, np.concatenate(marks))
 
 
-@operation("pattern.chain_link", label="Chain link")
+@operation("pattern.chain_link", label="Chain link", closes=lambda v: (v["size"], v["size"]))
 def chain_link(
     grid: Grid, *,
     size: Annotated[float, Length(5, 200, log=True, least=1, help="Width of a mesh over its corners.")] = 50.0,
@@ -128,7 +134,7 @@ def chain_link(
     return paint_marks(grid, np.concatenate(marks))
 
 
-@operation("pattern.perforation", label="Perforation")
+@operation("pattern.perforation", label="Perforation", closes=lambda v: (v["pitch"], (math.sqrt(3) if v["set_"] == "staggered" else 1) * v["pitch"]))
 def perforation(
     grid: Grid, *,
     pitch: Annotated[float, Length(2, 200, log=True, least=0.5, help="Distance of two holes.")] = 12.0,
@@ -149,7 +155,7 @@ def perforation(
     return np.asarray(np.clip((away - hole / 2) / grid.pitch_mm + 0.5, 0, 1), np.float32)
 
 
-@operation("pattern.studs", label="Studs")
+@operation("pattern.studs", label="Studs", closes=lambda v: (v["pitch"], math.sqrt(3) * v["pitch"]))
 def studs(
     grid: Grid, *,
     pitch: Annotated[float, Length(2, 300, log=True, least=0.5, help="Distance of two studs.")] = 30.0,
@@ -167,7 +173,7 @@ def studs(
     return np.asarray(height * inside ** (0.5 * (1 - 0.9 * flat)) * (inside > 0), np.float32)
 
 
-@operation("pattern.scales", label="Fish scales")
+@operation("pattern.scales", label="Fish scales", closes=lambda v: (v["size"], v["size"]))
 def scales(
     grid: Grid, *,
     size: Annotated[float, Length(20, 500, log=True, least=2, help="Width of a scale.")] = 160.0,

@@ -10,12 +10,13 @@ from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
-VIEWS: dict[str, MapKind | None] = {
+WINNER, COVER, REFLECTANCE = "Who wins", "Cover", "Reflectance"
+VIEWS: dict[str, MapKind | str | None] = {
     "Lit": None, "Colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
     "Rough": MapKind.ROUGHNESS, "Metal": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
-    "Curvature": MapKind.CURVATURE,
+    "Curvature": MapKind.CURVATURE, WINNER: WINNER, COVER: COVER, REFLECTANCE: REFLECTANCE,
 }  # fmt: skip
-"""What a board can show: its word, and the map (None is the lit picture)."""
+"""What a board can show: its word, and the map (None is the lit picture, a word a picture of its own)."""
 
 
 def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen
@@ -22,6 +22,7 @@ from PyQt6.QtWidgets import (
 )
 
 from ...core.operation import Param, Value
+from ...core.recipe.stock import STOCK
 from .. import theme
 from ..dropper import Dropper
 from .typed import TypedLine
@@ -167,14 +168,27 @@ KNOWN_SOURCES: list[tuple[str, str]] = []
 """Ids and names of what is gathered and has a size; kept by the desk."""
 
 
+KNOWN_LAYERS: list[tuple[str, str]] = []
+"""Ids and names of the other layers of the build-up; kept by the desk."""
+
+
+class _Tips(Iterable[tuple[str, str]]):
+    """What a brush's tip may be: sources, then the recipes of the shelf."""
+
+    def __iter__(self) -> Iterator[tuple[str, str]]:
+        yield from KNOWN_SOURCES
+        yield from ((f"recipe:{name}", f"{name}, recipe") for name in STOCK)
+
+
 class SourceField(QWidget):
-    """A parameter that names something gathered."""
+    """A parameter that names something gathered, or a layer."""
 
     changed = pyqtSignal(object)
     released = pyqtSignal()
 
     def __init__(self, param: Param, value: Value) -> None:
         super().__init__()
+        self.known: Iterable[tuple[str, str]] = {"layer": KNOWN_LAYERS, "tip": _Tips()}.get(param.kind, KNOWN_SOURCES)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(QLabel(param.label), 1)
@@ -188,7 +202,7 @@ class SourceField(QWidget):
         self.show_value(value)
 
     def show_value(self, value: Value) -> None:
-        wanted = [("", "–"), *KNOWN_SOURCES]
+        wanted = [("", "–"), *self.known]
         if [(self.box.itemData(n), self.box.itemText(n)) for n in range(self.box.count())] != wanted:
             self.box.clear()
             for id, name in wanted:

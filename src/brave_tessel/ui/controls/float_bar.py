@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QToolButton, QWidget
+from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QMenu, QToolButton, QWidget
 
 from .. import theme
 
@@ -15,7 +15,7 @@ class FloatBar(QFrame):
 
     chosen = pyqtSignal(str)
 
-    def __init__(self, words: Sequence[str], current: str, *, name: str, parent: QWidget) -> None:
+    def __init__(self, words: Sequence[str], current: str, *, name: str, parent: QWidget, rest: Sequence[str] = ()) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
         t = theme.tokens()
@@ -41,8 +41,42 @@ class FloatBar(QFrame):
             self.group.addButton(made)
             self.buttons[word] = made
             row.addWidget(made)
+        self.name, self.rest = name, tuple(rest)
+        self.more: QToolButton | None = None
+        if rest:
+            self._add_rest(row, current)
         self.adjustSize()
+
+    def _add_rest(self, row: QHBoxLayout, current: str) -> None:
+        """Less used words under one button, which shows the one that is chosen."""
+        more = self.more = QToolButton()
+        more.setCheckable(True)
+        more.setText(current if current in self.rest else "…")
+        more.setChecked(current in self.rest)
+        more.setAccessibleName(f"{self.name}: more")
+        menu = QMenu(more)
+        for word in self.rest:
+            action = menu.addAction(word)
+            if action:
+                action.triggered.connect(lambda _checked=False, chosen=word: self._take_rest(chosen))
+        more.clicked.connect(lambda _checked: self._open_rest(menu))
+        self.group.addButton(more)
+        row.addWidget(more)
+
+    def _open_rest(self, menu: QMenu) -> None:
+        assert self.more is not None
+        before = next((word for word, made in self.buttons.items() if made.isChecked()), self.more.text())
+        if menu.exec(self.more.mapToGlobal(self.more.rect().bottomLeft())) is None:
+            self.show_word(before)
+
+    def _take_rest(self, word: str) -> None:
+        self.show_word(word)
+        self.chosen.emit(word)
 
     def show_word(self, word: str) -> None:
         if word in self.buttons:
             self.buttons[word].setChecked(True)
+        if self.more is not None:
+            self.more.setText(word if word in self.rest else "…")
+            self.more.setChecked(word in self.rest or (self.more.isChecked() and word not in self.buttons))
+            self.adjustSize()

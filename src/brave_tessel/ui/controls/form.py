@@ -11,23 +11,20 @@ from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from ...core.operation import REGISTRY, Param, Value
 from .. import theme
 from .choices import LabelledChoices, PaintField, SourceField, SwitchField
+from .lettered import FontField, SizesField, WordsField
 from .ramp_field import RampField
 from .ruled_scale import RuledScale
 
 
 def control_for(param: Param, value: Value) -> Any:
     """The control that suits a parameter."""
-    if param.kind == "choice":
-        return LabelledChoices(param, value)
-    if param.kind == "toggle":
-        return SwitchField(param, value)
-    if param.kind == "colour":
-        return PaintField(param, value)
-    if param.kind == "source":
-        return SourceField(param, value)
-    if param.kind == "stops":
-        return RampField(param, value)
-    return RuledScale(param, value)  # type: ignore[arg-type]
+    return _CONTROLS.get(param.kind, RuledScale)(param, value)
+
+
+_CONTROLS: dict[str, Any] = {
+    "choice": LabelledChoices, "toggle": SwitchField, "colour": PaintField, "source": SourceField, "layer": SourceField, "tip": SourceField, "stops": RampField,
+    "words": WordsField, "sizes": SizesField, "font": FontField,
+}  # fmt: skip
 
 
 class OperationForm(QWidget):

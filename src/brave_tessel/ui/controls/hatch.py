@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import lru_cache
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPixmap
+from PyQt6.QtGui import QBrush, QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
 
 from .. import theme
 
@@ -96,3 +96,14 @@ def paint_key(painter: QPainter, rect: QRectF, name: str) -> None:
     painter.setPen(QPen(theme.colour("ink_2"), 1))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(rect)
+
+
+def hatch_icon(name: str) -> QIcon:
+    """A hatch as an icon."""
+    side = theme.px(16)
+    pixmap = QPixmap(side * 2, side * 2)
+    pixmap.setDevicePixelRatio(2)
+    painter = QPainter(pixmap)
+    paint_key(painter, QRectF(0.5, 0.5, side - 1, side - 1), name)
+    painter.end()
+    return QIcon(pixmap)

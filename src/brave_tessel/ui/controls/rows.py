@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QEvent, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
+from PyQt6.QtGui import QDropEvent, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractItemView,
+    QLineEdit,
     QListWidget,
     QListWidgetItem,
     QStyle,
@@ -33,6 +34,7 @@ class Row:
     shown: bool | None = None
     level: str = ""
     indent: int = 0
+    locked: bool = False
     heading: bool = False
 
 
@@ -61,6 +63,10 @@ class _RowPainter(QStyledItemDelegate):
             icon = theme.tinted("eye" if row.shown else "eye-off", "ink_2" if row.shown else "ink_3", 15)
             icon.paint(painter, int(right - side), int(rect.center().y() - side / 2), side, side)
             right -= side + theme.px(6)
+        if row.locked:
+            side = theme.px(13)
+            theme.tinted("lock", "ink_2", 13).paint(painter, int(right - side), int(rect.center().y() - side / 2), side, side)
+            right -= side + theme.px(5)
         self._words(painter, row, rect, left, right, bool(option.state & QStyle.StateFlag.State_Selected))
         painter.restore()
 
@@ -118,13 +124,21 @@ class RowList(QListWidget):
     eye_clicked = pyqtSignal(str, bool)
     moved = pyqtSignal(str, int)
     deleted = pyqtSignal(str)
+    dropped = pyqtSignal(str, str)
+    renamed = pyqtSignal(str, str)
+    picked = pyqtSignal(object)
 
-    def __init__(self, name: str, *, reorder: bool = False) -> None:
+    def __init__(self, name: str, *, reorder: bool = False, several: bool = False) -> None:
         super().__init__()
         self.setAccessibleName(name)
         self.setItemDelegate(_RowPainter(self))
         self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.nests: set[str] = set()
+        self.name_field: QLineEdit | None = None
+        if several:
+            self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
+            self.itemSelectionChanged.connect(self._selection_moved)
         if reorder:
             self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
         self._rows: list[Row] = []
@@ -154,7 +168,7 @@ class RowList(QListWidget):
             item.setData(Qt.ItemDataRole.AccessibleTextRole, f"{row.title}, {row.note}")
             if row.heading:
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
-            if row.id == chosen:
+            if row.id == chosen and not (self.currentItem() is item and item.isSelected()):
                 self.setCurrentItem(item)
         self._rows = rows
         self._showing = False
@@ -174,6 +188,59 @@ class RowList(QListWidget):
             return
         moved = self._rows[start].id
         self.moved.emit(moved, row if row < start else row - 1)
+
+    def rename_in_place(self, id: str) -> None:
+        """A line over the row's name; Enter or leaving it renames, Esc leaves the name."""
+        index = next((n for n, row in enumerate(self._rows) if row.id == id), -1)
+        item = self.item(index)
+        if item is None:
+            return
+        box, row = self.visualItemRect(item), self._rows[index]
+        left = theme.px(76 + 12 * row.indent) if row.hatch else theme.px(60)
+        field = QLineEdit(row.title, self.viewport())
+        field.setAccessibleName("Name")
+        field.setGeometry(left, box.center().y() - theme.px(19), max(theme.px(60), box.width() - left - theme.px(32)), theme.px(24))
+        field.selectAll()
+        field.editingFinished.connect(lambda: self._renamed(field, id, row.title))
+        field.show()
+        field.setFocus()
+        self.name_field = field
+
+    def _renamed(self, field: QLineEdit, id: str, before: str) -> None:
+        if self.name_field is not field:
+            return
+        self.name_field = None
+        name = field.text().strip()
+        field.hide()
+        field.deleteLater()
+        if name and name != before:
+            self.renamed.emit(id, name)
+
+    def selected_ids(self) -> list[str]:
+        """Ids of all chosen rows, in the order of the list."""
+        return [row.id for index, row in enumerate(self._rows) if (item := self.item(index)) is not None and item.isSelected()]
+
+    def _selection_moved(self) -> None:
+        if not self._showing:
+            self.picked.emit(self.selected_ids())
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """A row dropped on one that others nest in goes into it; otherwise the rows change places."""
+        if event is None or not self.nests:
+            super().dropEvent(event)
+            return
+        item = self.itemAt(event.position().toPoint())
+        held = self.currentItem()
+        if item is None or held is None:
+            super().dropEvent(event)
+            return
+        box, y = self.visualItemRect(item), event.position().y()
+        id = item.data(_ROW).id
+        share = (y - box.top()) / max(box.height(), 1)
+        where = "into" if id in self.nests and 0.25 < share < 0.75 else "above" if share < 0.5 else "below"
+        event.setDropAction(Qt.DropAction.IgnoreAction)
+        event.accept()
+        self.dropped.emit(id, where)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         item = self.currentItem()

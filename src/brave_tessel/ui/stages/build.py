@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import math
+from pathlib import Path
+
 import msgspec
 from PyQt6.QtCore import QEvent, QObject, pyqtSignal
-from PyQt6.QtGui import QPixmap, QResizeEvent
-from PyQt6.QtWidgets import QComboBox, QInputDialog, QMenu, QWidget
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
 
-from ...core.commands import Insert, Move, Remove, Set
-from ...core.document import Job, Layer, PlainWhat, RecipeWhat, Stroke, Surface, new_id
+from ...core.buildup.brush import stroke_of
+from ...core.commands import Insert, Set
+from ...core.document import DecalWhat, Job, Rule, RunWhat, Stroke, Surface, layer_path, new_id
+from ...core.errors import TesselError
 from ...core.handover.checks import fit_repeat
 from ...core.maps import MapKind
 from ...core.place.elevation import units_of
@@ -18,22 +23,27 @@ from ...core.relief.pictures import VIEWS
 from ...engine import intents
 from ...engine.wording import sentence
 from .. import theme
-from ..board import SCALES, to_image
+from ..board import SCALES
 from ..controls.float_bar import FloatBar
-from ..controls.hatch import next_hatch
 from ..controls.panels import Heading, button
-from ..controls.rows import Row, RowList
 from ..controls.title_block import Cell, TitleBlock
 from ..desk import Desk
 from ..results import SurfacePicture
 from .layer_card import LayerCard
-from .probe import explain, probe_at
+from .layer_list import LayerList
+from .library_panel import LibraryPanel
+from .light_menu import fill_light_menu
+from .probe import explain, id_at, probe_at, rules_at
 from .recipe_mode import RecipeMode
 from .section_strip import SectionStrip
+from .solid_view import SolidView
 from .stage import LeftPanel, Stage, stacked
 from .surface_board import SurfaceBoard
+from .surface_handles import Handles, handles_for, moved, point_added
 
-EXTENTS = ("Cell", "Field 3×3", "Wall 6 m")
+MAIN_VIEWS = ("Lit", "Colour", "Height", "Normal", "Rough", "Who wins")
+EXTENTS = ("Cell", "Field 3×3", "Wall 6 m", "Solid")
+WALLS = (6, 12, 24, 3)
 
 
 class BuildStage(Stage):
@@ -45,19 +55,26 @@ class BuildStage(Stage):
         super().__init__(desk)
         self.surface_board = SurfaceBoard()
         self.recipe = RecipeMode(desk)
-        self.views = FloatBar(list(VIEWS), "Lit", name="View", parent=self.surface_board)
+        self.views = FloatBar(MAIN_VIEWS, "Lit", name="View", parent=self.surface_board, rest=[view for view in VIEWS if view not in MAIN_VIEWS])
         self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.surface_board)
+        self.solid = SolidView(self.surface_board)
+        self.solid.lower()
         self.block = TitleBlock(self.surface_board)
+        self.light_menu = QMenu(self.surface_board)
         self.section = SectionStrip()
         self.strip = self.section
         self.layer_card = LayerCard(desk)
+        self.layers = LayerList(desk)
+        self.list = self.layers.list
         self.build_left = self._make_left()
+        self.library = LibraryPanel(desk)
         self.stacks = tuple(stacked(*pair) for pair in (
-            (self.build_left, self.recipe.left), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card),
+            (self.build_left, self.recipe.left, self.library), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card),
         ))  # fmt: skip
         self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
         self._live: Stroke | None = None
+        self._gesture = ""
         self._connect()
         self.show_job(desk.job)
 
@@ -69,15 +86,9 @@ class BuildStage(Stage):
         self.heading = Heading("Build-up", "top to bottom")
         left.add(self.picker, self._make_new(), stretch=True)
         left.add(self.heading)
-        self.list = RowList("Layers, top to bottom", reorder=True)
         left.add_list(self.list)
-        self.lay = button("Lay on…", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
-        self.lay_menu = QMenu(self.lay)
-        self.lay_menu.aboutToShow.connect(self._fill_lay_menu)
-        self.lay.setMenu(self.lay_menu)
-        twice = button("", self.duplicate, icon="copy", tip="Duplicate the layer (Ctrl+D)")
-        out = button("", self.remove, icon="trash", tip="Take the layer out (Del)")
-        left.add(self.lay, twice, out, stretch=True)
+        left.add(button("Library", lambda: self.open_library(True), icon="stack-2", tip="Kits, recipes, surfaces, marks of use (Ctrl+L)"), stretch=True)
+        left.add(self.layers.lay, self.layers.twice, self.layers.out, self.layers.more, stretch=True)
         return left
 
     def _make_new(self) -> QWidget:
@@ -104,16 +115,23 @@ class BuildStage(Stage):
 
     def _connect(self) -> None:
         desk, board = self.desk, self.surface_board
-        self.list.chosen.connect(lambda id: desk.select(layer=id))
-        self.list.eye_clicked.connect(self._show_or_hide)
-        self.list.moved.connect(self._reorder)
-        self.list.opened.connect(lambda _id: self.layer_card.rename())
-        self.list.deleted.connect(lambda _id: self.remove())
+        self.library.back.connect(lambda: self.open_library(False))
+        board.item_dropped.connect(self._item_dropped)
+        self.layer_card.rule_chosen.connect(lambda _id: self.show_handles())
+        self.layer_card.file_wanted.connect(self.choose_drawing)
+        self.layer_card.pick_wanted.connect(self.pick_id)
+        board.picked.connect(self._picked)
+        board.handle_moved.connect(self._handle_moved)
+        board.handle_done.connect(desk.end_gesture)
+        board.handle_removed.connect(self._handle_removed)
+        board.path_clicked.connect(self._path_clicked)
+        desk.brush_changed.connect(self._brush_typed)
         self.views.chosen.connect(desk.show_view)
-        self.extents.chosen.connect(board.show_extent)
+        self.extents.chosen.connect(self.show_extent)
+        self.solid.light_turned.connect(desk.turn_light)
         self.block.clicked.connect(self._block_clicked)
         board.light_turned.connect(desk.turn_light)
-        board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y))
+        board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y, board.cut_angle))
         board.probed.connect(self._probe)
         board.left_board.connect(lambda: self.section.show_pointer(None))
         board.view_changed.connect(self._show_block)
@@ -125,7 +143,6 @@ class BuildStage(Stage):
         self.layer_card.paint_toggled.connect(self.set_painting)
         self.layer_card.recipe_wanted.connect(lambda rule: self.open_recipe(True, rule=rule))
         self.recipe.left_mode.connect(lambda: self.open_recipe(False))
-        self.layer_card.brush_sized.connect(self._brush_typed)
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(self._selection_changed)
         desk.surface_ready.connect(self.show_picture)
@@ -139,11 +156,38 @@ class BuildStage(Stage):
             if self.extents.x() < self.views.x() + self.views.width() + margin:
                 self.extents.move(self.extents.x(), inset + margin + self.views.height() + theme.px(6))
             self.block.place()
+            self._place_solid()
         return False
+
+    def show_extent(self, name: str) -> None:
+        """How much of the surface is shown; the wall once more is another wall."""
+        board = self.surface_board
+        if name.startswith("Wall") and board.extent_name.startswith("Wall"):
+            board.wall_m = WALLS[(WALLS.index(board.wall_m) + 1) % len(WALLS)]
+        self.extents.buttons["Wall 6 m"].setText(f"Wall {board.wall_m} m")
+        self.solid.setVisible(name == "Solid")
+        self._place_solid()
+        if name != "Solid":
+            board.show_extent(name)
+
+    def _place_solid(self) -> None:
+        board = self.surface_board
+        inset = int(board.inset())
+        self.solid.setGeometry(inset, inset, board.width() - inset, board.height() - inset)
+        for bar in (self.views, self.extents, self.block):
+            bar.raise_()
 
     @property
     def ruled_board(self) -> QWidget:
         return self.surface_board
+
+    def open_library(self, on: bool) -> None:
+        """Show the library in place of the build-up, or go back."""
+        if self.desk.recipe_open:
+            return
+        self.stacks[0].setCurrentIndex(2 if on else 0)
+        if on:
+            self.library.show_items()
 
     # Recipe --------------------------------------------------------------------------------------
 
@@ -178,59 +222,21 @@ class BuildStage(Stage):
         if done and name.strip():
             self.desk.dispatch(Set(path=("surfaces", surface.id, "name"), value=name.strip(), label="Rename the surface"))
 
-    def _fill_lay_menu(self) -> None:
-        self.lay_menu.clear()
-        for kind in intents.layer_kinds(self.desk.job):
-            action = self.lay_menu.addAction(kind)
-            if action:
-                action.triggered.connect(lambda _checked=False, chosen=kind: self.lay_on(chosen))
-
-    def lay_on(self, kind: str) -> None:
+    def lay_on(self, group: str, kind: str) -> None:
         """A new layer of a kind above the chosen one."""
-        surface = self.desk.surface
-        if surface is None:
+        if self.desk.surface is None:
             self.new_surface()
             return
-        hatch = next_hatch({layer.hatch for layer in surface.layers})
-        command, layer = intents.lay_on(self.desk.job, surface, kind, above=self.desk.layer_id, hatch=hatch)
-        if self.desk.dispatch(command):
-            self.desk.select(layer=layer.id)
-
-    def duplicate(self) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
-        if surface is None or layer is None:
-            return
-        twin = msgspec.structs.replace(layer, id=new_id("layer"), name=f"{layer.name} copy")
-        index = surface.layers.index(layer) + 1
-        done = self.desk.dispatch(
-            Insert(path=("surfaces", surface.id, "layers"), item=twin, index=index, label=f"Duplicate {layer.name}")
-        )
-        if done:
-            self.desk.select(layer=twin.id)
-
-    def remove(self) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
-        if surface and layer:
-            self.desk.dispatch(Remove(path=("surfaces", surface.id, "layers", layer.id), label=f"Take out {layer.name}"))
-
-    def _show_or_hide(self, id: str, shown: bool) -> None:
-        surface = self.desk.surface
-        if surface:
-            path = ("surfaces", surface.id, "layers", id, "shown")
-            self.desk.dispatch(Set(path=path, value=shown, label="Show a layer" if shown else "Hide a layer"))
-
-    def _reorder(self, id: str, row: int) -> None:
-        surface = self.desk.surface
-        if surface:
-            index = len(surface.layers) - 1 - row
-            self.desk.dispatch(Move(path=("surfaces", surface.id, "layers", id), index=index, label="Reorder layers"))
-            self.show_job(self.desk.job)
+        self.layers.lay_on(group, kind)
 
     def _block_clicked(self, key: str) -> None:
         if key == "scale":
             self._next_scale()
         elif key == "repeat":
             self._fit_repeat()
+        elif key == "light":
+            fill_light_menu(self.light_menu, self.desk)
+            self.light_menu.popup(self.block.mapToGlobal(self.block.rect().topRight()))
 
     def _next_scale(self) -> None:
         """The next smaller drawing scale, or back to the largest."""
@@ -247,55 +253,137 @@ class BuildStage(Stage):
     # Painting ------------------------------------------------------------------------------------
 
     def set_painting(self, on: bool) -> None:
-        """Turn the brush on or off; painting needs a layer."""
-        if on and self.desk.layer is None:
-            return
-        if on and self.layer_card.paint_button is None:
-            self.layer_card._add_rule("where.painted")
+        """Turn the brush on or off; painting needs a layer that is not locked."""
+        layer = self.desk.layer
+        if on and (layer is None or layer.locked):
+            self.desk.tell("The layer is locked; unlock it first." if layer else "Lay something on first.", "caution")
+            on = False
+        if on and self.layer_card.strokes_place() is None:
+            # Rubbing out a layer that was never painted takes away where it lies.
+            self.layer_card._add_rule("where.painted", mode="cut" if self.desk.erasing else "")
+            self.desk.erasing = False
         self.surface_board.painting = on
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(on)
         self.surface_board.setFocus()
         self.surface_board.update()
-        self.desk.tell("Paint where the layer lies; [ and ] size the brush, Shift draws straight, Esc ends." if on else "")
+        self.desk.tell("Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else "")
 
     def _brush_sized(self, size: float) -> None:
-        if self.layer_card.brush:
-            self.layer_card.brush.show_value(size)
+        self.desk.brush = {**self.desk.brush, "size": size}
+        if self.layer_card.brush_form and not self.layer_card.chosen_stroke:
+            self.layer_card.brush_form.show_values(self.desk.brush)
 
-    def _brush_typed(self, size: object) -> None:
-        self.surface_board.brush_mm = float(size)  # type: ignore[arg-type]
+    def _brush_typed(self) -> None:
+        self.surface_board.brush_mm = float(self.desk.brush["size"])
         self.surface_board.update()
 
     def _make_stroke(self, path: list[tuple[float, float]], id: str) -> Stroke:
-        card = self.layer_card
-        erase = bool(card.erase_button and card.erase_button.isChecked())
-        return Stroke(
-            id=id, points=tuple((round(x, 3), round(y, 3)) for x, y in path), size_mm=self.surface_board.brush_mm,
-            hardness=card.hardness.value if card.hardness else 0.5, erase=erase,
-        )  # fmt: skip
+        surface = self.desk.surface
+        centre = (surface.width_mm / 2, surface.height_mm / 2) if surface else (0.0, 0.0)
+        values = {**self.desk.brush, "size": self.surface_board.brush_mm}
+        return stroke_of(values, path, id, centre=centre, pressure=self.surface_board.pressure, erase=self.desk.erasing)
 
     def _stroke_moves(self, path: list[tuple[float, float]]) -> None:
         """While the brush is down the job holds the unfinished stroke, as one gesture."""
-        surface, layer = self.desk.surface, self.desk.layer
-        if surface is None or layer is None:
+        surface, layer, place = self.desk.surface, self.desk.layer, self.layer_card.strokes_place()
+        if surface is None or layer is None or place is None:
             return
-        rule = next((rule for rule in layer.where if rule.rule.op == "where.painted"), None)
-        if self._live is None or rule is None:
+        way = (*layer_path(surface, layer.id), *place)
+        if self._live is None:
             self._live = self._make_stroke(path, new_id("stroke"))
-            command = intents.paint(surface, layer, lambda: self._live)  # type: ignore[arg-type,return-value]
             self._gesture = f"stroke-{self._live.id}"
-            self.desk.dispatch(msgspec.structs.replace(command, gesture=self._gesture))
+            self.desk.dispatch(Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture))
             return
         stroke = self._make_stroke(path, self._live.id)
-        where = ("surfaces", surface.id, "layers", layer.id, "where", rule.id, "strokes", stroke.id)
-        label = "Erase" if stroke.erase else "Paint"
-        self.desk.dispatch(Set(path=where, value=stroke, label=label, gesture=self._gesture))
+        self.desk.dispatch(Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture))
 
     def _stroke_done(self, path: list[tuple[float, float]]) -> None:
         self._stroke_moves(path)
         self._live = None
         self.desk.end_gesture()
+
+    # Handles -------------------------------------------------------------------------------------
+
+    def _rule(self) -> Rule | None:
+        layer = self.desk.layer
+        return self.layer_card.current_rule(layer) if layer else None
+
+    def show_handles(self) -> None:
+        """What of the chosen layer can be dragged on the board."""
+        surface, layer = self.desk.surface, self.desk.layer
+        shown = surface is not None and not self.desk.recipe_open and not self.surface_board.painting
+        self.surface_board.show_handles(handles_for(surface, layer, self._rule()) if shown and surface else Handles())
+
+    def _handle_moved(self, name: str, x: float, y: float, unequal: bool) -> None:
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface is None or layer is None:
+            return
+        change = moved(surface, layer, self._rule(), name, x, y, unequal=unequal)
+        if change is not None:
+            self.layer_card.put(change.where, change.value, change.label, gesture=f"handle-{layer.id}-{name}")
+
+    def _handle_removed(self, name: str) -> None:
+        layer = self.desk.layer
+        if layer and isinstance(layer.what, RunWhat) and name.startswith("point ") and len(layer.what.points) > 2:
+            index = int(name.split()[1])
+            self.layer_card.put(("what", "points"), (*layer.what.points[:index], *layer.what.points[index + 1 :]), "Take out a point")
+
+    def _item_dropped(self, key: str, x: float, y: float) -> None:
+        """Something of the library dropped on the board; what is set once lies where it was dropped."""
+        before = self.desk.layer_id
+        self.library.lay(key)
+        layer = self.desk.layer
+        if layer is not None and layer.id != before and isinstance(layer.what, DecalWhat):
+            place = msgspec.structs.replace(layer.what.placement, x_mm=round(x, 2), y_mm=round(y, 2))
+            self.layer_card.put(("what", "placement"), place, "Place it")
+
+    def _path_clicked(self, x: float, y: float) -> None:
+        layer = self.desk.layer
+        if layer and isinstance(layer.what, RunWhat):
+            self.layer_card.put(("what", "points"), point_added(layer.what, x, y), "Add a point")
+
+    def pick_id(self) -> None:
+        """The next click on the board adds the colour its source has there to the chosen ID rule."""
+        self.surface_board.picking = True
+        self.desk.tell("Click the board: the ID colour under the pointer is covered; Esc ends.")
+
+    def _picked(self, x: float, y: float) -> None:
+        surface, layer, rule = self.desk.surface, self.desk.layer, self._rule()
+        if surface is None or layer is None or rule is None or rule.rule.op != "where.id":
+            self.surface_board.picking = False
+            return
+        session, job = self.desk.session, self.desk.job
+
+        def then(colour: str) -> None:
+            if colour:
+                known = [stop for stop in str(rule.rule.value("colours")).split(",") if stop != "#000000"]
+                stops = list(dict.fromkeys([*known, colour]))
+                self.layer_card.set_setting(("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2))
+
+        self.desk.ask("pick", lambda current: id_at(session, job, surface, layer, rule, x, y, current=current), then)
+
+    def keep_state(self) -> None:
+        """Keep what the board shows, and wipe it against what comes after; or let it go."""
+        kept = self.surface_board.keep_state()
+        self.desk.tell("Kept: drag the line to compare with what you do now; K lets it go." if kept else "")
+
+    def choose_drawing(self) -> None:
+        """A drawing for an inscription."""
+        dialog = QFileDialog(self.board, "A drawing for the inscription")
+        dialog.setNameFilter("Drawings and cut-outs (*.svg *.png *.tif *.tiff)")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.take_drawing(Path(dialog.selectedFiles()[0]))
+
+    def take_drawing(self, path: Path) -> None:
+        """A drawing from a file in place of the inscription's text; what cannot be read is told."""
+        try:
+            blob = self.desk.session.add_drawing(path)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "fault")
+            return
+        self.layer_card.put(("what", "drawing"), blob, f"Take {path.name}")
 
     # Showing -------------------------------------------------------------------------------------
 
@@ -322,34 +410,25 @@ class BuildStage(Stage):
         self.layer_card.show_layer(surface, self.desk.layer)
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(self.surface_board.painting)
-        if self.layer_card.brush:
-            self.layer_card.brush.show_value(self.surface_board.brush_mm)
+        self.show_handles()
 
     def _show_rows(self, surface: Surface | None) -> None:
-        layers = surface.layers if surface else ()
-        rows = [self._row(layer) for layer in reversed(layers)]
-        self.list.show_rows(rows, self.desk.layer_id)
-        self.heading.note.setText(f"{len(rows)} layer{'' if len(rows) == 1 else 's'}")
-
-    def _row(self, layer: Layer) -> Row:
-        faults = self.done.faults if self.done else {}
-        thumbs = self.done.thumbs if self.done else {}
-        pixmap = QPixmap.fromImage(to_image(thumbs[layer.id])) if layer.id in thumbs else QPixmap(1, 1)
-        if layer.id not in thumbs:
-            pixmap.fill(theme.colour("chalk"))
-        if layer.id in faults:
-            return Row(layer.id, layer.name, sentence(faults[layer.id]), layer.hatch, pixmap, layer.shown, "fault")
-        return Row(layer.id, layer.name, describe(layer), layer.hatch, pixmap, layer.shown)
+        count = self.layers.show_rows(surface, self.done)
+        self.heading.note.setText(f"{count} layer{'' if count == 1 else 's'}")
 
     def show_picture(self, done: SurfacePicture | None) -> None:
         if done is not None and done.fine and self.done is not None:
             done.thumbs.update(self.done.thumbs)
         self.done = done
         self.surface_board.show_picture(done)
-        self.section.show_picture(done, self.surface_board.cut_y)
+        self.solid.show_picture(done, (self.desk.azimuth, self.desk.height))
+        self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
         if done is not None and (not done.fine or done.faults):
             self._show_rows(self.desk.surface)
+        layer = self.desk.layer
+        if done is not None and layer is not None and not done.fine:
+            self.layer_card.show_rules(layer, done.thumbs)
         fault = done.faults.get(self.desk.layer_id) if done else None
         self.layer_card.show_fault(sentence(fault) if fault else "")
 
@@ -366,8 +445,8 @@ class BuildStage(Stage):
         cells: list[Cell] = [
             ("", "Surface", surface.name), ("scale", "Scale", self.surface_board.scale_name()),
             ("", "Repeat", format_size(surface.width_mm, surface.height_mm)),
-            ("", "Sheet", f"{grid.width_px} × {grid.height_px} px"),
-            ("", "Relief", relief), ("", "Density", f"{1 / grid.pitch_mm:.2f} px/mm"),
+            ("", "Sheet", f"{grid.width_px} × {grid.height_px}, {1 / grid.pitch_mm:.2f}/mm"),
+            ("", "Relief", relief), ("light", "Light", f"{self.desk.height:.0f}° high, {math.log2(max(self.desk.exposure, 1e-3)):+.1f}".replace("-", "−")),
             ("" if units is None or units.whole else "repeat", "Courses", courses),
             ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
         ]  # fmt: skip
@@ -379,25 +458,28 @@ class BuildStage(Stage):
             self.desk.tell(explain(probe_at(self.done, x, y)), "probe")
 
     def _pin(self, x: float, y: float) -> None:
+        """A note on the picture: who lies there by how much, and what each rule of the chosen layer gave."""
         if self.done is None:
             return
         found = probe_at(self.done, x, y)
-        self.surface_board.pins.append((x, y, f"{found.layer} {found.height:+.2f} mm"))
+        text = f"{found.layer} {found.height:+.2f} mm"
+        self.surface_board.pins.append((x, y, text))
         self.surface_board.update()
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface is None or layer is None or not layer.where:
+            return
+        session, job = self.desk.session, self.desk.job
+
+        def then(told: str) -> None:
+            pins = self.surface_board.pins
+            if told and (x, y, text) in pins:
+                pins[pins.index((x, y, text))] = (x, y, f"{text} · {told}")
+                self.surface_board.update()
+
+        self.desk.ask("probe", lambda current: rules_at(session, job, surface, layer, x, y, current=current), then)
 
     def fit(self) -> None:
         if self.desk.recipe_open:
             self.recipe.board.pair.fit()
             return
         self.surface_board.show_extent(self.surface_board.extent_name)
-
-
-def describe(layer: Layer) -> str:
-    """One line on what a layer is and how it sits."""
-    what = "plain" if isinstance(layer.what, PlainWhat) else "recipe" if isinstance(layer.what, RecipeWhat) else "source"
-    rules = f" · {len(layer.where)} rules" if len(layer.where) > 1 else " · 1 rule" if layer.where else ""
-    level = layer.seat.number("level") if layer.seat.op == "seat.by_height" else 0.0
-    rides = f" · {'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
-    return f"{rules}{rides}".removeprefix(" · ") or what
-
-

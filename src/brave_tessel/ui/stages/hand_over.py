@@ -23,7 +23,7 @@ from ...core.document import Delivery, DeliveryMap, Job, Surface
 from ...core.errors import CancelledError, TesselError
 from ...core.handover.checks import Finding
 from ...core.maps import TRAITS, MapKind
-from ...core.quantity import format_size
+from ...core.quantity import format_number, format_size
 from ...engine.deliver import Planned, deliver, planned_files
 from ...engine.wording import sentence
 from ...engine.workers import Current, Worker
@@ -98,7 +98,7 @@ class ContactSheet(QWidget):
         height = self.done.maps[MapKind.HEIGHT]
         for label, picture, cell in self._cells():
             scale = self._scale(cell)
-            note = f"{height.min():.1f} … {height.max():.1f} mm" if label == TRAITS[MapKind.HEIGHT].label else ""
+            note = f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm" if label == TRAITS[MapKind.HEIGHT].label else ""
             self._title(painter, cell, label, note)
             one = QRectF(cell.left(), cell.bottom() - grid.height_mm * scale, grid.width_mm * scale, grid.height_mm * scale)
             tile(painter, picture, cell, one)

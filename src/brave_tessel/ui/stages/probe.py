@@ -3,11 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 
-from ...core.colour import luminance
+from ...core.colour import display_codes, luminance
+from ...core.document import Job, Layer, Rule, Surface
 from ...core.maps import MapKind
+from ...core.operation import REGISTRY
+from ...core.plan import seated_layers
 from ...core.quantity import format_number
+from ...core.sheet import Grid
+from ...engine.session import Session
 from ..results import SurfacePicture
 
 
@@ -31,7 +37,7 @@ def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
     grid = done.grid
     row, column = grid.row_column(x, y)
     stack = done.stacks[-1]
-    shown = [layer for layer in done.surface.layers if layer.shown and layer.id not in done.faults]
+    shown = [layer for layer in seated_layers(done.surface.layers) if layer.id not in done.faults]
     number = int(stack.top[row, column])
     layer = shown[number - 1].name if 0 < number <= len(shown) else "Nothing"
     beneath = shown[number - 2].name if number > 1 else ""
@@ -56,3 +62,30 @@ def explain(found: Probe) -> str:
             f"rough {found.roughness:.2f}   reflectance {found.reflectance:.2f}",
         )
     )
+
+
+def id_at(session: Session, job: Job, surface: Surface, layer: Layer, rule: Rule, x: float, y: float, *, current: Callable[[], bool]) -> str:
+    """The colour that an ID rule's source has at a point, as ``#RRGGBB``; empty without a source."""
+    planner, run = session.planner(job), session.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 1024)
+    task = planner.rule_picture(rule, grid, layer.id)
+    if task is None:
+        return ""
+    codes = display_codes(run.value(task)[grid.row_column(x, y)][None, None])[0, 0]
+    return "#{:02X}{:02X}{:02X}".format(*(int(c) for c in codes))
+
+
+def rules_at(session: Session, job: Job, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]) -> str:
+    """What each where-rule of a layer gives at a point, and what comes of them."""
+    planner, run = session.planner(job), session.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 512)
+    row, column = grid.row_column(x, y)
+    below, known = planner.under(surface, layer.id, grid)
+    told = []
+    for rule in layer.where:
+        value = float(run.value(planner.shaped_rule(rule, below, grid, layer.id, known))[row, column])
+        label = REGISTRY[rule.rule.op].label.lower() if rule.rule.op in REGISTRY else rule.rule.op
+        told.append(f"{rule.mode} {label} {value:.2f}{'' if rule.shown else ' (hidden)'}")
+    cover = planner.coverage(layer, below, grid, known)
+    whole = 1.0 if cover is None else float(run.value(cover)[row, column])
+    return f"{layer.name}: {', '.join(told)} → {whole:.2f}"

@@ -6,7 +6,6 @@ from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtGui import QFocusEvent
 from PyQt6.QtWidgets import (
     QComboBox,
     QGridLayout,
@@ -14,16 +13,18 @@ from PyQt6.QtWidgets import (
     QLabel,
     QLineEdit,
     QMenu,
-    QPlainTextEdit,
     QPushButton,
     QWidget,
 )
 
 from ...core.document import Recipe, Step
 from ...core.operation import REGISTRY
-from ...core.recipe.edit import FAMILIES, candidates, step_operations, users
+from ...core.quantity import format_size
+from ...core.recipe.closing import closing
+from ...core.recipe.edit import FAMILIES, candidates, may_be_half, step_operations, users
 from .. import theme
 from ..controls.form import OperationForm
+from ..controls.lettered import Lines
 from ..controls.panels import Column, Heading, button, words
 
 _FAMILY_WORDS = {
@@ -44,16 +45,6 @@ def fill_operations(menu: QMenu, take: Any) -> None:
                 action.triggered.connect(lambda _checked=False, op=operation.id: take(op))
 
 
-class _Note(QPlainTextEdit):
-    """A few lines; ``left`` brings them when the field is left."""
-
-    left = pyqtSignal(str)
-
-    def focusOutEvent(self, event: QFocusEvent | None) -> None:
-        super().focusOutEvent(event)
-        self.left.emit(self.toPlainText())
-
-
 class StepCard(Column):
     """Rebuilt when another step is chosen or its shape changes; otherwise only values are shown."""
 
@@ -65,6 +56,8 @@ class StepCard(Column):
     opened_set = pyqtSignal(str, str, bool)
     noted = pyqtSignal(str, str)
     sectioned = pyqtSignal(str, str)
+    section_noted = pyqtSignal(str, str)
+    fit_wanted = pyqtSignal(float, float)
     replaced = pyqtSignal(str, str)
     done = pyqtSignal(str, str)
     jumped = pyqtSignal(str)
@@ -72,9 +65,14 @@ class StepCard(Column):
     def __init__(self) -> None:
         super().__init__("Step")
         self.shape: Any = None
+        self.shown = Step(name="", op="")
         self.form: OperationForm | None = None
         self.inputs: dict[str, QComboBox] = {}
         self.opened: dict[str, QPushButton] = {}
+        self.notes: dict[str, str] = {}
+        self.repeat: tuple[float, float] | None = None
+        self.closing: QLabel | None = None
+        self.fit = button("Fit the repeat", lambda: None)
         self.name = QLineEdit()
         self.fault = words("", "fault")
 
@@ -82,9 +80,10 @@ class StepCard(Column):
         """Show a step of a recipe, or what to do without one."""
         step = next((step for step in recipe.steps if step.name == name), None)
         around = tuple((s.name, s.op) for s in recipe.steps)
-        shape = (name, step.op, tuple(step.made_from), step.muted, around) if step else None
+        shape = (name, step.op, tuple(step.made_from), step.muted, step.half, step.section, recipe.notes, around) if step else None
         if shape != self.shape or step is None:
             self.shape = shape
+            self.notes = recipe.notes
             self._build(recipe, step)
         elif self.form is not None:
             self.form.show_values(step.values)
@@ -100,11 +99,12 @@ class StepCard(Column):
             box.setCurrentIndex(box.findText(step.made_from.get(slot, "")))
         for dial, switch in self.opened.items():
             switch.setChecked(dial in step.opened)
+        self._show_closing(step)
         assert recipe.steps
 
     def _build(self, recipe: Recipe, step: Step | None) -> None:
         self.empty()
-        self.form, self.inputs, self.opened = None, {}, {}
+        self.form, self.inputs, self.opened, self.closing = None, {}, {}, None
         self.fault = words("", "fault")
         if step is None:
             self.add(words("No step", "title"))
@@ -152,6 +152,7 @@ class StepCard(Column):
         self.form.released.connect(self.released)
         self.form.refused.connect(self.refused)
         self.add(self.form)
+        self._build_closing(step)
         self.add(Heading("Open to the layer", "shown in its card"))
         holder = QWidget()
         grid = QGridLayout(holder)
@@ -165,6 +166,32 @@ class StepCard(Column):
             grid.addWidget(switch, index // 2, index % 2)
             self.opened[dial] = switch
         self.add(holder)
+
+    def _build_closing(self, step: Step) -> None:
+        """How a pattern closes on the repeat, and the button for the repeat that fits it."""
+        if self.repeat is None or closing(step.op, step.values, *self.repeat) is None:
+            return
+        self.closing = words("")
+        self.fit = button("Fit the repeat", lambda: None, tip="Gives the surface the nearest repeat on which the pattern closes as it is asked")
+        self.fit.clicked.connect(self._fit)
+        self.add(self.closing)
+        self.add(self.fit)
+
+    def _show_closing(self, step: Step) -> None:
+        if self.closing is None or self.repeat is None:
+            return
+        self.shown = step
+        found = closing(step.op, step.values, *self.repeat)
+        assert found is not None
+        count = " × ".join(str(n) for n in (found.across, found.up) if n)
+        told = "without stretching" if found.fits else f"stretched by {' and '.join(f'{100 * s:+.1f} %' for s in found.stretch if abs(s) > 5e-4)}"
+        self.closing.setText(f"Closes in {count} whole repeats, {told}; {format_size(*found.fitting)} fits.")
+        self.fit.setEnabled(not found.fits)
+
+    def _fit(self) -> None:
+        found = closing(self.shown.op, self.shown.values, *self.repeat) if self.repeat else None
+        if found is not None:
+            self.fit_wanted.emit(*found.fitting)
 
     def _build_users(self, recipe: Recipe, step: Step) -> None:
         using = users(recipe, step.name)
@@ -191,16 +218,20 @@ class StepCard(Column):
         out = button("", lambda: self.done.emit(step.name, "remove"), icon="trash", tip="Take the step out (Del)")
         twice.setAccessibleName("Duplicate the step")
         out.setAccessibleName("Take the step out")
-        for widget, stretch in ((other, 1), (mute, 1), (twice, 0), (out, 0)):
+        half = button("½", lambda: self.done.emit(step.name, "half"), tip="Works it out at half resolution: quicker, softer")
+        half.setCheckable(True)
+        half.setChecked(step.half)
+        half.setEnabled(may_be_half(step))
+        half.setAccessibleName("Half resolution")
+        for widget, stretch in ((other, 1), (mute, 1), (half, 0), (twice, 0), (out, 0)):
             line.addWidget(widget, stretch)
         self.add(row)
 
     def _build_note(self, step: Step) -> None:
         self.add(Heading("Note"))
-        note = _Note(step.note)
+        note = Lines(step.note)
         note.setAccessibleName("Note on the step")
         note.setFixedHeight(theme.px(64))
-        note.setTabChangesFocus(True)
         note.left.connect(lambda text: self.noted.emit(step.name, text))
         self.add(note)
         row = QWidget()
@@ -214,6 +245,13 @@ class StepCard(Column):
         section.editingFinished.connect(lambda: self._sectioned(step.name, section))
         line.addWidget(section)
         self.add(row)
+        if step.section:
+            about = Lines(self.notes.get(step.section, ""))
+            about.setAccessibleName("Note on the section")
+            about.setPlaceholderText("Note on the section")
+            about.setFixedHeight(theme.px(44))
+            about.left.connect(lambda text: self.section_noted.emit(step.section, text))
+            self.add(about)
         self.column.addStretch(1)
 
     def _sectioned(self, name: str, field: QLineEdit) -> None:

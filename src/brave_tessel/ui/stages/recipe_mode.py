@@ -68,6 +68,8 @@ class RecipeMode(QObject):
         card.opened_set.connect(self._open_dial)
         card.noted.connect(self._note)
         card.sectioned.connect(lambda name, section: self._change("Name a section", lambda r: edit.change(r, name, section=section)))
+        card.section_noted.connect(lambda section, note: self._change("Note on a section", lambda r: edit.note_section(r, section, note)))
+        card.fit_wanted.connect(self._fit_repeat)
         card.replaced.connect(lambda name, op: self._change("Replace a step", lambda r: edit.replace_operation(r, name, op)))
         card.done.connect(self._do)
         card.jumped.connect(self.choose)
@@ -99,6 +101,7 @@ class RecipeMode(QObject):
             self.desk.recipe_step = self.selected
         self.left.show_recipe(surface, f"{layer.name}, where" if self.desk.recipe_rule else layer.name, recipe, self.selected)
         self.board.show_recipe(recipe, self.selected)
+        self.card.repeat = surface.width_mm, surface.height_mm
         self.card.show_step(recipe, self.selected)
         wanted = (recipe, surface.width_mm, surface.height_mm)
         if wanted != self._variants_of:
@@ -204,6 +207,8 @@ class RecipeMode(QObject):
     def _do(self, name: str, what: str) -> None:
         if what == "remove":
             self.remove(name)
+        elif what == "half":
+            self._change("Half resolution", lambda recipe: edit.change(recipe, name, half=not edit.step_named(recipe, name).half))
         elif what == "duplicate":
             self._named("Duplicate a step", lambda recipe: edit.duplicate_step(recipe, name))
         else:
@@ -220,6 +225,12 @@ class RecipeMode(QObject):
             self.show_job(self.desk.job)
             return
         self._change("Mute a step" if not step.muted else "Let a step work again", lambda recipe: edit.change(recipe, name, muted=not step.muted))
+
+    def _fit_repeat(self, width_mm: float, height_mm: float) -> None:
+        """The surface's repeat on which the chosen pattern closes unstretched."""
+        opened = self.opened
+        if opened is not None:
+            self.desk.dispatch(intents.set_repeat(opened[0], width_mm, height_mm, "Fit the repeat"))
 
     def _feed(self, kind: MapKind, name: str) -> None:
         self._change("Feed a map", lambda recipe: edit.set_yield(recipe, kind, name))

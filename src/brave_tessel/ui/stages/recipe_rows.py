@@ -32,6 +32,8 @@ def shown_value(param: Param, value: Value) -> str:
         return f"{format_number(float(value), decimals=1)}°"
     if param.kind == "toggle":
         return param.label.lower() if value else f"not {param.label.lower()}"
+    if param.kind == "words":
+        return f"“{str(value).splitlines()[0] if value else ''}”"
     if param.kind in {"fraction", "whole", "seed"}:
         return f"{param.label.lower()} {format_number(float(value), decimals=2)}"
     return str(value) if param.kind != "stops" else f"{len(str(value).split(','))} colours"
@@ -170,6 +172,14 @@ class StepRows(QWidget):
         painter.setPen(theme.colour("ink"))
         fold = "  ▸" if place.section in self.folded else ""
         painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, f"{number}  {place.section}{fold}")
+        note = self.recipe.notes.get(place.section, "").splitlines()
+        if note:
+            begin = QFontMetricsF(painter.font()).horizontalAdvance(f"{number}  {place.section}{fold}") + theme.px(14)
+            painter.setFont(theme.font(11))
+            painter.setPen(theme.colour("ink_2"))
+            room = box.adjusted(begin, 0, 0, 0)
+            told = QFontMetricsF(painter.font()).elidedText(note[0], Qt.TextElideMode.ElideRight, room.width())
+            painter.drawText(room, Qt.AlignmentFlag.AlignVCenter, told)
         painter.setPen(QPen(theme.colour("line"), 1))
         y = box.bottom() - 2.5
         painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
@@ -204,7 +214,7 @@ class StepRows(QWidget):
         left = box.left() + theme.px(22)
         fault = self.faults.get(step.name, "")
         lines = (
-            (f"{step.name}{'  (muted)' if step.muted else ''}", theme.font(12, weight=600), "ink"),
+            (f"{step.name}{'  (muted)' if step.muted else '  ½' if step.half else ''}", theme.font(12, weight=600), "ink"),
             (operation.label if operation else step.op, theme.font(11), "ink"),
             (fault or main_values(step), theme.font(10), "oxide" if fault else "ink_2"),
         )

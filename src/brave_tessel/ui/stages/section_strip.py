@@ -8,8 +8,9 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
+from ...core.document import Layer, WaterWhat
 from ...core.quantity import format_length, format_number
-from ...core.relief.section import Section, cut_level
+from ...core.relief.section import Section, cut_along
 from .. import theme
 from ..controls.hatch import brush
 from ..results import SurfacePicture
@@ -25,11 +26,14 @@ class SectionStrip(QWidget):
         self.done: SurfacePicture | None = None
         self.section: Section | None = None
         self.pointer: float | None = None
+        self.angle = 0.0
+        self.times = 0
+        self.measure: list[tuple[float, float]] = []
         self.setAccessibleName("Section along the cut")
 
-    def show_picture(self, done: SurfacePicture | None, y_mm: float) -> None:
-        self.done = done
-        self.section = cut_level(done.stacks, y_mm) if done else None
+    def show_picture(self, done: SurfacePicture | None, y_mm: float, angle: float = 0.0) -> None:
+        self.done, self.angle = done, angle
+        self.section = cut_along(done.stacks, y_mm, angle) if done else None
         self.update()
 
     def _frame(self) -> QRectF:
@@ -42,6 +46,8 @@ class SectionStrip(QWidget):
         per_mm = frame.width() / self.done.grid.width_mm
         spread = max(self.section.high - self.section.low, 0.05) * 1.35
         wanted = frame.height() / (per_mm * spread)
+        if self.times:
+            return self.times
         steps = [1, 2, 4, 5, 8, 10, 16, 20, 30, 40]
         return max((step for step in steps if step <= wanted), default=1)
 
@@ -58,14 +64,16 @@ class SectionStrip(QWidget):
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         box = QRectF(theme.px(82), theme.px(6), 300, theme.px(18))
-        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}")
+        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}{'' if self.times else ', as fits'} · click to change")
         right = QRectF(frame.left(), theme.px(6), frame.width(), theme.px(18))
-        note = f"at {format_length(self.section.y_mm)} · {format_length(self.done.grid.width_mm)} wide"
+        turned = f" turned {self.angle:g}°" if self.angle else ""
+        note = f"at {format_length(self.section.y_mm)}{turned} · {format_length(self.done.grid.width_mm)} wide"
         painter.setFont(theme.font(11, mono=True))
         painter.drawText(right, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, note)
         self._paint_bodies(painter, frame, times)
         self._paint_scale(painter, frame, times)
         self._paint_pointer(painter, frame)
+        self._paint_measure(painter, frame, times)
 
     def _y(self, frame: QRectF, times: int, mm: float) -> float:
         assert self.section is not None
@@ -87,25 +95,101 @@ class SectionStrip(QWidget):
         painter.save()
         painter.setClipRect(frame.adjusted(0, -theme.px(4), 0, theme.px(5)))
         for body in range(1, len(section.heights)):
-            above = [QPointF(x, self._y(frame, times, float(section.heights[body][i]))) for x, i in zip(xs, index, strict=True)]
-            if body == 1:
-                below = [QPointF(xs[-1], floor), QPointF(xs[0], floor)]
-            else:
-                lower = section.heights[body - 1]
-                below = [QPointF(x, self._y(frame, times, float(lower[i]))) for x, i in zip(xs, index, strict=True)][::-1]
-            layer = self.done.surface.layers[section.numbers[body - 1]]
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(brush(layer.hatch))
-            painter.drawPolygon(QPolygonF([*above, *below]))
-            painter.setPen(QPen(theme.colour("ink"), 1))
-            painter.drawPolyline(QPolygonF(above))
+            own = [float(section.heights[body][i]) for i in index]
+            lower = [float(section.heights[body - 1][i]) for i in index] if body > 1 else None
+            self._paint_body(painter, frame, times, xs, own, lower, self.done.surface.layers[section.numbers[body - 1]], floor)
         painter.restore()
+
+    def _paint_body(
+        self, painter: QPainter, frame: QRectF, times: int, xs: list[float], own: list[float], lower: list[float] | None, layer: Layer, floor: float
+    ) -> None:
+        """One layer: hatched where it lies on what was there, void where it is cut into it."""
+        above = [QPointF(x, self._y(frame, times, z)) for x, z in zip(xs, own, strict=True)]
+        base = [QPointF(xs[0], floor), QPointF(xs[-1], floor)] if lower is None else [QPointF(x, self._y(frame, times, z)) for x, z in zip(xs, lower, strict=True)]
+        water = isinstance(layer.what, WaterWhat)
+        painter.setPen(Qt.PenStyle.NoPen)
+        if lower is None:
+            painter.setBrush(brush(layer.hatch))
+            painter.drawPolygon(QPolygonF([*above, *base[::-1]]))
+        else:
+            raised = [QPointF(a.x(), min(a.y(), b.y())) for a, b in zip(above, base, strict=True)]
+            sunk = [QPointF(a.x(), max(a.y(), b.y())) for a, b in zip(above, base, strict=True)]
+            painter.setBrush(brush("waves" if water else layer.hatch))
+            painter.drawPolygon(QPolygonF([*raised, *base[::-1]]))
+            if any(a.y() > b.y() + 0.5 for a, b in zip(above, base, strict=True)):
+                painter.setBrush(theme.colour("panel"))
+                painter.drawPolygon(QPolygonF([*sunk, *base[::-1]]))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        if isinstance(layer.what, WaterWhat):
+            self._paint_water(painter, frame, layer.what.water.number("level"), times)
+        else:
+            painter.drawPolyline(QPolygonF(above))
+
+    def _paint_water(self, painter: QPainter, frame: QRectF, level: float, times: int) -> None:
+        """The water's level as a dashed line with its height."""
+        y = self._y(frame, times, level)
+        painter.setPen(QPen(theme.colour("ink_2"), 1, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(frame.left(), y), QPointF(frame.right(), y))
+        painter.setFont(theme.font(10, mono=True))
+        painter.setPen(theme.colour("ink"))
+        told = f"water {format_number(level, decimals=1)} mm"
+        wide = painter.fontMetrics().horizontalAdvance(told) + theme.px(8)
+        tag = QRectF(frame.right() - wide - theme.px(4), y - theme.px(16), wide, theme.px(15))
+        painter.fillRect(tag, theme.colour("panel"))
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, told)
+        painter.setPen(QPen(theme.colour("ink"), 1))
+
+    def _paint_measure(self, painter: QPainter, frame: QRectF, times: int) -> None:
+        """The dimension between two clicks."""
+        if not self.measure:
+            return
+        places = [QPointF(frame.left() + x / self.done.grid.width_mm * frame.width(), self._y(frame, times, z)) for x, z in self.measure]  # type: ignore[union-attr]
+        painter.setPen(QPen(theme.colour("chalk_line"), 1.4))
+        for at in places:
+            painter.drawEllipse(at, 3, 3)
+        if len(places) < 2:
+            return
+        painter.drawLine(places[0], places[1])
+        (x0, z0), (x1, z1) = self.measure
+        told = f"{format_number(math.hypot(x1 - x0, z1 - z0))} mm · across {format_number(abs(x1 - x0))} · up {format_number(z1 - z0)}"
+        painter.setFont(theme.font(10, mono=True))
+        width = painter.fontMetrics().horizontalAdvance(told) + theme.px(10)
+        middle = (places[0] + places[1]) / 2
+        box = QRectF(min(max(middle.x() - width / 2, frame.left()), frame.right() - width), max(middle.y() - theme.px(24), frame.top()), width, theme.px(17))
+        painter.setBrush(theme.colour("white"))
+        painter.drawRect(box)
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, told)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        """A click on the words changes how steep heights are drawn; two clicks in the section measure."""
+        if event is None or self.section is None or self.done is None:
+            return
+        frame = self._frame()
+        if event.position().y() < frame.top():
+            steps = [0, 1, 2, 5, 10, 20, 40]
+            self.times = steps[(steps.index(self.times) + 1) % len(steps)]
+            self.update()
+            return
+        x = (event.position().x() - frame.left()) / frame.width() * self.done.grid.width_mm
+        if not 0 <= x < self.done.grid.width_mm:
+            return
+        column = int(x / self.done.grid.width_mm * self.section.x_mm.size)
+        # A click near the surface takes the surface; elsewhere the place itself.
+        here, times = float(self.section.heights[-1][column]), self._exaggeration(frame)
+        per_mm = frame.width() / self.done.grid.width_mm * times
+        free = (self.section.high + self.section.low) / 2 - (event.position().y() - frame.center().y()) / per_mm
+        place = (x, here if abs(free - here) * per_mm < theme.px(10) else free)
+        self.measure = [place] if len(self.measure) != 1 else [self.measure[0], place]
+        self.update()
 
     def _paint_scale(self, painter: QPainter, frame: QRectF, times: int) -> None:
         """Levels at the left, in mm, and the zero line."""
         assert self.section is not None
         spread = self.section.high - self.section.low
-        step = next((s for s in (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50) if s >= spread / 4), 100)
+        per_mm = abs(self._y(frame, times, 1) - self._y(frame, times, 0))
+        # Far enough apart to be read.
+        step = next((s for s in (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50) if s >= spread / 4 and s * per_mm >= theme.px(14)), 100)
         painter.setFont(theme.font(9, mono=True))
         low = math.ceil(self.section.low / step)
         for k in range(low, math.floor(self.section.high / step) + 1):

@@ -2,17 +2,31 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QPainter, QPainterPath, QPen, QPixmap, QPolygonF
+from PyQt6.QtGui import (
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPixmap,
+    QPolygonF,
+    QTabletEvent,
+)
 
 from ...core.quantity import format_number
 from .. import theme
 from ..board import Board, tile, to_pixmaps
 from ..results import SurfacePicture
+from .handles_paint import paint_handles
+from .surface_handles import Handles
 
 Point = tuple[float, float]
+ITEM_MIME = "application/x-brave-tessel-item"
 
 
 class SurfaceBoard(Board):
@@ -23,6 +37,12 @@ class SurfaceBoard(Board):
     stroke_done = pyqtSignal(object)
     brush_sized = pyqtSignal(float)
     pinned = pyqtSignal(float, float)
+    handle_moved = pyqtSignal(str, float, float, bool)
+    handle_done = pyqtSignal()
+    handle_removed = pyqtSignal(str)
+    path_clicked = pyqtSignal(float, float)
+    picked = pyqtSignal(float, float)
+    item_dropped = pyqtSignal(str, float, float)
 
     def __init__(self) -> None:
         super().__init__("Surface")
@@ -35,7 +55,21 @@ class SurfaceBoard(Board):
         self.path: list[Point] = []
         self.pins: list[tuple[float, float, str]] = []
         self._moving_cut = False
+        self._turning_cut = False
         self._pointer: QPointF | None = None
+        self.cut_angle = 0.0
+        self.wall_m = 6
+        self.handles = Handles()
+        self.held = ""
+        self.chosen_handle = ""
+        self.picking = False
+        self.pressure: list[float] = []
+        self._pen = 0.0
+        self.kept: list[QPixmap] = []
+        self.kept_mm = (600.0, 600.0)
+        self.wipe = 0.5
+        self._wiping = False
+        self.setAcceptDrops(True)
 
     # What is shown -------------------------------------------------------------------------------
 
@@ -49,7 +83,7 @@ class SurfaceBoard(Board):
         if self.extent_name == "Field 3×3":
             return -width, -height, 3 * width, 3 * height
         if self.extent_name.startswith("Wall"):
-            return 0.0, 0.0, 6000.0, 3000.0
+            return 0.0, 0.0, 1000.0 * self.wall_m, 500.0 * self.wall_m
         return 0.0, 0.0, width, height
 
     def show_extent(self, name: str) -> None:
@@ -88,20 +122,40 @@ class SurfaceBoard(Board):
         return abs(self.to_screen(0, self.cut_y + lap * height).y() - at.y()) < theme.px(5)
 
     def press(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
-        if self.painting:
-            self.path = [self.to_world(at)]
+        handle = self.handle_at(at)
+        if self.kept and abs(at.x() - self._wipe_x()) < theme.px(7):
+            self._wiping = True
+        elif self.picking:
+            self.picked.emit(*self.to_world(at))
+        elif self.painting:
+            self.path, self.pressure = [self.to_world(at)], [self._pen] if self._pen else []
             self.stroke_changed.emit(self.path)
+        elif handle:
+            self.held = self.chosen_handle = handle
         elif self._on_cut(at):
-            self._moving_cut = True
+            self._moving_cut = not modifiers & Qt.KeyboardModifier.ShiftModifier
+            self._turning_cut = not self._moving_cut
+        elif self.handles.path and self._on_path(at):
+            self.path_clicked.emit(*self.to_world(at))
 
     def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
         self._pointer = at
-        if self.path:
+        if self._wiping:
+            area = self.picture_area()
+            self.wipe = min(1.0, max(0.0, (at.x() - area.left()) / max(area.width(), 1)))
+        elif self.held:
+            self.handle_moved.emit(self.held, *self.to_world(at), bool(modifiers & Qt.KeyboardModifier.ShiftModifier))
+        elif self._turning_cut:
+            middle = self.to_screen(self.size_mm()[0] / 2, self.cut_y)
+            self.turn_cut(math.degrees(math.atan2(middle.y() - at.y(), at.x() - middle.x())))
+        elif self.path:
             here = self.to_world(at)
             if modifiers & Qt.KeyboardModifier.ShiftModifier:
                 self.path = [self.path[0], here]
             elif math.dist(here, self.path[-1]) > 0.08 * self.brush_mm:
                 self.path.append(here)
+                if self._pen:
+                    self.pressure.append(self._pen)
             self.stroke_changed.emit(self.path)
         elif self._moving_cut:
             height = self.size_mm()[1]
@@ -110,7 +164,10 @@ class SurfaceBoard(Board):
         self.update()
 
     def release(self, at: QPointF) -> None:
-        self._moving_cut = False
+        self._moving_cut = self._turning_cut = self._wiping = False
+        if self.held:
+            self.held = ""
+            self.handle_done.emit()
         if self.path:
             path, self.path = self.path, []
             self.stroke_done.emit(path)
@@ -118,9 +175,11 @@ class SurfaceBoard(Board):
 
     def hover(self, at: QPointF) -> None:
         self._pointer = at
-        if self.painting:
+        if self.painting or self.picking:
             self.setCursor(Qt.CursorShape.CrossCursor)
             self.update()
+        elif self.handle_at(at):
+            self.setCursor(Qt.CursorShape.SizeAllCursor)
         else:
             self.setCursor(Qt.CursorShape.SizeVerCursor if self._on_cut(at) else Qt.CursorShape.ArrowCursor)
 
@@ -137,6 +196,10 @@ class SurfaceBoard(Board):
             self.brush_mm = min(2000.0, max(0.5, self.brush_mm * factor))
             self.brush_sized.emit(self.brush_mm)
             self.update()
+        elif event.key() == Qt.Key.Key_Delete and self.chosen_handle:
+            self.handle_removed.emit(self.chosen_handle)
+        elif event.key() in {Qt.Key.Key_Comma, Qt.Key.Key_Period} and not self.painting:
+            self.turn_cut(self.cut_angle + (5 if event.key() == Qt.Key.Key_Period else -5))
         elif event.key() == Qt.Key.Key_P and self._pointer is not None:
             self.pinned.emit(*self.to_world(self._pointer))
         elif event.key() in {Qt.Key.Key_Up, Qt.Key.Key_Down} and not self.painting:
@@ -167,7 +230,10 @@ class SurfaceBoard(Board):
             self._paint_figure(painter)
         elif self.extent_name != "Cell":
             self._paint_cell_marks(painter, cell)
+        if self.kept:
+            self._paint_kept(painter, target)
         self._paint_cut(painter)
+        paint_handles(painter, self, self.handles, self.chosen_handle)
         self._paint_pins(painter)
         if self.painting and self._pointer is not None:
             self._paint_brush(painter, self._pointer)
@@ -199,25 +265,120 @@ class SurfaceBoard(Board):
         painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "1.75 m")
 
     def _paint_cut(self, painter: QPainter) -> None:
-        height = self.size_mm()[1]
         area = self.picture_area()
-        low, high = self.to_world(area.bottomLeft())[1], self.to_world(area.topLeft())[1]
-        first = math.ceil((low - self.cut_y) / height)
-        laps = range(first, math.floor((high - self.cut_y) / height) + 1)
-        shown = [lap for lap in laps if lap == 0] or list(laps)[:1]
-        for lap in shown:
-            y = round(self.to_screen(0, self.cut_y + lap * height).y()) + 0.5
-            painter.setPen(QPen(theme.colour("white"), 2.6))
-            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-            painter.setPen(QPen(theme.colour("chalk_line"), 1.4, Qt.PenStyle.DashLine))
-            painter.drawLine(QPointF(area.left(), y), QPointF(area.right(), y))
-            tag = QRectF(area.left() + theme.px(10), y - theme.px(9), theme.px(52), theme.px(18))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(theme.colour("chalk_line"))
-            painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
-            painter.setPen(theme.colour("on_ink"))
-            painter.setFont(theme.font(11, weight=600))
-            painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "A  cut")
+        width, height = self.size_mm()
+        if self.cut_angle == 0:
+            low, high = self.to_world(area.bottomLeft())[1], self.to_world(area.topLeft())[1]
+            first = math.ceil((low - self.cut_y) / height)
+            laps = range(first, math.floor((high - self.cut_y) / height) + 1)
+            shown = ([lap for lap in laps if lap == 0] or list(laps)[:1])[:1]
+            if not shown:
+                return
+            y = round(self.to_screen(0, self.cut_y + shown[0] * height).y()) + 0.5
+            ends = QPointF(area.left(), y), QPointF(area.right(), y)
+        else:
+            a = math.radians(self.cut_angle)
+            half = (math.cos(a) * width / 2, math.sin(a) * width / 2)
+            ends = self.to_screen(width / 2 - half[0], self.cut_y - half[1]), self.to_screen(width / 2 + half[0], self.cut_y + half[1])
+            y = min(max(ends[0].y(), area.top()), area.bottom())
+        painter.setPen(QPen(theme.colour("white"), 2.6))
+        painter.drawLine(*ends)
+        painter.setPen(QPen(theme.colour("chalk_line"), 1.4, Qt.PenStyle.DashLine))
+        painter.drawLine(*ends)
+        tag = QRectF(max(ends[0].x(), area.left()) + theme.px(10), y - theme.px(9), theme.px(52), theme.px(18))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(theme.colour("chalk_line"))
+        painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
+        painter.setPen(theme.colour("on_ink"))
+        painter.setFont(theme.font(11, weight=600))
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "A  cut")
+
+    def turn_cut(self, degrees: float) -> None:
+        """Turn the cut line about the middle of the sheet; near a level or a quarter turn it snaps."""
+        turned = (degrees + 90) % 180 - 90
+        near = round(turned / 45) * 45
+        self.cut_angle = float(near if abs(turned - near) < 2.5 else round(turned, 1))
+        self.cut_moved.emit(self.cut_y)
+        self.update()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        mime = event.mimeData() if event else None
+        if event and mime and mime.hasFormat(ITEM_MIME):
+            event.acceptProposedAction()
+        elif event:
+            event.ignore()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Something of the library dropped on the surface."""
+        mime = event.mimeData() if event else None
+        if event and mime and mime.hasFormat(ITEM_MIME):
+            event.acceptProposedAction()
+            self.item_dropped.emit(bytes(mime.data(ITEM_MIME).data()).decode(), *self.to_world(event.position()))
+
+    # Handles -------------------------------------------------------------------------------------
+
+    def handle_at(self, at: QPointF) -> str:
+        """The handle under a place, the last drawn first."""
+        for handle in reversed(self.handles.handles):
+            there = self.to_screen(handle.x, handle.y)
+            if math.hypot(there.x() - at.x(), there.y() - at.y()) < theme.px(8):
+                return handle.name
+        return ""
+
+    def _on_path(self, at: QPointF) -> bool:
+        points = [self.to_screen(*p) for p in self.handles.path]
+        for a, b in itertools.pairwise(points):
+            dx, dy = b.x() - a.x(), b.y() - a.y()
+            t = min(1.0, max(0.0, ((at.x() - a.x()) * dx + (at.y() - a.y()) * dy) / max(dx * dx + dy * dy, 1e-9)))
+            if math.hypot(at.x() - a.x() - t * dx, at.y() - a.y() - t * dy) < theme.px(6):
+                return True
+        return False
+
+    def show_handles(self, handles: Handles) -> None:
+        self.handles = handles
+        if self.chosen_handle not in {handle.name for handle in handles.handles}:
+            self.chosen_handle = ""
+        self.update()
+
+    def tabletEvent(self, event: QTabletEvent | None) -> None:
+        """A pen's pressure goes with the stroke; the rest is as with the mouse."""
+        if event is None:
+            return
+        self._pen = event.pressure() if event.pressure() > 0 else 0.0
+        event.ignore()
+
+    # Comparing -----------------------------------------------------------------------------------
+
+    def keep_state(self) -> bool:
+        """Keep what is shown, to be wiped against what comes; or let go of it. Returns whether something is kept."""
+        self.kept = [] if self.kept else list(self.mips)
+        self.kept_mm = self.size_mm()
+        self.wipe = 0.5
+        self.update()
+        return bool(self.kept)
+
+    def _wipe_x(self) -> float:
+        area = self.picture_area()
+        return float(area.left() + self.wipe * area.width())
+
+    def _paint_kept(self, painter: QPainter, target: QRectF) -> None:
+        """What was kept, left of the wipe."""
+        x = self._wipe_x()
+        area = self.picture_area()
+        painter.save()
+        painter.setClipRect(QRectF(area.left(), area.top(), x - area.left(), area.height()))
+        # What was kept keeps its own size, also beside another surface.
+        tile(painter, self.kept, target.intersected(area), self.world_rect(0, 0, *self.kept_mm))
+        painter.restore()
+        painter.setPen(QPen(theme.colour("white"), 3))
+        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+        painter.setFont(theme.font(11, weight=600))
+        painter.setPen(theme.colour("white"))
+        foot = area.bottom() - theme.px(10)
+        painter.drawText(QPointF(x - theme.px(44), foot), "kept")
+        painter.drawText(QPointF(x + theme.px(10), foot), "now")
 
     def _paint_pins(self, painter: QPainter) -> None:
         painter.setFont(theme.font(10, mono=True))

@@ -16,6 +16,8 @@ uniform bool shadows;
 uniform float highlight;         // 1 for the chosen part's outline pass
 uniform int chequer;             // 1 shows squares of 100 mm instead
 uniform vec2 repeat_m;
+uniform sampler2D height_map;    // 0 lowest to 1 highest
+uniform vec2 relief_m;           // lowest and highest above the skin, m; equal without parallax
 out vec4 colour;
 
 const float PI = 3.14159265;
@@ -31,15 +33,40 @@ vec3 shoulder(vec3 c) {
     return min(c, 0.8) + 0.2 * over / (over + 0.2);
 }
 
-vec3 mapped(vec3 n) {
+// Unit directions in which u and v grow on the skin.
+void skin(vec3 n, out vec3 t, out vec3 b) {
     vec3 dp1 = dFdx(position), dp2 = dFdy(position);
     vec2 du1 = dFdx(uv), du2 = dFdy(uv);
     vec3 p2 = cross(dp2, n), p1 = cross(n, dp1);
-    vec3 t = p2 * du1.x + p1 * du2.x;
-    vec3 b = p2 * du1.y + p1 * du2.y;
+    t = p2 * du1.x + p1 * du2.x;
+    b = p2 * du1.y + p1 * du2.y;
     float scale = inversesqrt(max(max(dot(t, t), dot(b, b)), 1e-20));
-    vec3 m = texture(normal_map, uv).xyz * 2.0 - 1.0;
-    return normalize(t * scale * m.x + b * scale * m.y + n * m.z);
+    t *= scale; b *= scale;
+}
+
+vec3 mapped(vec3 n, vec3 t, vec3 b, vec2 place) {
+    vec3 m = texture(normal_map, place).xyz * 2.0 - 1.0;
+    return normalize(t * m.x + b * m.y + n * m.z);
+}
+
+// Where the eye's ray first meets the relief (parallax occlusion: steps down through it, then between the last two).
+vec2 met(vec3 n, vec3 t, vec3 b, vec3 v) {
+    vec3 along = vec3(dot(v, t) / repeat_m.x, dot(v, b) / repeat_m.y, max(dot(v, n), 0.12));
+    vec2 slide = along.xy / along.z;
+    vec2 gx = dFdx(uv), gy = dFdy(uv);
+    const int STEPS = 40;
+    float rise = (relief_m.y - relief_m.x) / float(STEPS), level = relief_m.y, before = 0.0;
+    for (int k = 0; k <= STEPS; ++k) {
+        float ground = mix(relief_m.x, relief_m.y, textureGrad(height_map, uv + slide * level, gx, gy).r);
+        float over = level - ground;
+        if (over <= 0.0) {
+            float back = k == 0 ? 0.0 : rise * (-over) / max(before - over, 1e-6);
+            return uv + slide * (level + back);
+        }
+        before = over;
+        level -= rise;
+    }
+    return uv + slide * relief_m.x;
 }
 
 float lit_share() {
@@ -58,18 +85,21 @@ void main() {
     vec3 n = normalize(normal);
     vec3 base = bare;
     float occlusion = 1.0, roughness = 0.75, metal = 0.0;
+    vec3 v = normalize(eye - position);
     if (textured) {
-        base = texture(base_colour, uv).rgb;
-        vec3 packed_orm = texture(orm, uv).rgb;
+        vec3 t, b;
+        skin(n, t, b);
+        vec2 place = relief_m.y > relief_m.x ? met(n, t, b, v) : uv;
+        base = texture(base_colour, place).rgb;
+        vec3 packed_orm = texture(orm, place).rgb;
         occlusion = packed_orm.r; roughness = max(packed_orm.g, 0.06); metal = packed_orm.b;
-        n = mapped(n);
+        n = mapped(n, t, b, place);
     }
     if (chequer == 1) {
         vec2 cell = floor(uv * repeat_m * 10.0);
         base = mod(cell.x + cell.y, 2.0) < 1.0 ? vec3(0.55) : vec3(0.22);
         roughness = 0.9; metal = 0.0;
     }
-    vec3 v = normalize(eye - position);
     vec3 h = normalize(v + sun);
     float nl = max(dot(n, sun), 0.0), nv = max(dot(n, v), 1e-3), nh = max(dot(n, h), 0.0), vh = max(dot(v, h), 0.0);
     float a = roughness * roughness, a2 = a * a;

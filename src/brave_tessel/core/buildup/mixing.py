@@ -1,0 +1,91 @@
+"""How single maps of a layer are laid on what lies beneath: modes of the compositing standard, finer normals."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+
+import numpy as np
+
+from ..colour import decode_srgb, encode_srgb
+from ..kernels.join import Planes, mix_by_share
+from ..kernels.relief import normal_of_height
+from ..layers import MapMix
+from ..maps import LAYERED, MapKind, MapSet
+from ..recipe.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours, normals
+from ..sheet import Grid, Raster
+
+COLOUR_MODES = (*SEPARABLE, *NON_SEPARABLE)
+NORMAL_MODES = ("over", "reoriented", "added")
+MODES: Mapping[MapKind, tuple[str, ...]] = {
+    MapKind.BASE_COLOUR: COLOUR_MODES, MapKind.HEIGHT: ("over",), MapKind.ROUGHNESS: SEPARABLE, MapKind.METALNESS: SEPARABLE,
+    MapKind.NORMAL: NORMAL_MODES, MapKind.AMBIENT_OCCLUSION: ("over",), MapKind.OPACITY: ("over",),
+}  # fmt: skip
+"""Modes a map may be laid on by; heights meet by the seat."""
+
+
+def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix]) -> Planes:
+    """The layer's planes with their modes carried out against the ground: B(ground, layer) of W3C Compositing and Blending
+    Level 1, colours on their sRGB codes.
+    """
+    made = []
+    for kind, beneath in zip(LAYERED, ground, strict=True):
+        if kind not in layer:
+            # What the layer does not bring is not mixed; the ground stands in for it.
+            made.append(np.zeros_like(beneath) if kind is MapKind.HEIGHT else beneath)
+            continue
+        own = np.ascontiguousarray(layer[kind], np.float32)
+        mode = mixes[kind].mode if kind in mixes else "over"
+        if mode != "over" and kind is MapKind.BASE_COLOUR:
+            own = _blended_codes(mode, beneath, own)
+        elif mode != "over":
+            own = blended(mode, np.clip(beneath, 0, 1), np.clip(own, 0, 1))
+        made.append(np.ascontiguousarray(own, np.float32))
+    return tuple(made)  # type: ignore[return-value]
+
+
+def _blended_codes(mode: str, beneath: Raster, own: Raster) -> Raster:
+    codes = (np.asarray(encode_srgb(np.clip(pixels, 0, 1)), np.float32) for pixels in (beneath, own))
+    return np.asarray(decode_srgb(blended_colours(mode, *codes)), np.float32)
+
+
+def own_detail(layer: MapSet) -> Raster | None:
+    """Slopes (H, W, 2) that a layer's normals hold beyond its relief; None where it has no normals."""
+    if MapKind.NORMAL not in layer:
+        return None
+    own = _slopes(layer[MapKind.NORMAL])
+    if MapKind.HEIGHT not in layer:
+        return own
+    return np.asarray(own - _slopes(normal_of_height(np.ascontiguousarray(layer[MapKind.HEIGHT]), layer.grid)), np.float32)
+
+
+def _slopes(normal: Raster) -> Raster:
+    return np.asarray(-normal[..., :2] / np.maximum(normal[..., 2:], np.float32(0.05)), np.float32)
+
+
+def _normal(slopes: Raster) -> Raster:
+    up = np.concatenate([-slopes, np.ones((*slopes.shape[:2], 1), np.float32)], 2)
+    return np.asarray(up / np.linalg.norm(up, axis=2, keepdims=True), np.float32)
+
+
+def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: MapMix) -> Raster:
+    """Finer slopes after a layer: its own in its share, laid on the ground's by the mode."""
+    shape = (*share.shape, 2)
+    before = np.zeros(shape, np.float32) if ground is None else ground
+    if own is None:
+        # A layer without normals of its own covers those beneath it.
+        return mix_by_share(before, np.zeros(shape, np.float32), share, 1.0)
+    if mix.mode == "added":
+        after = np.asarray(before + own, np.float32)
+    elif mix.mode == "reoriented" and ground is not None:
+        grid = Grid(share.shape[1], share.shape[0], 1.0, 1.0)
+        after = _slopes(normals(grid, _normal(before), _normal(own), how="reoriented"))
+    else:
+        after = own
+    return mix_by_share(before, after, share, mix.strength)
+
+
+def with_detail(normal: Raster, detail: Raster | None) -> Raster:
+    """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill 2012,
+    partial derivatives).
+    """
+    return normal if detail is None else _normal(_slopes(normal) + detail)

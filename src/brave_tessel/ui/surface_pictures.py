@@ -1,0 +1,145 @@
+"""Work for the worker: one surface for the build board, its layers' and rules' small pictures, who lies on top."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+import cv2
+import msgspec
+import numpy as np
+
+from ..core.colour import PLAUSIBLE_LINEAR, decode_srgb, display_codes, luminance
+from ..core.document import BundleWhat, Job, Layer, PaintedWhat, Surface, WaterWhat, every_layer
+from ..core.errors import TesselError
+from ..core.kernels.shade import shade
+from ..core.maps import MapKind, MapSet
+from ..core.plan import Light, Planner, seated_layers
+from ..core.plan_where import Seen
+from ..core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
+from ..core.sheet import AnyArray, Grid, Raster
+from ..core.tasks import Task
+from ..engine.evaluate import Evaluation
+from ..engine.session import Session
+from .controls.hatch import HATCHES
+from .results import SurfacePicture
+
+Current = Callable[[], bool]
+THUMB = 40
+
+
+def surface_picture(
+    session: Session, job: Job, surface: Surface, *, px: int, light: Light, view: str, fine: bool, current: Current, layer: str = "", solo: str = "",
+    sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0,
+) -> SurfacePicture:  # fmt: skip
+    """One surface for the build board; ``solo`` shows one layer alone."""
+    begun = time.perf_counter()
+    shown = alone(surface, solo) if solo else surface
+    planner = session.planner(job)
+    run = session.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
+    maps = run.value(planner.finished(shown, grid))
+    if VIEWS[view] is MapKind.CURVATURE:
+        maps = maps.with_maps(curvature=run.value(planner.curvature(shown, grid)))
+    stacks = [run.value(task) for task in planner.stacks(shown, grid)]
+    if VIEWS[view] is None:
+        codes = run.value(planner.lit(shown, grid, light, sun=sun, sky=sky, exposure=exposure))
+    elif view == WINNER:
+        codes = winner_codes(shown, stacks[-1].top, maps, light)
+    elif view == COVER:
+        codes = _grey(_cover_of(run, planner, surface, layer, grid))
+    elif view == REFLECTANCE:
+        codes = reflectance_codes(maps)
+    else:
+        kind = VIEWS[view]
+        assert isinstance(kind, MapKind)
+        codes = map_codes(kind, maps)
+    thumbs = {} if fine else small_pictures(run, planner, surface, grid)
+    ms = (time.perf_counter() - begun) * 1000
+    return SurfacePicture(shown, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine)
+
+
+def alone(surface: Surface, id: str) -> Surface:
+    """A surface of which only one layer shows, without its rules looking for others."""
+    layer = next((entry for entry, _ in every_layer(surface.layers) if entry.id == id), None)
+    if layer is None:
+        return surface
+    return msgspec.structs.replace(surface, layers=(msgspec.structs.replace(layer, shown=True),))
+
+
+def _grey(values: Raster) -> AnyArray:
+    return np.repeat(np.rint(np.clip(values, 0, 1) * 255).astype(np.uint8)[..., None], 3, 2)
+
+
+def _cover_of(run: Evaluation, planner: Planner, surface: Surface, id: str, grid: Grid) -> Raster:
+    layer = next((entry for entry, _ in every_layer(surface.layers) if entry.id == id), None)
+    if layer is None:
+        return np.ones(grid.shape, np.float32)
+    below, known = planner.under(surface, id, grid)
+    cover = planner.coverage(layer, below, grid, known)
+    return np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
+
+
+def winner_codes(surface: Surface, top: AnyArray, maps: MapSet, light: Light) -> AnyArray:
+    """Who lies on top: each layer in its hatch's colour, lit by the relief."""
+    layers = seated_layers(surface.layers)
+    palette = np.full((max(len(layers), int(top.max())) + 1, 3), 0.18, np.float32)
+    for number, layer in enumerate(layers, 1):
+        ground = HATCHES.get(layer.hatch, HATCHES["slant"])[1]
+        palette[number] = decode_srgb(np.array([int(ground[k : k + 2], 16) / 255 for k in (1, 3, 5)]))
+    one = np.ones(maps.grid.shape, np.float32)
+    return shade(np.ascontiguousarray(palette[top]), maps[MapKind.NORMAL], one, 0 * one, one, one, light=light, sun=0.55, sky=0.75)
+
+
+def reflectance_codes(maps: MapSet) -> AnyArray:
+    """Reflectance as heat from dark blue to pale yellow; what no real ground has is hatched."""
+    light = luminance(maps[MapKind.BASE_COLOUR])
+    table = cv2.applyColorMap(np.arange(256, dtype=np.uint8)[:, None], cv2.COLORMAP_CIVIDIS)[:, 0, ::-1]
+    codes = table[np.rint(np.clip(np.sqrt(light), 0, 1) * 255).astype(np.uint8)]
+    low, high = PLAUSIBLE_LINEAR
+    metal = maps.or_default(MapKind.METALNESS) > 0.5
+    odd = np.where(metal, light < 0.2, (light < low) | (light > high))
+    rows, columns = np.indices(light.shape)
+    stripes = (rows + columns) // 4 % 2 == 0
+    codes = np.where((odd & stripes)[..., None], np.uint8(255), codes)
+    return np.ascontiguousarray(np.where((odd & ~stripes)[..., None], np.uint8(30), codes))
+
+
+def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Grid) -> dict[str, AnyArray]:
+    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover."""
+    thumbs: dict[str, AnyArray] = {}
+    for layer, _ in every_layer(surface.layers):
+        below, known = planner.under(surface, layer.id, grid)
+        try:
+            cover = planner.coverage(layer, below, grid, known)
+            share = np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
+            thumbs[layer.id] = _small(_look_of(run, planner, layer, below, known, grid), share)
+        except TesselError as error:
+            run.faults.setdefault(layer.id, error)
+            continue
+        for rule in layer.where:
+            try:
+                seen = run.value(planner.shaped_rule(rule, below, grid, layer.id, known))
+            except TesselError as error:
+                run.faults.setdefault(layer.id, error)
+                continue
+            side = min(grid.shape)
+            small = cv2.resize(np.ascontiguousarray(seen[:side, :side]), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
+            thumbs[rule.id] = _grey(np.asarray(small, np.float32))
+    return thumbs
+
+
+def _look_of(run: Evaluation, planner: Planner, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> MapSet:
+    if isinstance(layer.what, BundleWhat | WaterWhat | PaintedWhat):
+        after = run.value(planner._joined(msgspec.structs.replace(layer, where=(), shown=True), below, grid, dict(known)))
+        return after.map_set()  # type: ignore[no-any-return]
+    return run.value(planner.layer_maps(layer, grid, below))  # type: ignore[no-any-return]
+
+
+def _small(maps: MapSet, share: Raster) -> AnyArray:
+    colour = maps.or_default(MapKind.BASE_COLOUR)
+    lies = share * maps[MapKind.OPACITY] if MapKind.OPACITY in maps else share
+    mixed = colour * lies[..., None] + np.float32(0.72) * (1 - lies[..., None])
+    side = min(maps.grid.shape)
+    small = cv2.resize(np.ascontiguousarray(mixed[:side, :side], np.float32), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
+    return display_codes(np.asarray(small, np.float32))
