@@ -80,6 +80,19 @@ def test_a_failing_piece_of_work_does_not_end_the_worker(caplog):
     assert "failed" in caplog.text
 
 
+def test_the_last_thing_a_worker_does_is_done_in_its_own_thread():
+    worker, seen = Worker(), []
+    worker.request("x", lambda current: seen.append(threading.get_ident()))
+    while not worker.idle:
+        time.sleep(0.005)
+    worker.stop(lambda: seen.append(threading.get_ident()))
+    assert len(seen) == 2
+    assert seen[0] == seen[1] != threading.get_ident()
+    worker.request("x", lambda current: seen.append(0))
+    assert worker.idle, "a stopped worker takes no more work"
+    assert len(seen) == 2
+
+
 def test_a_picture_becomes_a_source(session, photo_file):
     source = session.read_source(photo_file)
     session.store.dispatch(session.add_source(source))

@@ -14,6 +14,7 @@ from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.ui.app import make_app
 from brave_tessel.ui.shots import settle
+from brave_tessel.ui.tidying import tidy
 from brave_tessel.ui.window import Window
 from tests.conftest import SHARED_CACHE
 
@@ -50,6 +51,7 @@ def make_window(qtbot):
         window.hide()
         window.deleteLater()
     QTest.qWait(1)
+    tidy()
 
 
 @pytest.fixture

@@ -23,13 +23,16 @@ class Worker:
         self._generations: dict[str, int] = {}
         self._wake = threading.Condition()
         self._stopping = False
+        self._last: Callable[[], None] | None = None
         self._busy = ""
         self._thread = threading.Thread(target=self._serve, name=name, daemon=True)
         self._thread.start()
 
     def request(self, channel: str, work: Work) -> None:
-        """Do ``work`` soon; what the channel was doing or had waiting is overtaken."""
+        """Do ``work`` soon; what the channel was doing or had waiting is overtaken. A stopped worker does nothing more."""
         with self._wake:
+            if self._stopping:
+                return
             generation = self._generations.get(channel, 0) + 1
             self._generations[channel] = generation
             self._waiting.pop(channel, None)
@@ -47,10 +50,11 @@ class Worker:
         with self._wake:
             return not self._waiting and not self._busy
 
-    def stop(self) -> None:
-        """Let the running work end at its next step, and end the thread."""
+    def stop(self, last: Callable[[], None] | None = None) -> None:
+        """Let the running work end at its next step, do ``last`` in the thread, and end it."""
         with self._wake:
             self._stopping = True
+            self._last = last
             self._waiting.clear()
             for channel in self._generations:
                 self._generations[channel] += 1
@@ -63,12 +67,14 @@ class Worker:
                 while not self._waiting and not self._stopping:
                     self._wake.wait()
                 if self._stopping:
-                    return
+                    break
                 channel, (generation, work) = self._waiting.popitem(last=False)
                 self._busy = channel
             self._run(channel, generation, work)
             with self._wake:
                 self._busy = ""
+        if self._last is not None:
+            self._last()
 
     def _run(self, channel: str, generation: int, work: Work) -> None:
         def current() -> bool:

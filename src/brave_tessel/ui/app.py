@@ -15,6 +15,7 @@ from ..engine.journal import recover, recoverable
 from ..engine.session import Session, state_folder
 from ..formats.job_file import OpenedJob
 from . import theme
+from .tidying import Tidying
 from .window import Window
 
 
@@ -23,6 +24,8 @@ def make_app(*, lamp: bool | None = None, scale: float | None = None) -> QApplic
     existing = QCoreApplication.instance()
     app = existing if isinstance(existing, QApplication) else QApplication(sys.argv[:1])
     app.setApplicationName("Brave Tessel")
+    if app.findChild(Tidying) is None:
+        Tidying(app)
     theme.apply(
         app, lamp=theme.prefers_lamp() if lamp is None else lamp, scale=theme.desktop_scale() if scale is None else scale
     )

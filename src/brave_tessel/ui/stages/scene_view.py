@@ -356,8 +356,12 @@ class SceneView(QWidget):
         painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, text)
 
     def close_down(self) -> None:
-        """End the drawing thread."""
+        """End the drawing thread; what it holds of the 3D driver is given back there, where it was made."""
         self._rest.stop()
         if self._worker:
-            self._worker.stop()
-            self._worker = None
+            self._worker.stop(self._release)
+
+    def _release(self) -> None:
+        if self._renderer is not None:
+            self._renderer.release()
+            self._renderer = None

@@ -176,5 +176,10 @@ class SolidView(QWidget):
 
     def close_down(self) -> None:
         if self._worker is not None:
-            self._worker.stop()
-            self._worker = None
+            self._worker.stop(self._release)
+
+    def _release(self) -> None:
+        # In the worker's thread, which owns the context.
+        if self._renderer is not None:
+            self._renderer.release()
+            self._renderer = None
