@@ -48,6 +48,16 @@ def test_over_shows_by_coverage_alone():
     assert done.planes[0][0, :, 0] == pytest.approx(0.2 + 0.6 * cover[0], abs=1e-5)
 
 
+@pytest.mark.parametrize("strength", [5e-324, 1e-42, 1e-9])
+@pytest.mark.parametrize("kind", [MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.HEIGHT])
+def test_a_strength_that_is_next_to_nothing_changes_nothing(kind, strength):
+    below = on(flat(5.0, 0.2))
+    mixes = {**PLAIN, kind: MapMix(strength=strength)}
+    done = on(flat(6.0, 0.8), below, mixes=mixes, drape=1.0)
+    index = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS).index(kind)
+    assert done.planes[index] == pytest.approx(below.planes[index], abs=1e-6)
+
+
 def test_form_and_grain_split_a_relief_and_add_up_to_it():
     relief = waves()
     whole = own_relief(relief, Seat(split=60), GRID)

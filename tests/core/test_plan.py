@@ -82,7 +82,7 @@ def test_a_change_recomputes_only_what_hangs_on_it():
     run.value(Planner(job, no_pixels).lit(job.surfaces[0], grid(), LIGHT))
     assert "units" not in run.costs_ms
     assert "clouds" not in run.costs_ms
-    assert set(run.costs_ms) == {"Wash", "S", "Shadow", "Light"}
+    assert set(run.costs_ms) == {"Wash", "S", "Relief", "Shadow", "Light"}
 
 
 def test_turning_the_light_recomputes_no_layer():

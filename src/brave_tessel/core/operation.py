@@ -250,6 +250,7 @@ _RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Vector: "vector", 
 
 
 Closes = Callable[[Mapping[str, Any]], tuple[float, float]]
+Reach = Callable[[Mapping[str, Any]], float]
 
 
 @dataclass(frozen=True, slots=True)
@@ -266,6 +267,7 @@ class Operation:
     yields: str
     help: str = ""
     closes: Closes | None = None
+    reach: Reach | None = None
 
     def bind(self, values: Mapping[str, Value]) -> dict[str, Value]:
         """Every parameter with its checked value; what is not given takes its default."""
@@ -280,20 +282,21 @@ REGISTRY: dict[str, Operation] = {}
 
 
 def operation(
-    id: str, *, label: str = "", version: int = 1, closes: Closes | None = None
+    id: str, *, label: str = "", version: int = 1, closes: Closes | None = None, reach: Reach | None = None
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Declare a function as an operation; the part of the id before the dot is its family. ``closes`` says from its
-    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter.
+    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter. ``reach`` says from them how far
+    around a pixel it looks, mm, where that is bounded and nothing else of the sheet counts.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
-        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes)
+        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes, reach)
         return function
 
     return declare
 
 
-def _read(id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None) -> Operation:
+def _read(id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None, reach: Reach | None) -> Operation:
     hints = get_type_hints(function, include_extras=True)
     inputs: dict[str, str] = {}
     params: dict[str, Param] = {}
@@ -307,7 +310,7 @@ def _read(id: str, label: str, version: int, function: Callable[..., Any], close
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
     doc = inspect.getdoc(function) or ""
     return Operation(
-        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc, closes
+        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc, closes, reach
     )
 
 

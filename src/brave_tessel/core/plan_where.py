@@ -9,17 +9,18 @@ from typing import Any
 
 import numpy as np
 
+from .area import Area
 from .buildup.stack import Stack
 from .buildup.strokes import lay_strokes
 from .buildup.where import combine
 from .colour import decode_srgb, encode_srgb, luminance
-from .document import Layer, RecipeWhat, Rule, SourceWhat, Stroke
+from .document import Layer, RecipeWhat, Rule, Setting, SourceWhat, Stroke
 from .maps import MapKind, MapSet, plain
 from .operation import REGISTRY, Ground, Pieces, find
 from .plan_recipes import RecipePlanner
 from .recipe.stock import STOCK
 from .sheet import Grid, Raster
-from .tasks import Task, task_key
+from .tasks import Local, Task, reach_px, task_key
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,7 @@ class WherePlanner(RecipePlanner):
             inputs = (one,) if done is None else (done, one)
             done = Task(
                 task_key("combine", rule.mode, strength, *(task.key for task in inputs)), "Where", layer.id,
-                partial(_combine, mode=rule.mode, strength=strength), inputs,
+                partial(_combine, mode=rule.mode, strength=strength), inputs, local=Local.pointwise(partial(_combine, mode=rule.mode, strength=strength)),
             )  # fmt: skip
         return done
 
@@ -58,7 +59,9 @@ class WherePlanner(RecipePlanner):
         values = rule.shape.complete()
         if values == find("rule.shape").defaults() | {"strength": values["strength"]}:
             return one
-        return Task(task_key("shape", values, one.key), "Where", owner, partial(_shape, rule=rule, grid=grid), (one,))
+        reach = reach_px(grid, _reach_mm(rule.shape) or 0.0) + (4 if values["spread"] else 0)
+        local = Local(lambda area: partial(_shape, rule=rule, grid=area.own), reach)
+        return Task(task_key("shape", values, one.key), "Where", owner, partial(_shape, rule=rule, grid=grid), (one,), local=local)
 
     def rule(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> Task:
         """One where-rule, before it is shaped."""
@@ -74,7 +77,7 @@ class WherePlanner(RecipePlanner):
             return Task(task_key("nowhere", grid), "Where", owner, partial(_nowhere, grid))
         return Task(
             task_key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)), "Where", owner,
-            partial(_rule, rule=rule, grid=grid), inputs,
+            partial(_rule, rule=rule, grid=grid), inputs, local=_local_rule(rule, grid),
         )  # fmt: skip
 
     def _rule_inputs(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> tuple[Task, ...] | None:
@@ -109,8 +112,10 @@ class WherePlanner(RecipePlanner):
         if seen is None:
             return None
         if rule.rule.value("takes") == "its coverage":
-            return seen.cover or Task(task_key("everywhere", seen.stack.key), "Where", owner, _everywhere, (seen.stack,))
-        return Task(task_key("shows", seen.stack.key, below.key), "Where", owner, _shows, (seen.stack, below))
+            return seen.cover or Task(
+                task_key("everywhere", seen.stack.key), "Where", owner, _everywhere, (seen.stack,), local=Local.pointwise(_everywhere)
+            )
+        return Task(task_key("shows", seen.stack.key, below.key), "Where", owner, _shows, (seen.stack, below), local=Local.pointwise(_shows))
 
     def _rule_pieces(self, rule: Rule, grid: Grid, known: Known) -> Task | None:
         seen = known.get(str(rule.rule.value("layer")))
@@ -126,24 +131,30 @@ class WherePlanner(RecipePlanner):
         """Strokes but the last are one task, so that painting replays only the last."""
         older, last = strokes[:-1], strokes[-1:]
         tips = self.tips(strokes, owner)
-        keys = [task.key for task in tips.values()]
+        keys, pictures = [task.key for task in tips.values()], tuple(tips.values())
+        names = list(tips)
+
+        def local(some: tuple[Stroke, ...]) -> Local:
+            return Local(lambda area: partial(_strokes_within, strokes=some, area=area, tips=names))
+
         under = Task(
-            task_key("strokes", older, grid, *keys), "Painted", owner, partial(_strokes, strokes=older, grid=grid, tips=list(tips)), tuple(tips.values())
+            task_key("strokes", older, grid, *keys), "Painted", owner, partial(_strokes, strokes=older, grid=grid, tips=names), pictures, local=local(older)
         )
         return Task(
-            task_key("stroke", last, under.key), "Painted", owner, partial(_stroke_on, strokes=last, grid=grid, tips=list(tips)), (under, *tips.values())
-        )
+            task_key("stroke", last, under.key), "Painted", owner, partial(_stroke_on, strokes=last, grid=grid, tips=names), (under, *pictures),
+            local=Local(lambda area: partial(_stroke_on, strokes=last, grid=area.own, tips=names, area=area)),
+        )  # fmt: skip
 
     def tips(self, strokes: tuple[Stroke, ...], owner: str) -> dict[str, Task]:
         """The pictures of the brushes' tips, by source."""
         used = sorted({stroke.tip for stroke in strokes} - {""})
         blobs = {s.id: s.blob for s in self.job.sources}
-        made = {tip: Task(task_key("picture", blobs[tip]), "Read the tip", owner, partial(self.load, blobs[tip])) for tip in used if blobs.get(tip)}
+        made = {tip: Task(task_key("picture", blobs[tip]), "Read the tip", owner, partial(self.load, blobs[tip]), gridless=True) for tip in used if blobs.get(tip)}
         for tip in used:
             stock = STOCK.get(tip.removeprefix(RECIPE_TIP)) if tip.startswith(RECIPE_TIP) else None
             if stock is not None:
                 maps = self.recipe(stock(), TIP_GRID, owner)
-                made[tip] = Task(task_key("recipe tip", maps.key), "Make the tip", owner, _recipe_tip, (maps,))
+                made[tip] = Task(task_key("recipe tip", maps.key), "Make the tip", owner, _recipe_tip, (maps,), gridless=True)
         return made
 
 
@@ -205,9 +216,26 @@ def _strokes(*pictures: Raster, strokes: Any, grid: Grid, tips: list[str]) -> Ra
     return lay_strokes(np.zeros(grid.shape, np.float32), strokes, grid, made)
 
 
-def _stroke_on(under: Raster, *pictures: Raster, strokes: Any, grid: Grid, tips: list[str]) -> Raster:
+def _strokes_within(*pictures: Raster, strokes: Any, area: Area, tips: list[str]) -> Raster:
+    return _stroke_on(np.zeros(area.own.shape, np.float32), *pictures, strokes=strokes, grid=area.own, tips=tips, area=area)
+
+
+def _stroke_on(under: Raster, *pictures: Raster, strokes: Any, grid: Grid, tips: list[str], area: Area | None = None) -> Raster:
     made = {tip: as_tip(picture) for tip, picture in zip(tips, pictures, strict=True)}
-    return lay_strokes(under, strokes, grid, made)
+    return lay_strokes(under, strokes, grid, made, area)
+
+
+def _reach_mm(setting: Setting) -> float | None:
+    """How far a setting's operation looks, mm; None where that is not bounded, or the operation is not known."""
+    operation = REGISTRY.get(setting.op)
+    if operation is None or operation.reach is None:
+        return None
+    return operation.reach(operation.bind(setting.values))
+
+
+def _local_rule(rule: Rule, grid: Grid) -> Local | None:
+    reach = _reach_mm(rule.rule)
+    return None if reach is None else Local(lambda area: partial(_rule, rule=rule, grid=area.own), reach_px(grid, reach))
 
 
 def _rule(*seen: Any, rule: Rule, grid: Grid) -> Raster:

@@ -5,8 +5,9 @@ from __future__ import annotations
 from ..core.document import Source
 from ..engine.recipe_intents import recipe_of
 from . import pictures, recipe_pictures
-from .desk import COARSE_PX, Desk
+from .desk import Desk
 from .results import ScatterPicture
+from .surface_requests import COARSE_PX
 from .thumbs import keep_thumb, unseen
 
 

@@ -41,6 +41,18 @@ def to_pixmaps(mips: Sequence[AnyArray]) -> list[QPixmap]:
     return [QPixmap.fromImage(to_image(codes)) for codes in mips]
 
 
+def lay_wrapped(pixmap: QPixmap, part: QImage, x: int, y: int) -> None:
+    """Lay a part into a picture that wraps; ``x`` and ``y`` may lie outside it."""
+    width, height = pixmap.width(), pixmap.height()
+    painter = QPainter(pixmap)
+    painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Source)
+    for left in range(x % width - width, width, width):
+        for top in range(y % height - height, height, height):
+            if left + part.width() > 0 and top + part.height() > 0:
+                painter.drawImage(left, top, part)
+    painter.end()
+
+
 def tile(
     painter: QPainter, mips: Sequence[QPixmap], target: QRectF, cell: QRectF, *, smooth: bool = True
 ) -> None:

@@ -25,15 +25,21 @@ from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
-from . import pictures, recipe_pictures, surface_pictures
+from . import pictures, recipe_pictures
 from .controls.choices import KNOWN_LAYERS, KNOWN_SOURCES
 from .followers import LinkFollower
 from .gather_files import gather_files
-from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture, SurfacePicture
+from .results import (
+    GatherPicture,
+    RecipePicture,
+    ScatterPicture,
+    SceneTextures,
+    SheetPicture,
+)
 from .sun import sun
+from .surface_requests import COARSE_PX, SurfaceRequests
 
 log = logging.getLogger(__name__)
-COARSE_PX = 256
 STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
 
 
@@ -44,6 +50,7 @@ class Desk(QObject):
     selection_changed = pyqtSignal()
     stage_changed = pyqtSignal(str)
     surface_ready = pyqtSignal(object)
+    parts_ready = pyqtSignal(object)
     sheet_ready = pyqtSignal(object)
     choice_ready = pyqtSignal(object)
     step_changed = pyqtSignal(str)
@@ -95,6 +102,7 @@ class Desk(QObject):
         self._soon.timeout.connect(self._request)
         self._busy = 0
         self.followed = LinkFollower(self)
+        self.surfaces = SurfaceRequests(self)
         self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         KNOWN_SOURCES[:] = [(source.id, source.name) for source in self.job.sources if source.sized]
         session.store.subscribe(lambda job: job, self._job_moved)
@@ -235,11 +243,11 @@ class Desk(QObject):
 
     def _request(self) -> None:
         {
-            "Gather": self._request_gather, "Repeat": self._request_sheet, "Build": self._request_surface,
+            "Gather": self._request_gather, "Repeat": self._request_sheet, "Build": self._request_build,
             "Place": self._request_scene, "Hand over": self._request_all,
         }[self.stage]()  # fmt: skip
 
-    def _in_background(self, channel: str, work: Callable[[Current], None]) -> None:
+    def in_background(self, channel: str, work: Callable[[Current], None]) -> None:
         def run(current: Current) -> None:
             try:
                 work(current)
@@ -270,30 +278,11 @@ class Desk(QObject):
     def _deliver(self, deliver: Callable[[], None]) -> None:
         deliver()
 
-    def _request_surface(self) -> None:
-        surface = self.surface
-        if surface is None:
-            self.surface_ready.emit(None)
-            return
+    def _request_build(self) -> None:
         if self.recipe_open:
             self._request_recipe()
-            return
-        job, light, session = self.job, self.light, self.session
-        view, layer_id, solo = self.view, self.layer_id, self.solo
-        sun, sky, exposure = self.sun, self.sky, self.exposure
-        sizes = [size for size in (COARSE_PX, self.preview_px) if size <= self.preview_px]
-
-        def work(current: Current) -> None:
-            for px in dict.fromkeys(sizes):
-                done = surface_pictures.surface_picture(
-                    session, job, surface, px=px, light=light, view=view, fine=px != COARSE_PX, current=current, layer=layer_id, solo=solo,
-                    sun=sun, sky=sky, exposure=exposure,
-                )
-                if not current():
-                    return
-                self.later(lambda done=done: self._deliver_surface(done))  # type: ignore[misc]
-
-        self._in_background("surface", work)
+        else:
+            self.surfaces.request()
 
     def _request_recipe(self) -> None:
         surface, layer = self.surface, self.layer
@@ -309,12 +298,7 @@ class Desk(QObject):
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.recipe_ready))  # type: ignore[misc]
 
-        self._in_background("recipe", work)
-
-    def _deliver_surface(self, done: SurfacePicture) -> None:
-        if done.fine or done.ms > 1:
-            self.timed.emit(done.ms)
-        self.surface_ready.emit(done)
+        self.in_background("recipe", work)
 
     def _deliver_timed(self, done: SheetPicture | SceneTextures | ScatterPicture | RecipePicture, signal: Any) -> None:
         self.timed.emit(done.ms)
@@ -359,7 +343,7 @@ class Desk(QObject):
             done = pictures.sheet_picture(session, job, source, current=current, progress=self.progress())
             self.later(lambda: self._deliver_sheet(done))
 
-        self._in_background("sheet", work)
+        self.in_background("sheet", work)
         if self.repeat_step == "choose" and source.scatter is None:
             self._request_choice(source)
 
@@ -390,7 +374,7 @@ class Desk(QObject):
             done = pictures.choice_picture(session, job, source, current=current)
             self.later(lambda: self.choice_ready.emit(done))
 
-        self._in_background("choice", work)
+        self.in_background("choice", work)
 
     def ask(self, channel: str, work: Callable[[Current], Any], then: Callable[[Any], None]) -> None:
         """Do some work off the window's thread and hand its result on in the window's."""
@@ -400,7 +384,7 @@ class Desk(QObject):
             if current():
                 self.later(lambda: then(result))
 
-        self._in_background(channel, run)
+        self.in_background(channel, run)
 
     def ask_beat(self, source: Source) -> None:
         """Measure a source's beat; ``beat_found`` brings it."""
@@ -410,7 +394,7 @@ class Desk(QObject):
             beat = find_beat(session, source, job=job, current=current)
             self.later(lambda: self.beat_found.emit(source.id, beat))
 
-        self._in_background("beat", work)
+        self.in_background("beat", work)
 
     def _request_gather(self) -> None:
         source = self.source
@@ -427,7 +411,7 @@ class Desk(QObject):
             done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, light=light, current=current)
             self.later(lambda: self._deliver_gather(done))
 
-        self._in_background("gather", work)
+        self.in_background("gather", work)
 
     def _request_scatter(self, source: Source) -> None:
         job, session, light, view = self.job, self.session, self.light, self.scatter_view
@@ -441,7 +425,7 @@ class Desk(QObject):
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.scatter_ready))  # type: ignore[misc]
 
-        self._in_background("scatter", work)
+        self.in_background("scatter", work)
 
     def _deliver_gather(self, done: GatherPicture) -> None:
         if done.photo is not None:
@@ -458,9 +442,9 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             done = pictures.hand_over_picture(session, job, surface, px=px, light=light, current=current)
-            self.later(lambda: self._deliver_surface(done))
+            self.later(lambda: self.surfaces.deliver(done))
 
-        self._in_background("surface", work)
+        self.in_background("surface", work)
         self._request_scene()
 
     def gather(self, paths: list[Path]) -> None:
@@ -477,7 +461,7 @@ class Desk(QObject):
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.scene_ready))  # type: ignore[misc]
 
-        self._in_background("scene", work)
+        self.in_background("scene", work)
 
     def adopt_later(self, make: Callable[[], OpenedJob], then: Callable[[], None]) -> None:
         """Make a job off the window's thread and take it over when it is ready."""

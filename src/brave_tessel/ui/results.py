@@ -7,8 +7,9 @@ from dataclasses import dataclass, field
 import numpy as np
 import numpy.typing as npt
 
+from ..core.area import Area
 from ..core.buildup.seat import Stack
-from ..core.document import Source, Surface
+from ..core.document import Job, Source, Stroke, Surface
 from ..core.errors import TesselError
 from ..core.handover.checks import Finding
 from ..core.maps import MapKind, MapSet
@@ -32,6 +33,19 @@ class SurfacePicture:
     fine: bool
     contact: dict[MapKind, list[AnyArray]] = field(default_factory=dict)
     findings: list[Finding] = field(default_factory=list)
+    job: Job | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class SurfaceParts:
+    """Parts of a surface's picture that a stroke has changed: where each lies, and it at full size and smaller.
+
+    ``stroke`` is the stroke as far as it is shown with them.
+    """
+
+    parts: tuple[tuple[Area, list[AnyArray]], ...]
+    stroke: Stroke
+    ms: float
 
 
 @dataclass(frozen=True, slots=True)

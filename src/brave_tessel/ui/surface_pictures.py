@@ -56,7 +56,7 @@ def surface_picture(
         codes = map_codes(kind, maps)
     thumbs = {} if fine else small_pictures(run, planner, surface, grid)
     ms = (time.perf_counter() - begun) * 1000
-    return SurfacePicture(shown, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine)
+    return SurfacePicture(shown, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, job=job)
 
 
 def alone(surface: Surface, id: str) -> Surface:

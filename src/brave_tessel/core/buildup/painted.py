@@ -7,21 +7,25 @@ from dataclasses import replace
 
 import numpy as np
 
+from ..area import Area
 from ..colour import hex_to_linear
 from ..layers import MapMix, Stroke
 from ..maps import MapKind
 from ..relief.estimate import wrapped_gaussian
 from ..sheet import Raster
 from .stack import Stack
-from .strokes import Tips, cover_of
+from .strokes import Tips, cover_of, cover_within
 
 
-def paint_on(below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, mixes: Mapping[MapKind, MapMix], tips: Tips | None = None) -> Stack:
+def paint_on(
+    below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, mixes: Mapping[MapKind, MapMix], tips: Tips | None = None, area: Area | None = None
+) -> Stack:
     """What lies beneath with strokes laid on it, each on the part of the sheet it touches.
 
     ``raise`` and ``lower`` move the relief by the stroke's amount in mm, ``flatten`` brings it to where the stroke began,
     ``smooth`` evens it over the brush's width, ``roughness`` sets it, ``colour`` paints. A stroke that erases brings back
-    what lay beneath.
+    what lay beneath. With an ``area`` all given and all returned is that part of the sheet; there nothing can be flattened,
+    for that looks at where the stroke began.
     """
     grid = below.grid
     colour, height, rough, metal = (plane.copy() for plane in below.planes)
@@ -32,7 +36,7 @@ def paint_on(below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, m
         level = _level_at(height, stroke, below)
         if stroke.into == "smooth" and stroke.size_mm not in smooth:
             smooth[stroke.size_mm] = wrapped_gaussian(below.height, stroke.size_mm / 4, grid)
-        for window in cover_of(stroke, grid, tips or {}):
+        for window in cover_of(stroke, grid, tips or {}) if area is None else cover_within(stroke, area, tips or {}):
             rows = (np.arange(window.cover.shape[0]) + window.row) % grid.height_px
             columns = (np.arange(window.cover.shape[1]) + window.column) % grid.width_px
             at = np.ix_(rows, columns)

@@ -89,19 +89,27 @@ def ground_read(ground: Raster, seat: Seat, grid: Grid) -> Raster:
     return np.asarray(broad + np.float32(seat.show_through) * (ground - broad), np.float32)
 
 
-def lay(below: Stack, layer: MapSet, coverage: Raster | None, mixes: Mapping[MapKind, MapMix], seat: Seat) -> Stack:
+def reach_mm(seat: Seat) -> float:
+    """How far around a pixel a seat looks at the ground, mm."""
+    return 0.0 if seat.show_through == 1 or seat.drape == 0 else seat.split
+
+
+def lay(
+    below: Stack, layer: MapSet, coverage: Raster | None, mixes: Mapping[MapKind, MapMix], seat: Seat, relief: Raster | None = None
+) -> Stack:
     """One layer joined onto a stack.
 
     The layer's top is ``level + relief + drape · ground``; it shows where its top is higher than the ground, mixed
     linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal heights the
-    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows.
+    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows. ``relief`` is the layer's own where it is known already
+    (:func:`own_relief`).
     """
     grid = below.grid
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)
     strengths = tuple(mixes[kind].strength if kind in mixes and kind in layer else 0.0 for kind in LAYERED)
     planes = list(mixed_planes(below.planes, layer, mixes))
     if MapKind.HEIGHT in layer:
-        planes[1] = own_relief(planes[1], seat, grid)
+        planes[1] = own_relief(planes[1], seat, grid) if relief is None else relief
     number = below.layers + 1
     joined, share, (top, margin) = join_by_height(
         below.planes, tuple(planes), cover, (below.top, below.margin), number=number, level=seat.level, feather=seat.feather,  # type: ignore[arg-type]

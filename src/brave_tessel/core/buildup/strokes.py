@@ -6,9 +6,12 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
+import msgspec
 import numpy as np
+import numpy.typing as npt
 
-from ..kernels.strokes import blend_window, paint_path, paint_stamps, paint_taper
+from ..area import Area
+from ..kernels.strokes import blend_window, paint_path, paint_pieces, paint_stamps, paint_taper
 from ..lattice import units_many
 from ..layers import Stroke
 from ..nodes import Point
@@ -51,8 +54,8 @@ def cover_of(stroke: Stroke, grid: Grid, tips: Tips) -> Iterator[Window]:
     for number, points in enumerate(copies(stroke, grid.width_mm, grid.height_mm)):
         if not points:
             continue
-        window = _window(points, stroke.size_mm * (0.75 + stroke.stray), grid)
-        _draw(window, points, stroke, grid, tips.get(stroke.tip), number)
+        window = _window(points, reach_of(stroke), grid)
+        _draw(window, points, stroke, grid, tips, number)
         yield window
 
 
@@ -67,23 +70,21 @@ def _window(points: Sequence[Point], reach_mm: float, grid: Grid) -> Window:
     return Window(grid.height_px - high, first, np.zeros((high - low, last - first), np.float32))
 
 
-def _draw(window: Window, points: Sequence[Point], stroke: Stroke, grid: Grid, tip: Raster | None, number: int) -> None:
+def _draw(window: Window, points: Sequence[Point], stroke: Stroke, grid: Grid, tips: Tips, number: int) -> None:
     cover = window.cover
     whole = cover.shape == grid.shape
     px, py = grid.mm_per_px
     origin = (0.0, 0.0) if whole else (window.column * px, (grid.height_px - window.row - cover.shape[0]) * py)
     size = (grid.width_mm, grid.height_mm) if whole else (cover.shape[1] * px, cover.shape[0] * py)
     moved = [(x - origin[0], y - origin[1]) for x, y in points]
-    if tip is not None or stroke.spacing > 0 or stroke.stray > 0:
+    if _stamped(stroke, tips):
         stamps = _stamps(moved, stroke, number)
-        paint_stamps(cover, stamps, tip, hardness=stroke.hardness, flow=stroke.flow, width_mm=size[0], height_mm=size[1])
-        np.multiply(cover, np.float32(stroke.strength), out=cover)
-        return
-    if stroke.pressure:
+        paint_stamps(cover, stamps, tips.get(stroke.tip), hardness=stroke.hardness, flow=stroke.flow, width_mm=size[0], height_mm=size[1])
+    elif stroke.pressure:
         paint_taper(cover, moved, _at_points(stroke), size_mm=stroke.size_mm, hardness=stroke.hardness, width_mm=size[0], height_mm=size[1])
     else:
         paint_path(cover, moved, size_mm=stroke.size_mm, hardness=stroke.hardness, width_mm=size[0], height_mm=size[1])
-    np.multiply(cover, np.float32(stroke.strength * stroke.flow), out=cover)
+    np.multiply(cover, np.float32(_strength(stroke, tips)), out=cover)
 
 
 def _at_points(stroke: Stroke) -> list[float]:
@@ -106,10 +107,99 @@ def _stamps(points: Sequence[Point], stroke: Stroke, number: int) -> np.ndarray:
     return np.column_stack([x + np.cos(angle) * away, y + np.sin(angle) * away, 0.5 * stroke.size_mm * press, turn])
 
 
-def lay_strokes(coverage: Raster, strokes: Sequence[Stroke], grid: Grid, tips: Tips | None = None) -> Raster:
-    """Coverage with strokes laid over it in order; the given raster is not changed."""
+def cover_within(stroke: Stroke, area: Area, tips: Tips) -> Iterator[Window]:
+    """As :func:`cover_of`, but only on an area of the sheet: of a long stroke no more is drawn than what crosses it."""
+    own = area.own
+    for number, points in enumerate(copies(stroke, area.grid.width_mm, area.grid.height_mm)):
+        near = _pieces_near(points, stroke, area, number, stamped=_stamped(stroke, tips))
+        if len(near) == 0:
+            continue
+        cover = np.zeros(own.shape, np.float32)
+        size = {"width_mm": own.width_mm, "height_mm": own.height_mm}
+        if _stamped(stroke, tips):
+            paint_stamps(cover, near, tips.get(stroke.tip), hardness=stroke.hardness, flow=stroke.flow, wraps=False, **size)
+        else:
+            paint_pieces(cover, near, hardness=stroke.hardness, tapered=bool(stroke.pressure), **size)
+        yield Window(0, 0, cover * np.float32(_strength(stroke, tips)))
+
+
+def _stamped(stroke: Stroke, tips: Tips) -> bool:
+    return stroke.tip in tips or stroke.spacing > 0 or stroke.stray > 0
+
+
+def _strength(stroke: Stroke, tips: Tips) -> float:
+    """Stamps are laid over each other by the flow; a line is drawn once."""
+    return stroke.strength if _stamped(stroke, tips) else stroke.strength * stroke.flow
+
+
+def changed_boxes(before: Stroke | None, after: Stroke, width_mm: float, height_mm: float) -> list[tuple[float, float, float, float]]:
+    """Rectangles of the sheet (left, low, right, high), mm, outside of which a stroke that has grown is as it was; one for each
+    of its copies.
+    """
+    grown = before is not None and msgspec.structs.replace(after, points=before.points, pressure=before.pressure) == before
+    kept = len(before.points) if before is not None and grown and after.points[: len(before.points)] == before.points else 0
+    one = msgspec.structs.replace(after, points=after.points[max(0, kept - 1) :])
+    if before is not None and not kept:
+        one = msgspec.structs.replace(after, points=(*before.points, *after.points))
+    boxes = []
+    for path in copies(one, width_mm, height_mm):
+        points = np.array(path).reshape(-1, 2)
+        (left, low), (right, high) = points.min(0) - reach_of(one), points.max(0) + reach_of(one)
+        boxes.append((float(left), float(low), float(right), float(high)))
+    return boxes
+
+
+def reach_of(stroke: Stroke) -> float:
+    """How far from its path a stroke can lie, mm, to within a pixel; the corners of a turned tip reach furthest."""
+    corner = math.sqrt(2) if stroke.tip else 1.0
+    return float(stroke.size_mm * (0.5 * corner + stroke.stray))
+
+
+def _laps(points: np.ndarray, box: tuple[float, float, float, float], grid: Grid, reach: float) -> list[tuple[float, float]]:
+    """By which whole repeats a path is moved to come near a box in mm."""
+    if not len(points):
+        return []
+    x0, y0, x1, y1 = box
+    (least_x, least_y), (most_x, most_y) = points.min(0) - reach, points.max(0) + reach
+    across = range(math.ceil((x0 - most_x) / grid.width_mm), math.floor((x1 - least_x) / grid.width_mm) + 1)
+    up = range(math.ceil((y0 - most_y) / grid.height_mm), math.floor((y1 - least_y) / grid.height_mm) + 1)
+    return [(i * grid.width_mm, j * grid.height_mm) for i in across for j in up]
+
+
+def _pieces_near(points: Sequence[Point], stroke: Stroke, area: Area, number: int, *, stamped: bool) -> npt.NDArray[np.float64]:
+    """Of a path and its repeats what comes near an area: stamps or straight pieces, in mm from its lower left corner."""
+    own, reach, (left, low) = area.own, reach_of(stroke), area.corner_mm()
+    found = []
+    for x, y in _laps(np.array(points).reshape(-1, 2), (left, low, left + own.width_mm, low + own.height_mm), area.grid, reach):
+        moved = [(px + x - left, py + y - low) for px, py in points]
+        made = _stamps(moved, stroke, number) if stamped else _straight(moved, stroke)
+        last = made[:, :2] if stamped else made[:, 2:4]
+        found.append(made[_near(made[:, :2], last, own, reach)])
+    return np.concatenate(found) if found else np.zeros((0, 4))
+
+
+def _straight(points: Sequence[Point], stroke: Stroke) -> np.ndarray:
+    """Straight pieces (n, 6): both ends and the radius at each, mm."""
+    path = np.array(points)
+    radii = 0.5 * stroke.size_mm * (np.maximum(_at_points(stroke), 0.02) if stroke.pressure else np.ones(len(path)))
+    last = np.minimum(np.arange(max(1, len(path) - 1)) + 1, len(path) - 1)
+    first = np.arange(len(last))
+    return np.column_stack([path[first], path[last], radii[first], radii[last]])
+
+
+def _near(first: np.ndarray, last: np.ndarray, own: Grid, reach: float) -> np.ndarray:
+    """Which pieces between two ends (n, 2) come within reach of a sheet."""
+    low, high = np.minimum(first, last) - reach, np.maximum(first, last) + reach
+    inside = (high >= 0) & (low <= (own.width_mm, own.height_mm))
+    return np.asarray(inside.all(1))
+
+
+def lay_strokes(coverage: Raster, strokes: Sequence[Stroke], grid: Grid, tips: Tips | None = None, area: Area | None = None) -> Raster:
+    """Coverage with strokes laid over it in order; the given raster is not changed. With an ``area`` it is that part of the
+    sheet alone.
+    """
     out = coverage.copy()
     for stroke in strokes:
-        for window in cover_of(stroke, grid, tips or {}):
+        for window in cover_of(stroke, grid, tips or {}) if area is None else cover_within(stroke, area, tips or {}):
             blend_window(out, window.cover, window.row, window.column, 0.0 if stroke.erase else 1.0)
     return out

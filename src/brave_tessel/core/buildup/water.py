@@ -50,19 +50,26 @@ def standing(
     return maps
 
 
+def rippled(grid: Grid, *, level: float, ripple: float, ripple_size: float, seed: int) -> Raster:
+    """The water's surface, (H, W), mm."""
+    surface = np.full(grid.shape, level, np.float32)
+    if ripple > 0:
+        surface += np.float32(2 * ripple) * (clouds(grid, size=ripple_size, octaves=3, gain=0.45, seed=seed) - np.float32(0.5))
+    return surface
+
+
 def stand(
     below: Stack, coverage: Raster | None, *, level: float, clear: float, colour: str, ripple: float, ripple_size: float, damp: float, porosity: float,
-    roughness: float, seed: int,
+    roughness: float, seed: int, surface: Raster | None = None,
 ) -> Stack:  # fmt: skip
     """A stack with water standing in it: level, smooth, tinted by its depth; the ground in it and just above it is wet.
 
     What it hides grows with depth as exp(−2.2 depth / clear) (Beer and Lambert: the light passes it twice). Wetness falls
-    from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink.
+    from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``surface`` is the water's surface where it is known already (:func:`rippled`).
     """
     grid = below.grid
-    surface = np.full(grid.shape, level, np.float32)
-    if ripple > 0:
-        surface += np.float32(2 * ripple) * (clouds(grid, size=ripple_size, octaves=3, gain=0.45, seed=seed) - np.float32(0.5))
+    if surface is None:
+        surface = rippled(grid, level=level, ripple=ripple, ripple_size=ripple_size, seed=seed)
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage, np.float32)
     # The waterline is as sharp as a pixel's share of the slope lets it be.
     planes, share, depth = flood(

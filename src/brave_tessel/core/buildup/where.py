@@ -39,7 +39,11 @@ MODES = ("keep", "add", "cut", "multiply", "lighter", "darker")
 Fade = Annotated[float, Length(0, 5, least=0, most=100, help="Height over which the cover fades at either limit.")]
 
 
-@operation("rule.shape", label="Shape of the rule")
+# A Gaussian is done with at four standard deviations: what is left beyond is under a ten-thousandth.
+_SIGMAS = 4.0
+
+
+@operation("rule.shape", label="Shape of the rule", reach=lambda v: abs(v["spread"]) * 1.05 + _SIGMAS * v["soften"] / 2)
 def shaped(
     grid: Grid, field: Field, *,
     low: Annotated[float, Fraction(least=-4, most=5, help="What counts as nothing.")] = 0.0,
@@ -82,7 +86,7 @@ def by_noise(
     return np.asarray(t * t * (3 - 2 * t), np.float32)
 
 
-@operation("where.height", label="By height")
+@operation("where.height", label="By height", reach=lambda v: 0.0)
 def by_height(
     grid: Grid, ground: Ground, *,
     above: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Covered from this height of the ground upward.")] = -20.0,
@@ -99,7 +103,7 @@ def by_height(
 Radius = Annotated[float, Length(0.5, 60, log=True, least=0.05, most=2000, help="How wide the shapes are that count.")]
 
 
-@operation("where.slope", label="By slope")
+@operation("where.slope", label="By slope", reach=lambda v: _SIGMAS * v["radius"] / 4)
 def by_slope(
     grid: Grid, ground: Ground, *,
     above: Annotated[float, Angle(0, 90, help="Covered from this slope.")] = 0.0,
@@ -126,7 +130,7 @@ def _against_mean(ground: Ground, radius: float, grid: Grid) -> Raster:
     return np.asarray(ground.height - wrapped_gaussian(ground.height, radius / 2, grid), np.float32)
 
 
-@operation("where.hollows", label="Hollows")
+@operation("where.hollows", label="Hollows", reach=lambda v: _SIGMAS * v["radius"] / 2)
 def hollows(
     grid: Grid, ground: Ground, *, radius: Radius = 8.0,
     depth: Annotated[float, Length(0.05, 10, log=True, least=0.005, most=500, help="How deep a hollow lies beneath its neighbourhood where it is fully covered.")] = 0.6,
@@ -136,7 +140,7 @@ def hollows(
     return np.asarray(np.clip((-_against_mean(ground, radius, grid) - np.float32(from_depth)) / np.float32(depth), 0, 1), np.float32)
 
 
-@operation("where.edges", label="Edges")
+@operation("where.edges", label="Edges", reach=lambda v: _SIGMAS * v["radius"] / 2)
 def edges(
     grid: Grid, ground: Ground, *, radius: Radius = 4.0,
     height: Annotated[float, Length(0.02, 10, log=True, least=0.002, most=500, help="How far an edge stands over its neighbourhood where it is fully covered.")] = 0.4,
@@ -237,7 +241,7 @@ def by_shape(
     return np.asarray(np.clip(inside / max(soft, grid.pitch_mm) + 0.5, 0, 1), np.float32)
 
 
-@operation("where.after", label="After another layer")
+@operation("where.after", label="After another layer", reach=lambda v: math.hypot(v["right"], v["up"]))
 def after(
     grid: Grid, field: Field, *,
     layer: Annotated[str, BelowLayer(help="A layer beneath this one.")] = "",

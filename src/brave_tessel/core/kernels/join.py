@@ -66,6 +66,8 @@ def join_by_height(
     ground as the layer drapes over it, where that is not the ground itself. ``uncontested``: the layer always shows.
     """
     height = ground[1]
+    # The kernel knows no number so small, and would take it for nothing while the plane waits to be written.
+    on = tuple(strength if strength > 1e-6 else 0.0 for strength in on)  # type: ignore[assignment]
     # Planes without strength are not written; a pixel stands in for them.
     out: Planes = tuple(  # type: ignore[assignment]
         np.empty_like(plane) if strength > 0 or plane is height else np.empty((1, 1, 3)[: plane.ndim], np.float32)

@@ -69,6 +69,11 @@ def _occlusion_rows(
             out[r, c] = total[c] / np.float32(directions)
 
 
+def occlusion_reach_px(grid: Grid, reach_mm: float) -> float:
+    """How far occlusion looks, pixels: at most half across the sheet."""
+    return max(1.0, min(reach_mm / min(grid.mm_per_px), 0.5 * min(grid.shape)))
+
+
 def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 8) -> Raster:
     """Ambient occlusion (H, W) in [0, 1]: cosine-weighted share of open sky above a level plane.
 
@@ -76,7 +81,7 @@ def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 
     exact for a cosine-weighted sky. 1 on a plane. Wrapped.
     """
     across, down = grid.mm_per_px
-    reach_px = max(1.0, min(reach_mm / min(across, down), 0.5 * min(grid.shape)))
+    reach_px = occlusion_reach_px(grid, reach_mm)
     count = max(3, math.ceil(math.log(reach_px, 1.2)) + 1)
     radii = np.unique(np.geomspace(1, max(1.01, reach_px), count))
     angles = (np.arange(directions) + 0.5) / directions * 2 * math.pi
@@ -108,15 +113,22 @@ def _shadow_rows(
                 line[c] = min(line[c], max(np.float32(0), clear))
 
 
-def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32) -> Raster:
-    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it."""
+def shadow_reach_px(tallest: float, grid: Grid, light: tuple[float, float, float]) -> float:
+    """How far the tallest step of a relief, in mm, can throw its shadow, pixels; at most half across the sheet, and 256."""
+    x, y, z = light
+    return min(tallest * math.hypot(x, y) / max(z, 0.05) / min(grid.mm_per_px), 0.5 * max(grid.shape), 256.0)
+
+
+def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32, furthest: float | None = None) -> Raster:
+    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is how far
+    shadows are looked for, pixels; by default as far as the relief can throw them.
+    """
     x, y, z = light
     level = math.hypot(x, y)
     if level < 1e-3:
         return np.ones(height.shape, np.float32)
     across, down = grid.mm_per_px
-    tallest = float(height.max() - height.min())
-    furthest = min(tallest * level / max(z, 0.05) / min(across, down), 0.5 * max(grid.shape), 256.0)
+    furthest = shadow_reach_px(float(height.max() - height.min()), grid, light) if furthest is None else furthest
     radii = np.linspace(0, max(1.0, furthest), steps + 1)[1:]
     dx = np.rint(radii * x / level).astype(np.int32)
     dy = np.rint(-radii * y / level).astype(np.int32)

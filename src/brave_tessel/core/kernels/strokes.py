@@ -15,7 +15,7 @@ from .compiled import compiled
 @compiled
 def _segment(
     out: Raster, x0: float, y0: float, x1: float, y1: float, radius: float, hardness: float,
-    width_mm: float, height_mm: float,
+    width_mm: float, height_mm: float, wraps: bool,
 ) -> None:  # fmt: skip
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
@@ -25,6 +25,8 @@ def _segment(
     right = math.ceil((max(x0, x1) + outer) / px - 0.5)
     low = math.floor((min(y0, y1) - outer) / py - 0.5)
     high = math.ceil((max(y0, y1) + outer) / py - 0.5)
+    if not wraps:
+        left, right, low, high = max(left, 0), min(right, columns - 1), max(low, 0), min(high, rows - 1)
     run_x, run_y = x1 - x0, y1 - y0
     length2 = run_x * run_x + run_y * run_y
     for j in range(low, high + 1):
@@ -49,18 +51,33 @@ def paint_path(
     """Raise ``out`` (H, W) to the stroke's profile along a path in mm; wraps over every edge."""
     ends = points[1:] or points[:1]
     for (x0, y0), (x1, y1) in zip(points, ends, strict=False):
-        _segment(out, x0, y0, x1, y1, 0.5 * size_mm, hardness, width_mm, height_mm)
+        _segment(out, x0, y0, x1, y1, 0.5 * size_mm, hardness, width_mm, height_mm, True)
+
+
+def paint_pieces(
+    out: Raster, pieces: npt.NDArray[np.float64], *, hardness: float, width_mm: float, height_mm: float, tapered: bool
+) -> None:
+    """Raise ``out`` (H, W) to a stroke's profile along single straight pieces (n, 6): both ends x, y in mm and the radius at
+    each. Nothing wraps: what lies beyond ``out`` is not drawn.
+    """
+    for x0, y0, x1, y1, r0, r1 in pieces.tolist():
+        if tapered:
+            _taper(out, x0, y0, x1, y1, r0, r1, hardness, width_mm, height_mm, False)
+        else:
+            _segment(out, x0, y0, x1, y1, r0, hardness, width_mm, height_mm, False)
 
 
 @compiled
 def _taper(
-    out: Raster, x0: float, y0: float, x1: float, y1: float, r0: float, r1: float, hardness: float, width_mm: float, height_mm: float
+    out: Raster, x0: float, y0: float, x1: float, y1: float, r0: float, r1: float, hardness: float, width_mm: float, height_mm: float, wraps: bool
 ) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     outer = max(r0, r1)
     left, right = math.floor((min(x0, x1) - outer) / px - 0.5), math.ceil((max(x0, x1) + outer) / px - 0.5)
     low, high = math.floor((min(y0, y1) - outer) / py - 0.5), math.ceil((max(y0, y1) + outer) / py - 0.5)
+    if not wraps:
+        left, right, low, high = max(left, 0), min(right, columns - 1), max(low, 0), min(high, rows - 1)
     run_x, run_y = x1 - x0, y1 - y0
     length2 = run_x * run_x + run_y * run_y
     for j in range(low, high + 1):
@@ -87,11 +104,11 @@ def paint_taper(
     last = len(points) - 1
     for k in range(max(1, last)):
         n = min(k + 1, last)
-        _taper(out, *points[k], *points[n], radii[k], radii[n], hardness, width_mm, height_mm)
+        _taper(out, *points[k], *points[n], radii[k], radii[n], hardness, width_mm, height_mm, True)
 
 
 @compiled
-def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float) -> None:
+def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float, wraps: bool) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     side = tip.shape[0]
@@ -100,10 +117,14 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
         cosine, sine = math.cos(turn), math.sin(turn)
         reach = radius * 1.4143 if side > 1 else radius
         soft = max(radius * (1.0 - hardness), 0.75 * px)
-        for j in range(math.floor((y0 - reach) / py - 0.5), math.ceil((y0 + reach) / py - 0.5) + 1):
+        left, right = math.floor((x0 - reach) / px - 0.5), math.ceil((x0 + reach) / px - 0.5)
+        low, high = math.floor((y0 - reach) / py - 0.5), math.ceil((y0 + reach) / py - 0.5)
+        if not wraps:
+            left, right, low, high = max(left, 0), min(right, columns - 1), max(low, 0), min(high, rows - 1)
+        for j in range(low, high + 1):
             y = (j + 0.5) * py - y0
             r = (rows - 1 - j) % rows
-            for i in range(math.floor((x0 - reach) / px - 0.5), math.ceil((x0 + reach) / px - 0.5) + 1):
+            for i in range(left, right + 1):
                 x = (i + 0.5) * px - x0
                 if side > 1:
                     u = ((x * cosine + y * sine) / radius * 0.5 + 0.5) * side - 0.5
@@ -121,11 +142,12 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
 
 
 def paint_stamps(
-    out: Raster, stamps: npt.NDArray[np.float64], tip: Raster | None, *, hardness: float, flow: float, width_mm: float, height_mm: float
-) -> None:
+    out: Raster, stamps: npt.NDArray[np.float64], tip: Raster | None, *, hardness: float, flow: float, width_mm: float, height_mm: float,
+    wraps: bool = True,
+) -> None:  # fmt: skip
     """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one without a tip."""
     shape = np.zeros((1, 1), np.float32) if tip is None else np.ascontiguousarray(tip, np.float32)
-    _stamp(out, np.ascontiguousarray(stamps, np.float64), shape, float(hardness), float(flow), width_mm, height_mm)
+    _stamp(out, np.ascontiguousarray(stamps, np.float64), shape, float(hardness), float(flow), width_mm, height_mm, wraps)
 
 
 @compiled

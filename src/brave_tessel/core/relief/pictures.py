@@ -5,7 +5,7 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
-from ..colour import decode_srgb, display_codes, encode_srgb
+from ..colour import codes_from_linear, decode_srgb, display_codes
 from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
@@ -19,14 +19,14 @@ VIEWS: dict[str, MapKind | str | None] = {
 """What a board can show: its word, and the map (None is the lit picture, a word a picture of its own)."""
 
 
-def map_codes(kind: MapKind, maps: MapSet) -> AnyArray:
-    """One map as an sRGB picture, (H, W, 3) uint8. Height spans its own lowest to highest."""
+def map_codes(kind: MapKind, maps: MapSet, span: tuple[float, float] | None = None) -> AnyArray:
+    """One map as an sRGB picture, (H, W, 3) uint8. Height spans its own lowest to highest, or those given."""
     pixels = maps.or_default(kind)
     if TRAITS[kind].colour:
         return display_codes(pixels)
     if kind is MapKind.NORMAL:
         return np.asarray(np.rint((pixels * 0.5 + 0.5) * 255), np.uint8)
-    low, high = (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
+    low, high = span or (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
     grey = np.rint(np.clip((pixels - low) / max(high - low, 1e-6), 0, 1) * 255).astype(np.uint8)
     return np.repeat(grey[..., None], 3, 2)
 
@@ -35,7 +35,7 @@ def halved(codes: AnyArray) -> AnyArray:
     """A picture at half its size, averaged in linear light."""
     rows, columns = max(1, codes.shape[0] // 2), max(1, codes.shape[1] // 2)
     small: Raster = np.asarray(cv2.resize(_LINEAR[codes], (columns, rows), interpolation=cv2.INTER_AREA), np.float32)
-    return np.rint(encode_srgb(np.clip(small, 0, 1)) * 255).astype(np.uint8)
+    return codes_from_linear(small)
 
 
 def mip_chain(codes: AnyArray, *, smallest: int = 16) -> list[AnyArray]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -12,7 +13,7 @@ from ..buildup.stack import Stack
 from ..sheet import Raster
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Section:
     """Heights along a cut: ``x_mm`` (n,), and the surface after each shown layer, (layers + 1, n) mm.
 
@@ -25,11 +26,11 @@ class Section:
     numbers: tuple[int, ...]
     y_mm: float
 
-    @property
+    @cached_property
     def low(self) -> float:
         return float(self.heights[1:].min()) if len(self.heights) > 1 else 0.0
 
-    @property
+    @cached_property
     def high(self) -> float:
         return float(self.heights[1:].max()) if len(self.heights) > 1 else 0.0
 

@@ -146,6 +146,7 @@ class BuildStage(Stage):
         desk.job_changed.connect(self.show_job)
         desk.selection_changed.connect(self._selection_changed)
         desk.surface_ready.connect(self.show_picture)
+        desk.parts_ready.connect(board.show_parts)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
@@ -291,17 +292,17 @@ class BuildStage(Stage):
             return
         way = (*layer_path(surface, layer.id), *place)
         if self._live is None:
-            self._live = self._make_stroke(path, new_id("stroke"))
+            self._live = self.desk.surfaces.live = self._make_stroke(path, new_id("stroke"))
             self._gesture = f"stroke-{self._live.id}"
             self.desk.dispatch(Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture))
             return
-        stroke = self._make_stroke(path, self._live.id)
+        stroke = self.desk.surfaces.live = self._make_stroke(path, self._live.id)
         self.desk.dispatch(Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture))
 
     def _stroke_done(self, path: list[tuple[float, float]]) -> None:
         self._stroke_moves(path)
         self._live = None
-        self.desk.end_gesture()
+        self.desk.surfaces.end_stroke()
 
     # Handles -------------------------------------------------------------------------------------
 

@@ -4,13 +4,15 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
 from ...core.document import Layer, WaterWhat
 from ...core.quantity import format_length, format_number
 from ...core.relief.section import Section, cut_along
+from ...core.sheet import AnyArray
 from .. import theme
 from ..controls.hatch import brush
 from ..results import SurfacePicture
@@ -29,11 +31,13 @@ class SectionStrip(QWidget):
         self.angle = 0.0
         self.times = 0
         self.measure: list[tuple[float, float]] = []
+        self._bodies: tuple[object, QPixmap] | None = None
         self.setAccessibleName("Section along the cut")
 
     def show_picture(self, done: SurfacePicture | None, y_mm: float, angle: float = 0.0) -> None:
         self.done, self.angle = done, angle
         self.section = cut_along(done.stacks, y_mm, angle) if done else None
+        self._bodies = None
         self.update()
 
     def _frame(self) -> QRectF:
@@ -70,7 +74,7 @@ class SectionStrip(QWidget):
         note = f"at {format_length(self.section.y_mm)}{turned} · {format_length(self.done.grid.width_mm)} wide"
         painter.setFont(theme.font(11, mono=True))
         painter.drawText(right, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, note)
-        self._paint_bodies(painter, frame, times)
+        painter.drawPixmap(0, 0, self._drawn_bodies(frame, times))
         self._paint_scale(painter, frame, times)
         self._paint_pointer(painter, frame)
         self._paint_measure(painter, frame, times)
@@ -82,48 +86,54 @@ class SectionStrip(QWidget):
         middle = (self.section.high + self.section.low) / 2
         return float(frame.center().y() - (mm - middle) * per_mm)
 
+    def _drawn_bodies(self, frame: QRectF, times: int) -> QPixmap:
+        """The layers, drawn once for a section, a size and a face; the pointer and the measure move over them."""
+        ratio = self.devicePixelRatioF()
+        key = (self.width(), self.height(), times, ratio, theme.colour("panel").name())
+        if self._bodies is None or self._bodies[0] != key:
+            made = QPixmap(round(self.width() * ratio), round(self.height() * ratio))
+            made.setDevicePixelRatio(ratio)
+            made.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(made)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_bodies(painter, frame, times)
+            painter.end()
+            self._bodies = (key, made)
+        return self._bodies[1]
+
     def _paint_bodies(self, painter: QPainter, frame: QRectF, times: int) -> None:
         assert self.section is not None
         assert self.done is not None
-        section = self.section
-        count = section.x_mm.size
-        step = max(1, math.floor(count / (2 * frame.width())))
-        index = range(0, count, step)
-        width = self.done.grid.width_mm
-        xs = [frame.left() + float(section.x_mm[i]) / width * frame.width() for i in index]
-        floor = frame.bottom() + theme.px(4)
-        painter.save()
+        section, width = self.section, self.done.grid.width_mm
+        index = np.arange(0, section.x_mm.size, max(1, math.floor(section.x_mm.size / (2 * frame.width()))))
+        xs = frame.left() + section.x_mm[index] / width * frame.width()
+        middle, per_mm = (section.high + section.low) / 2, frame.width() / width * times
+        lines = frame.center().y() - (section.heights[:, index].astype(np.float64) - middle) * per_mm
         painter.setClipRect(frame.adjusted(0, -theme.px(4), 0, theme.px(5)))
-        for body in range(1, len(section.heights)):
-            own = [float(section.heights[body][i]) for i in index]
-            lower = [float(section.heights[body - 1][i]) for i in index] if body > 1 else None
-            self._paint_body(painter, frame, times, xs, own, lower, self.done.surface.layers[section.numbers[body - 1]], floor)
-        painter.restore()
+        for body in range(1, len(lines)):
+            lower = lines[body - 1] if body > 1 else None
+            self._paint_body(painter, frame, times, xs, lines[body], lower, self.done.surface.layers[section.numbers[body - 1]])
 
     def _paint_body(
-        self, painter: QPainter, frame: QRectF, times: int, xs: list[float], own: list[float], lower: list[float] | None, layer: Layer, floor: float
+        self, painter: QPainter, frame: QRectF, times: int, xs: AnyArray, own: AnyArray, lower: AnyArray | None, layer: Layer
     ) -> None:
         """One layer: hatched where it lies on what was there, void where it is cut into it."""
-        above = [QPointF(x, self._y(frame, times, z)) for x, z in zip(xs, own, strict=True)]
-        base = [QPointF(xs[0], floor), QPointF(xs[-1], floor)] if lower is None else [QPointF(x, self._y(frame, times, z)) for x, z in zip(xs, lower, strict=True)]
         water = isinstance(layer.what, WaterWhat)
         painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(brush("waves" if water and lower is not None else layer.hatch))
         if lower is None:
-            painter.setBrush(brush(layer.hatch))
-            painter.drawPolygon(QPolygonF([*above, *base[::-1]]))
+            floor = np.full_like(own, frame.bottom() + theme.px(4))
+            painter.drawPolygon(_between(xs, own, floor))
         else:
-            raised = [QPointF(a.x(), min(a.y(), b.y())) for a, b in zip(above, base, strict=True)]
-            sunk = [QPointF(a.x(), max(a.y(), b.y())) for a, b in zip(above, base, strict=True)]
-            painter.setBrush(brush("waves" if water else layer.hatch))
-            painter.drawPolygon(QPolygonF([*raised, *base[::-1]]))
-            if any(a.y() > b.y() + 0.5 for a, b in zip(above, base, strict=True)):
+            painter.drawPolygon(_between(xs, np.minimum(own, lower), lower))
+            if (own > lower + 0.5).any():
                 painter.setBrush(theme.colour("panel"))
-                painter.drawPolygon(QPolygonF([*sunk, *base[::-1]]))
+                painter.drawPolygon(_between(xs, np.maximum(own, lower), lower))
         painter.setPen(QPen(theme.colour("ink"), 1))
         if isinstance(layer.what, WaterWhat):
             self._paint_water(painter, frame, layer.what.water.number("level"), times)
         else:
-            painter.drawPolyline(QPolygonF(above))
+            painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), own.tolist(), strict=True)]))
 
     def _paint_water(self, painter: QPainter, frame: QRectF, level: float, times: int) -> None:
         """The water's level as a dashed line with its height."""
@@ -227,3 +237,10 @@ class SectionStrip(QWidget):
             column = int(share * self.section.x_mm.size)
             x, height = self.section.x_mm[column], self.section.heights[-1][column]
             self.setToolTip(f"x {x:.1f} mm, height {height:.2f} mm")
+
+
+def _between(xs: AnyArray, upper: AnyArray, lower: AnyArray) -> QPolygonF:
+    """The ground between two lines over the same places."""
+    there = [QPointF(x, y) for x, y in zip(xs.tolist(), upper.tolist(), strict=True)]
+    back = [QPointF(x, y) for x, y in zip(xs[::-1].tolist(), lower[::-1].tolist(), strict=True)]
+    return QPolygonF([*there, *back])

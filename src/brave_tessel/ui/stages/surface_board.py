@@ -20,8 +20,8 @@ from PyQt6.QtGui import (
 
 from ...core.quantity import format_number
 from .. import theme
-from ..board import Board, tile, to_pixmaps
-from ..results import SurfacePicture
+from ..board import Board, lay_wrapped, tile, to_image, to_pixmaps
+from ..results import SurfaceParts, SurfacePicture
 from .handles_paint import paint_handles
 from .surface_handles import Handles
 
@@ -111,6 +111,15 @@ class SurfaceBoard(Board):
             self.show_extent(self.extent_name)
         elif resized and self.fitted:
             self.fit()
+        self.update()
+
+    def show_parts(self, done: SurfaceParts) -> None:
+        """Lay what a stroke changed into the picture, at every size it is kept in."""
+        for area, mips in done.parts:
+            for level, (pixmap, codes) in enumerate(zip(self.mips, mips, strict=False)):
+                if level and area.row % (1 << level) + area.rows % (1 << level):
+                    break
+                lay_wrapped(pixmap, to_image(codes), area.column >> level, area.row >> level)
         self.update()
 
     # The mouse and keys --------------------------------------------------------------------------
@@ -351,7 +360,7 @@ class SurfaceBoard(Board):
 
     def keep_state(self) -> bool:
         """Keep what is shown, to be wiped against what comes; or let go of it. Returns whether something is kept."""
-        self.kept = [] if self.kept else list(self.mips)
+        self.kept = [] if self.kept else [QPixmap(pixmap) for pixmap in self.mips]
         self.kept_mm = self.size_mm()
         self.wipe = 0.5
         self.update()
