@@ -12,7 +12,8 @@ from scipy import ndimage
 from brave_tessel.core.buildup.seat import Seat, bare, lay
 from brave_tessel.core.buildup.strokes import lay_strokes
 from brave_tessel.core.buildup.water import stand
-from brave_tessel.core.document import Job, Layer, MapMix, RecipeWhat, Setting, Stroke, Surface
+from brave_tessel.core.commands import Insert
+from brave_tessel.core.document import Job, Layer, MapMix, RecipeWhat, Rule, Setting, Stroke, Surface
 from brave_tessel.core.kernels.path import measure_path
 from brave_tessel.core.maps import BLENDED, LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import find
@@ -26,6 +27,8 @@ from brave_tessel.engine.intents import set_step_value
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.formats.lettering import letters
+from brave_tessel.ui.stroke_parts import Showing, Shown, stroke_parts
+from brave_tessel.ui.surface_pictures import surface_picture
 
 Case = tuple[str, Callable[[], Any], Callable[[], Any], str]
 Action = tuple[str, Callable[[Callable[..., float]], float], str]
@@ -105,8 +108,6 @@ def _plain_letters(outline: Any, grid: Grid) -> Any:
 
 def twelve() -> Surface:
     """Twelve layers of all maps, each with a rule."""
-    from brave_tessel.core.document import Rule
-
     layers = [Layer(id="l0", name="l0", what=RecipeWhat(recipe=units_recipe()))]
     for n in range(1, 12):
         rule = Rule(id=f"r{n}", rule=Setting(op="where.noise", values={"size": 120.0, "cover": 0.4, "seed": n}))
@@ -162,6 +163,31 @@ def _undo(median: Callable[..., float]) -> float:
     return median(run)
 
 
+def _dab(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
+    """One move of the brush in a where-rule, to the lit picture around it."""
+
+    def run(median: Callable[..., float]) -> float:
+        session, light = _session(), (-0.5, 0.5, 0.7071)
+        job = session.job
+        base = surface_picture(session, job, job.surfaces[0], px=px, light=light, view="Lit", fine=True, current=lambda: True)
+        shown = Shown(base, Showing("Lit", px, light, "", (0.9, 0.4, 1.0)))
+        path = ("surfaces", "s", "layers", f"l{layer}", "where")
+        before, moves = None, 0
+
+        def move() -> None:
+            nonlocal before, moves
+            moves += 1
+            stroke = Stroke(id="live", points=tuple((200.0 + 4 * k, 200.0) for k in range(moves)), size_mm=30.0)
+            rule = Rule(id="p", mode="cut", rule=Setting(op="where.painted"), strokes=(stroke,))
+            after = Insert(path=path, item=rule, label="Paint").apply(job)
+            stroke_parts(session, after, after.surfaces[0], shown, before=before, stroke=stroke)
+            before = stroke
+
+        return median(move)
+
+    return run
+
+
 def _bandwidth(median: Callable[..., float]) -> float:
     """Milliseconds to copy as many bytes as twelve joins of seven planes read and write once, 2048²."""
     planes = [np.ones((2048, 2048), np.float32) for _ in range(6)]
@@ -185,5 +211,8 @@ def actions() -> Iterator[Action]:
     yield "12 layers 2048²: one change in the sixth", _change(2048, 5), "400"
     yield "copying the planes of 12 joins 2048² (bandwidth)", _bandwidth, "-"
     yield "a change and its undo", _undo, "50"
+    for px in (1024, 2048, 4096):
+        yield f"a dab of 30 mm and the lit picture around it, {px}², topmost of 12", _dab(px, 11), "16"
+    yield "a dab of 30 mm and the lit picture around it, 2048², sixth of 12", _dab(2048, 5), "-"
 
 

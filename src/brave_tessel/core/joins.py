@@ -121,10 +121,9 @@ def curvature(done: MapSet) -> Raster:
     return curvature_of(done[MapKind.HEIGHT], done.grid, radius_mm=CURVATURE_MM)
 
 
-def span(done: MapSet) -> tuple[float, float]:
+def span(stack: Stack) -> tuple[float, float]:
     """The lowest and the highest of the relief, mm."""
-    height = done[MapKind.HEIGHT]
-    return float(height.min()), float(height.max())
+    return float(stack.height.min()), float(stack.height.max())
 
 
 def shadow_reach(low_high: tuple[float, float], *, light: Light, sheet: Grid) -> int:
@@ -132,9 +131,9 @@ def shadow_reach(low_high: tuple[float, float], *, light: Light, sheet: Grid) ->
     return math.ceil(shadow_reach_px(low_high[1] - low_high[0], sheet, light)) + 1
 
 
-def shadow(done: MapSet, low_high: tuple[float, float], *, light: Light, sheet: Grid) -> Raster:
-    """``sheet`` is the whole sheet's grid, also where ``done`` is a part of it."""
-    return cast_shadow(done[MapKind.HEIGHT], done.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light))
+def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, sheet: Grid) -> Raster:
+    """``sheet`` is the whole sheet's grid, also where the stack is a part of it."""
+    return cast_shadow(stack.height, stack.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light))
 
 
 def lit(done: MapSet, sunlit: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:

@@ -177,10 +177,12 @@ class Planner(LayerPlanner):
     def lit(self, surface: Surface, grid: Grid, light: Light, *, sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""
         done = self.finished(surface, grid)
-        span = Task(task_key("span", done.key), "Relief", surface.id, joins.span, (done,), gridless=True)
+        # Shadows follow from the relief alone, and need not wait for what else is made of it.
+        (stack,) = done.inputs
+        span = Task(task_key("span", stack.key), "Relief", surface.id, joins.span, (stack,), gridless=True)
         throw: Callable[..., Any] = partial(joins.shadow, light=light, sheet=grid)
         shadow = Task(
-            task_key("shadow", light, done.key), "Shadow", surface.id, throw, (done, span),
+            task_key("shadow", light, stack.key), "Shadow", surface.id, throw, (stack, span),
             local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=grid)),
         )  # fmt: skip
         show = partial(joins.lit, light=light, strengths={"sun": sun, "sky": sky, "exposure": exposure})

@@ -37,8 +37,10 @@ def _segment(
             t = 0.0
             if length2 > 0.0:
                 t = min(1.0, max(0.0, (x * run_x + y * run_y) / length2))
-            away = math.sqrt((x - t * run_x) ** 2 + (y - t * run_y) ** 2)
-            s = min(1.0, max(0.0, (outer - away) / soft))
+            away2 = (x - t * run_x) ** 2 + (y - t * run_y) ** 2
+            if away2 >= outer * outer:
+                continue
+            s = min(1.0, (outer - math.sqrt(away2)) / soft)
             s = s * s * (3.0 - 2.0 * s)
             c = i % columns
             if s > out[r, c]:
