@@ -1,10 +1,17 @@
 """The Library in the window: kits kept and dropped, items laid where they fall, a catalogue that fails and goes on."""
 
 
-from PyQt6.QtCore import QPointF, Qt
+import pytest
+from PyQt6.QtCore import QMimeData, QPointF, Qt
+from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
 
+from brave_tessel.core.document import layer_of
 from brave_tessel.engine.catalogue import Catalogue
+from brave_tessel.engine.layer_intents import set_in_layer
 from brave_tessel.engine.library import items, search
+from brave_tessel.ui.stages.surface_board import ITEM_MIME
 
 
 def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
@@ -27,8 +34,11 @@ def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
     assert [form.op for form, _ in build.layer_card.forms] == ["where.hollows"]
     build.layer_card.forms[0][0].changed.emit("depth", 1.5)
     assert build.desk.layer.what.layers[0].where[0].rule.number("depth") == 1.5
+    assert build.build_left.isVisible(), "the layers stay in sight"
+    assert not build.layer_card.isVisible()
     build.open_library(False)
-    assert build.build_left.isVisible()
+    assert build.layer_card.isVisible()
+    assert not panel.isVisible()
 
 
 def test_what_a_kit_cannot_bind_is_told(build, settled):
@@ -40,17 +50,61 @@ def test_what_a_kit_cannot_bind_is_told(build, settled):
     assert "rules look at this relief" in build.window_.told.text()
 
 
-def test_a_library_item_is_dropped_on_the_board(build, settled):
-    from PyQt6.QtCore import QMimeData
-    from PyQt6.QtGui import QDropEvent
-
-    from brave_tessel.ui.stages.surface_board import ITEM_MIME
-
+def dropped(widget, key, at):
+    """An item of the library let go over a widget, as a window system tells it."""
     mime = QMimeData()
-    mime.setData(ITEM_MIME, b"Imperfections:Dust")
-    event = QDropEvent(QPointF(100, 100), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
-    build.surface_board.dropEvent(event)
+    mime.setData(ITEM_MIME, key.encode())
+    keys = Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    for event in (QDragEnterEvent(at.toPoint(), *keys), QDragMoveEvent(at.toPoint(), *keys), QDropEvent(at, *keys)):
+        QApplication.sendEvent(widget, event)
+        assert event.isAccepted() or isinstance(event, QDragMoveEvent)
+
+
+def test_a_library_item_is_dropped_on_the_board(build, settled):
+    dropped(build.surface_board, "Imperfections:Dust", QPointF(100, 100))
     assert build.desk.layer.name == "Dust"
+
+
+@pytest.mark.parametrize(("row", "share", "order"), [(0, 0.2, ["Tiles", "Top", "Dust"]), (0, 0.8, ["Tiles", "Dust", "Top"]), (1, 0.8, ["Dust", "Tiles", "Top"])])
+def test_a_library_item_is_dropped_between_the_layers(build, settled, row, share, order):
+    build.open_library(True)
+    box = build.list.visualItemRect(build.list.item(row))
+    dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center().x(), box.top() + share * box.height()))
+    settled(build.window_)
+    assert [layer.name for layer in build.desk.surface.layers] == order
+    assert build.desk.layer.name == "Dust"
+    assert [entry.title for entry in build.list.rows] == order[::-1]
+    QTest.keyClick(build.window_, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert [layer.name for layer in build.desk.surface.layers] == ["Tiles", "Top"], "one step"
+
+
+def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled):
+    build.open_library(True)
+    foot = QPointF(40, build.list.viewport().height() - 6)
+    dropped(build.list.viewport(), "Recipe:Oyster terrazzo", foot)
+    settled(build.window_)
+    assert [layer.name for layer in build.desk.surface.layers][1:] == ["Tiles", "Top"]
+    build.desk.layer_ids = ("top",)
+    build.layers.bundle()
+    bundle = build.desk.layer
+    settled(build.window_)
+    box = build.list.visualItemRect(build.list.item([entry.id for entry in build.list.rows].index(bundle.id)))
+    dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center()))
+    assert [layer.name for layer in layer_of(build.desk.surface, bundle.id).what.layers] == ["Top", "Dust"]
+    build.desk.dispatch(set_in_layer(build.desk.surface, layer_of(build.desk.surface, bundle.id), ("locked",), True, "Lock"))
+    before = build.desk.job
+    dropped(build.list.viewport(), "Imperfections:Smudges", QPointF(box.center()))
+    assert build.desk.job is before
+    assert "locked" in build.window_.told.text()
+
+
+def test_other_things_are_not_dropped_between_layers(build):
+    mime = QMimeData()
+    mime.setText("words")
+    event = QDragEnterEvent(build.list.rect().center(), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    event.ignore()
+    QApplication.sendEvent(build.list.viewport(), event)
+    assert not event.isAccepted()
 
 
 def test_a_decal_of_the_library_lies_where_it_is_dropped(demo_window, settled):

@@ -208,9 +208,9 @@ def move_layers(surface: Surface, ids: Collection[str], target: str, where: str)
     Raises
     ------
     DoesNotFitError
-        when a bundle would lie within itself.
+        when a bundle would lie within itself, or in one that is locked.
     """
-    refuse_locked(surface, ids)
+    refuse_locked(surface, {*ids, target} if where == "into" else ids)
     rest, taken = take_out(surface.layers, ids)
     if any(layer.id == target for moved in taken for layer, _ in every_layer((moved,))):
         raise DoesNotFitError("The bundle", value="that place", allowed="it cannot lie within itself")

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from pathlib import Path
 
-from ..core.commands import AnyCommand
+from ..core.commands import AnyCommand, Batch
 from ..core.document import Job, Layer, Surface
 from ..core.errors import TesselError
 from ..core.recipe.shelf import SHELF
@@ -15,7 +15,7 @@ from ..formats.disk import write_atomically
 from ..formats.images import read_file
 from .imperfections import IMPERFECTIONS
 from .kits import Kit, decode_kit, drop_kit, encode_kit
-from .layer_intents import lay_on
+from .layer_intents import lay_on, move_layers
 from .shipped_kits import shipped_kits
 
 KINDS = ("all", "kit", "recipe", "surface", "imperfection", "decal", "tip")
@@ -76,13 +76,25 @@ def search(found: Iterable[Item], text: str = "", *, kind: str = "all", largest_
     return [item for item in found if fits(item)]
 
 
-def lay_item(job: Job, surface: Surface, item: Item, *, above: str, hatch: str) -> tuple[AnyCommand, Layer, list[str]]:
-    """An item laid on a surface; what of it could not be bound is told."""
+def lay_item(job: Job, surface: Surface, item: Item, *, at: str, hatch: str, where: str = "above") -> tuple[AnyCommand, Layer, list[str]]:
+    """An item laid on a surface above, below or into a layer, as one step; what of it could not be bound is told.
+
+    Raises
+    ------
+    DoesNotFitError
+        when it shall go into a locked bundle.
+    """
+    told: list[str] = []
+    command: AnyCommand
     if item.kit is not None:
-        return drop_kit(job, surface, item.kit, above=above)
-    group, _, kind = item.key.partition(":")
-    command, layer = lay_on(job, surface, group, kind, above=above, hatch=hatch)
-    return command, layer, []
+        command, layer, told = drop_kit(job, surface, item.kit, above=at)
+    else:
+        group, _, kind = item.key.partition(":")
+        command, layer = lay_on(job, surface, group, kind, above=at, hatch=hatch)
+    if where != "above":
+        laid = command.apply(job)
+        command = Batch(commands=(command, move_layers(laid.surface(surface.id), (layer.id,), at, where)), label=command.label)
+    return command, layer, told
 
 
 def keep_kit(folder: Path, kit: Kit) -> Path:

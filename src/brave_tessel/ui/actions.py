@@ -266,7 +266,7 @@ class Actions:
     def toggle_library(self) -> None:
         self.desk.go("Build")
         stage = self._build_stage()
-        stage.open_library(stage.stacks[0].currentIndex() != 2)
+        stage.open_library(not stage.library.isVisible())
 
     def toggle_painting(self) -> None:
         self.desk.go("Build")

@@ -5,7 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QEvent, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QDropEvent, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
+from PyQt6.QtGui import (
+    QDragEnterEvent,
+    QDragMoveEvent,
+    QDropEvent,
+    QFontMetricsF,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPen,
+    QPixmap,
+)
 from PyQt6.QtWidgets import (
     QAbstractItemView,
     QLineEdit,
@@ -127,9 +137,14 @@ class RowList(QListWidget):
     dropped = pyqtSignal(str, str)
     renamed = pyqtSignal(str, str)
     picked = pyqtSignal(object)
+    brought = pyqtSignal(str, str, str)
 
-    def __init__(self, name: str, *, reorder: bool = False, several: bool = False) -> None:
+    def __init__(self, name: str, *, reorder: bool = False, several: bool = False, takes: str = "") -> None:
+        """``takes`` is a kind of dragged data that may be dropped between the rows: ``brought`` tells what, at which row, and
+        whether above, below or into it.
+        """
         super().__init__()
+        self.takes = takes
         self.setAccessibleName(name)
         self.setItemDelegate(_RowPainter(self))
         self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
@@ -140,7 +155,8 @@ class RowList(QListWidget):
             self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
             self.itemSelectionChanged.connect(self._selection_moved)
         if reorder:
-            self.setDragDropMode(QAbstractItemView.DragDropMode.InternalMove)
+            self.setDragDropMode(QAbstractItemView.DragDropMode.DragDrop if takes else QAbstractItemView.DragDropMode.InternalMove)
+            self.setDefaultDropAction(Qt.DropAction.MoveAction)
         self._rows: list[Row] = []
         self._showing = False
         self.currentItemChanged.connect(self._current_changed)
@@ -224,23 +240,48 @@ class RowList(QListWidget):
         if not self._showing:
             self.picked.emit(self.selected_ids())
 
+    def _brings(self, event: QDropEvent | None) -> str:
+        """What of the kind that is taken an event brings from elsewhere."""
+        mime = event.mimeData() if event else None
+        return bytes(mime.data(self.takes).data()).decode() if mime and self.takes and mime.hasFormat(self.takes) else ""
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event and (self._brings(event) or event.source() is self):
+            super().dragEnterEvent(event)
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
+        if event and self._brings(event):
+            # The view draws the line where the drop would go only for its own rows.
+            super().dragMoveEvent(event)
+            event.acceptProposedAction()
+        elif event and event.source() is self:
+            super().dragMoveEvent(event)
+
+    def _place_of(self, event: QDropEvent) -> tuple[str, str]:
+        """The row under a drop, and whether it goes above, below or into it; below the last where no row is."""
+        item = self.itemAt(event.position().toPoint())
+        if item is None:
+            return (self._rows[-1].id, "below") if self._rows else ("", "above")
+        box, id = self.visualItemRect(item), item.data(_ROW).id
+        share = (event.position().y() - box.top()) / max(box.height(), 1)
+        return id, "into" if id in self.nests and 0.25 < share < 0.75 else "above" if share < 0.5 else "below"
+
     def dropEvent(self, event: QDropEvent | None) -> None:
         """A row dropped on one that others nest in goes into it; otherwise the rows change places."""
-        if event is None or not self.nests:
+        if event is None:
+            return
+        brings = self._brings(event)
+        if brings:
+            event.acceptProposedAction()
+            self.brought.emit(brings, *self._place_of(event))
+            return
+        if not self.nests or self.itemAt(event.position().toPoint()) is None or self.currentItem() is None:
             super().dropEvent(event)
             return
-        item = self.itemAt(event.position().toPoint())
-        held = self.currentItem()
-        if item is None or held is None:
-            super().dropEvent(event)
-            return
-        box, y = self.visualItemRect(item), event.position().y()
-        id = item.data(_ROW).id
-        share = (y - box.top()) / max(box.height(), 1)
-        where = "into" if id in self.nests and 0.25 < share < 0.75 else "above" if share < 0.5 else "below"
         event.setDropAction(Qt.DropAction.IgnoreAction)
         event.accept()
-        self.dropped.emit(id, where)
+        self.dropped.emit(*self._place_of(event))
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         item = self.currentItem()

@@ -69,7 +69,7 @@ class BuildStage(Stage):
         self.build_left = self._make_left()
         self.library = LibraryPanel(desk)
         self.stacks = tuple(stacked(*pair) for pair in (
-            (self.build_left, self.recipe.left, self.library), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card),
+            (self.build_left, self.recipe.left), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card, self.library),
         ))  # fmt: skip
         self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
@@ -116,6 +116,7 @@ class BuildStage(Stage):
     def _connect(self) -> None:
         desk, board = self.desk, self.surface_board
         self.library.back.connect(lambda: self.open_library(False))
+        self.list.brought.connect(self.library.lay)
         board.item_dropped.connect(self._item_dropped)
         self.layer_card.rule_chosen.connect(lambda _id: self.show_handles())
         self.layer_card.file_wanted.connect(self.choose_drawing)
@@ -183,10 +184,10 @@ class BuildStage(Stage):
         return self.surface_board
 
     def open_library(self, on: bool) -> None:
-        """Show the library in place of the build-up, or go back."""
+        """Show the library in place of the card, beside the layers it is dropped between; or go back."""
         if self.desk.recipe_open:
             return
-        self.stacks[0].setCurrentIndex(2 if on else 0)
+        self.stacks[2].setCurrentWidget(self.library if on else self.layer_card)
         if on:
             self.library.show_items()
 

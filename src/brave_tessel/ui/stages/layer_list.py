@@ -25,6 +25,7 @@ from ..controls.rows import Row, RowList
 from ..desk import Desk
 from ..results import SurfacePicture
 from .layer_what import KINDS
+from .surface_board import ITEM_MIME
 
 
 class LayerList(QObject):
@@ -33,8 +34,8 @@ class LayerList(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
-        self.list = RowList("Layers, top to bottom", reorder=True, several=True)
-        self.lay = button("Lay on…", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
+        self.list = RowList("Layers, top to bottom", reorder=True, several=True, takes=ITEM_MIME)
+        self.lay = button("Lay on", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
         self.lay_menu = QMenu(self.lay)
         self.lay_menu.aboutToShow.connect(lambda: self.fill_lay_menu(self.lay_menu))
         self.lay.setMenu(self.lay_menu)

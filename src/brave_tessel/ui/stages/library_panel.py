@@ -1,4 +1,4 @@
-"""The library at the left of Build: search, kinds, own folders, the catalogue; laid on by a double click or a drag."""
+"""The library at the right of Build: search, kinds, own folders, the catalogue; laid on by a double click or a drag."""
 
 from __future__ import annotations
 
@@ -35,7 +35,7 @@ _SIZES = {"any size": 0.0, "up to 0.5 m": 500.0, "up to 1 m": 1000.0, "up to 2 m
 
 
 class _ItemList(RowList):
-    """Rows that can be dragged out to the board."""
+    """Rows that can be dragged out, to the board or between the layers."""
 
     def startDrag(self, actions: Qt.DropAction) -> None:
         item = self.currentItem()
@@ -62,7 +62,7 @@ class LibraryPanel(LeftPanel):
         self.every: list[Item] = []
         self.found: list[Item] = []
         self.asked: set[str] = set()
-        self.add(button("‹ Build-up", self.back.emit, tip="Back to the layers"), stretch=True)
+        self.add(button("‹ The layer's card", self.back.emit, tip="Back to the card (Ctrl+L)"), stretch=True)
         self.text = QLineEdit()
         self.text.setPlaceholderText("Search names and tags")
         self.text.setAccessibleName("Search the library")
@@ -80,7 +80,7 @@ class LibraryPanel(LeftPanel):
         self.list.setDragEnabled(True)
         self.list.opened.connect(self.lay)
         self.add_list(self.list)
-        self.add(button("Lay on", self.lay_chosen, name="main", icon="plus", tip="Lays the chosen one on the chosen layer; or drag it on the board"),
+        self.add(button("Lay on", self.lay_chosen, name="main", icon="plus", tip="Lays the chosen one on the chosen layer; or drag it on the board or between the layers"),
                  button("Folder…", self.choose_folder, tip="A further folder of kits"), stretch=True)  # fmt: skip
         self.add(button("Keep layers as a kit…", self.choose_kit, tip="The chosen layers with their rules, into your library"), stretch=True)
         self._build_catalogue()
@@ -157,8 +157,8 @@ class LibraryPanel(LeftPanel):
         if ids:
             self.lay(ids[0])
 
-    def lay(self, key: str) -> None:
-        """Lay an item on the chosen layer; a tip goes to the brush."""
+    def lay(self, key: str, at: str = "", where: str = "above") -> None:
+        """Lay an item above, below or into a layer, by default on the chosen one; a tip goes to the brush."""
         surface = self.desk.surface
         item = next((entry for entry in items(self.desk.job, surface, self.folders) if entry.key == key), None)
         if item is None or surface is None:
@@ -169,7 +169,11 @@ class LibraryPanel(LeftPanel):
             self.desk.tell(f"The brush paints with {item.name}.")
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
-        command, layer, told = lay_item(self.desk.job, surface, item, above=self.desk.layer_id, hatch=hatch)
+        try:
+            command, layer, told = lay_item(self.desk.job, surface, item, at=at or self.desk.layer_id, where=where, hatch=hatch)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "caution")
+            return
         if self.desk.dispatch(command):
             self.desk.select(layer=layer.id)
             self.desk.tell(" ".join(told) if told else f"{item.name} lies on the surface; its rules look at this relief.", "caution" if told else "note")

@@ -76,6 +76,7 @@ class SectionStrip(QWidget):
         painter.drawText(right, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, note)
         painter.drawPixmap(0, 0, self._drawn_bodies(frame, times))
         self._paint_scale(painter, frame, times)
+        self._paint_water_level(painter, frame, times)
         self._paint_pointer(painter, frame)
         self._paint_measure(painter, frame, times)
 
@@ -136,18 +137,29 @@ class SectionStrip(QWidget):
             painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), own.tolist(), strict=True)]))
 
     def _paint_water(self, painter: QPainter, frame: QRectF, level: float, times: int) -> None:
-        """The water's level as a dashed line with its height."""
+        """The water's level as a dashed line."""
         y = self._y(frame, times, level)
         painter.setPen(QPen(theme.colour("ink_2"), 1, Qt.PenStyle.DashLine))
         painter.drawLine(QPointF(frame.left(), y), QPointF(frame.right(), y))
-        painter.setFont(theme.font(10, mono=True))
-        painter.setPen(theme.colour("ink"))
-        told = f"water {format_number(level, decimals=1)} mm"
-        wide = painter.fontMetrics().horizontalAdvance(told) + theme.px(8)
-        tag = QRectF(frame.right() - wide - theme.px(4), y - theme.px(16), wide, theme.px(15))
-        painter.fillRect(tag, theme.colour("panel"))
-        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, told)
         painter.setPen(QPen(theme.colour("ink"), 1))
+
+    def _paint_water_level(self, painter: QPainter, frame: QRectF, times: int) -> None:
+        """The height of the water, over the ground at the right end."""
+        assert self.section is not None
+        assert self.done is not None
+        layers = [self.done.surface.layers[number] for number in self.section.numbers]
+        levels = [layer.what.water.number("level") for layer in layers if isinstance(layer.what, WaterWhat)]
+        if not levels:
+            return
+        painter.setFont(theme.font(10, mono=True))
+        told = f"water {' and '.join(format_number(level, decimals=1) for level in levels)} mm"
+        wide = painter.fontMetrics().horizontalAdvance(told) + theme.px(8)
+        under = self.section.heights[:, int((1 - wide / frame.width()) * self.section.x_mm.size) :]
+        top = self._y(frame, times, max(float(under.max()), *levels, 0.0))
+        tag = QRectF(frame.right() - wide, max(top - theme.px(18), frame.top() - theme.px(4)), wide, theme.px(15))
+        painter.fillRect(tag, theme.colour("panel"))
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, told)
 
     def _paint_measure(self, painter: QPainter, frame: QRectF, times: int) -> None:
         """The dimension between two clicks."""
