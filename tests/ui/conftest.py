@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import time
 
 import pytest
@@ -14,7 +15,6 @@ from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.ui.app import make_app
 from brave_tessel.ui.shots import settle
-from brave_tessel.ui.tidying import tidy
 from brave_tessel.ui.window import Window
 from tests.conftest import SHARED_CACHE
 
@@ -35,9 +35,14 @@ def own_settings(tmp_path):
 def make_window(qtbot):
     made = []
     make_app(lamp=False, scale=1.0)
+    # What is there by now stays: it need not be looked through after every test.
+    gc.freeze()
 
     def make(opened: OpenedJob | None = None, **more) -> Window:
         window = Window(Session(opened or OpenedJob(Job()), cache=SHARED_CACHE), ask=False, **more)
+        # A quarter of the usual pixels: what is tested here is the window.
+        window.preview.setCurrentIndex(window.preview.findData(512))
+        window.desk.set_preview(512)
         window.resize(1280, 800)
         window.show()
         window.activateWindow()
@@ -50,8 +55,10 @@ def make_window(qtbot):
         window.close_down()
         window.hide()
         window.deleteLater()
+    made.clear()
     QTest.qWait(1)
-    tidy()
+    # A window is a knot of cycles that holds pictures of hundreds of megabytes.
+    gc.collect()
 
 
 @pytest.fixture

@@ -7,7 +7,7 @@ of its inputs, the grid. Names and selection are left out, so equal work is done
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from functools import partial
 from typing import Any
 
@@ -45,12 +45,12 @@ class Planner(LayerPlanner):
         done = [below]
         known: dict[str, Seen] = {}
         for layer in surface.layers:
-            below = self._joined(layer, below, grid, known)
+            below = self.joined(layer, below, grid, known)
             done.append(below)
         self._within = outer
         return done
 
-    def _joined(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None = None) -> Task:
+    def joined(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None = None) -> Task:
         """The stack after a layer, which lies only ``within`` a bundle's coverage."""
         if not layer.shown:
             return below
@@ -127,7 +127,7 @@ class Planner(LayerPlanner):
         if what.passing:
             after = below
             for number, inner in enumerate(what.layers):
-                after = self._joined(inner, after, grid, known, self._weighed(what, number, cover, grid, layer.id))
+                after = self.joined(inner, after, grid, known, self._weighed(what, number, cover, grid, layer.id))
             return after
         return self._seated(layer, self.closed_bundle(layer, below, grid), below, cover, grid)
 
@@ -139,7 +139,7 @@ class Planner(LayerPlanner):
         inside: dict[str, Seen] = {}
         done: list[Task] = []
         for number, inner in enumerate(what.layers):
-            after = self._joined(inner, inner_stack, grid, inside, self._weighed(what, number, None, grid, layer.id))
+            after = self.joined(inner, inner_stack, grid, inside, self._weighed(what, number, None, grid, layer.id))
             if after is not inner_stack:
                 done.append(after)
             inner_stack = after
@@ -192,24 +192,26 @@ class Planner(LayerPlanner):
 
     def under(self, surface: Surface, layer_id: str, grid: Grid) -> tuple[Task, dict[str, Seen]]:
         """The stack beneath a layer, also within bundles, and the layers joined by then."""
-        below = bare_sheet(grid, surface.id)
-        known: dict[str, Seen] = {}
-        outer, self._within = self._within, (*self._within, surface.id)
-        found = self._find_under(surface.layers, layer_id, below, grid, known)
-        self._within = outer
-        return found or (below, known)
-
-    def _find_under(self, layers: tuple[Layer, ...], layer_id: str, below: Task, grid: Grid, known: dict[str, Seen]) -> tuple[Task, dict[str, Seen]] | None:
-        for layer in layers:
+        for layer, below, known in self.walk(surface, grid):
             if layer.id == layer_id:
                 return below, known
+        return bare_sheet(grid, surface.id), {}
+
+    def walk(self, surface: Surface, grid: Grid) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
+        """Every layer from the bottom up, a bundle before those within it: the stack beneath it, and the layers joined by then."""
+        outer, self._within = self._within, (*self._within, surface.id)
+        try:
+            yield from self._walk(surface.layers, bare_sheet(grid, surface.id), grid, {})
+        finally:
+            self._within = outer
+
+    def _walk(self, layers: tuple[Layer, ...], below: Task, grid: Grid, known: dict[str, Seen]) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
+        for layer in layers:
+            yield layer, below, known
             if isinstance(layer.what, BundleWhat):
                 start = below if layer.what.passing else bare_sheet(grid, layer.id)
-                found = self._find_under(layer.what.layers, layer_id, start, grid, dict(known))
-                if found is not None:
-                    return found
-            below = self._joined(layer, below, grid, known)
-        return None
+                yield from self._walk(layer.what.layers, start, grid, dict(known))
+            below = self.joined(layer, below, grid, known)
 
 
 def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:

@@ -30,7 +30,7 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     until = time.monotonic() + seconds
     quiet = 0
     while time.monotonic() < until and quiet < 3:
-        QTest.qWait(30)  # type: ignore[call-arg,arg-type]
+        QTest.qWait(10)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
         drawing = not view.idle or (window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed))
         solid = window.stages["Build"].solid  # type: ignore[attr-defined]

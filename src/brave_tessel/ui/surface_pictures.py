@@ -9,6 +9,7 @@ import cv2
 import msgspec
 import numpy as np
 
+from ..core.buildup.stack import Stack
 from ..core.colour import PLAUSIBLE_LINEAR, decode_srgb, display_codes, luminance
 from ..core.document import BundleWhat, Job, Layer, PaintedWhat, Surface, WaterWhat, every_layer
 from ..core.errors import TesselError
@@ -18,7 +19,7 @@ from ..core.plan import Light, Planner, seated_layers
 from ..core.plan_where import Seen
 from ..core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
 from ..core.sheet import AnyArray, Grid, Raster
-from ..core.tasks import Task
+from ..core.tasks import Task, task_key
 from ..engine.evaluate import Evaluation
 from ..engine.session import Session
 from .controls.hatch import HATCHES
@@ -108,38 +109,44 @@ def reflectance_codes(maps: MapSet) -> AnyArray:
 def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Grid) -> dict[str, AnyArray]:
     """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover."""
     thumbs: dict[str, AnyArray] = {}
-    for layer, _ in every_layer(surface.layers):
-        below, known = planner.under(surface, layer.id, grid)
+    for layer, below, known in planner.walk(surface, grid):
         try:
-            cover = planner.coverage(layer, below, grid, known)
-            share = np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
-            thumbs[layer.id] = _small(_look_of(run, planner, layer, below, known, grid), share)
+            thumbs[layer.id] = run.value(layer_picture(planner, layer, below, known, grid))
         except TesselError as error:
             run.faults.setdefault(layer.id, error)
             continue
         for rule in layer.where:
             try:
-                seen = run.value(planner.shaped_rule(rule, below, grid, layer.id, known))
+                seen = planner.shaped_rule(rule, below, grid, layer.id, known)
+                thumbs[rule.id] = run.value(Task(task_key("rule picture", seen.key), "Rule", layer.id, _rule_picture, (seen,)))
             except TesselError as error:
                 run.faults.setdefault(layer.id, error)
-                continue
-            side = min(grid.shape)
-            small = cv2.resize(np.ascontiguousarray(seen[:side, :side]), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
-            thumbs[rule.id] = _grey(np.asarray(small, np.float32))
     return thumbs
 
 
-def _look_of(run: Evaluation, planner: Planner, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> MapSet:
+def layer_picture(planner: Planner, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> Task:
+    """A layer's small picture: what it shows, where its rules put it."""
+    cover = planner.coverage(layer, below, grid, known)
     if isinstance(layer.what, BundleWhat | WaterWhat | PaintedWhat):
-        after = run.value(planner._joined(msgspec.structs.replace(layer, where=(), shown=True), below, grid, dict(known)))
-        return after.map_set()  # type: ignore[no-any-return]
-    return run.value(planner.layer_maps(layer, grid, below))  # type: ignore[no-any-return]
+        look = planner.joined(msgspec.structs.replace(layer, where=(), shown=True), below, grid, dict(known))
+    else:
+        look = planner.layer_maps(layer, grid, below)
+    inputs = (look,) if cover is None else (look, cover)
+    return Task(task_key("layer picture", *(task.key for task in inputs)), layer.name, layer.id, _layer_picture, inputs)
 
 
-def _small(maps: MapSet, share: Raster) -> AnyArray:
+def _rule_picture(seen: Raster) -> AnyArray:
+    side = min(seen.shape)
+    small = cv2.resize(np.ascontiguousarray(seen[:side, :side]), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
+    return _grey(np.asarray(small, np.float32))
+
+
+def _layer_picture(look: MapSet | Stack, *cover: Raster) -> AnyArray:
+    maps = look.map_set() if isinstance(look, Stack) else look
+    share = cover[0] if cover else np.ones(maps.grid.shape, np.float32)
     colour = maps.or_default(MapKind.BASE_COLOUR)
     lies = share * maps[MapKind.OPACITY] if MapKind.OPACITY in maps else share
-    mixed = colour * lies[..., None] + np.float32(0.72) * (1 - lies[..., None])
     side = min(maps.grid.shape)
+    mixed = colour * lies[..., None] + np.float32(0.72) * (1 - lies[..., None])
     small = cv2.resize(np.ascontiguousarray(mixed[:side, :side], np.float32), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
     return display_codes(np.asarray(small, np.float32))

@@ -10,6 +10,8 @@ os.environ.setdefault("OMP_WAIT_POLICY", "PASSIVE")
 
 from numba import njit
 
+from ..sheet import AnyArray
+
 Kernel = TypeVar("Kernel", bound=Callable[..., Any])
 
 
@@ -19,3 +21,12 @@ def compiled(function: Kernel) -> Kernel:
     Inputs are finite by contract, so that minima and maxima become vector instructions.
     """
     return njit(cache=True, nogil=True, fastmath=True, error_model="numpy")(function)  # type: ignore[return-value,no-any-return]
+
+
+def still(pixels: AnyArray) -> AnyArray:
+    """The same array, not to be written. Results are frozen and fresh arrays are not, and a kernel would be compiled for either;
+    handed its inputs so, it is compiled once.
+    """
+    view = pixels.view()
+    view.flags.writeable = False
+    return view

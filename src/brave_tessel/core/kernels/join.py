@@ -7,7 +7,7 @@ import numpy.typing as npt
 
 from ..sheet import Raster
 from .bands import over_rows
-from .compiled import compiled
+from .compiled import compiled, still
 
 Planes = tuple[Raster, Raster, Raster, Raster]
 """Base colour (H, W, 3), height, roughness, metalness (H, W)."""
@@ -80,8 +80,9 @@ def join_by_height(
     lead = 1.0 if uncontested or hard else 0.5
     per_mm = 0.0 if uncontested else 1e9 if hard else 1 / feather
     strengths = tuple(np.float32(strength) for strength in on)
+    below, above, upper = (tuple(still(plane) for plane in planes) for planes in (ground, layer, before))
     over_rows(
-        _join_rows, height.shape[0], ground, layer, coverage, height if under is None else np.ascontiguousarray(under), before, out, weight, after,
+        _join_rows, height.shape[0], below, above, still(coverage), still(height if under is None else np.ascontiguousarray(under)), upper, out, weight, after,
         np.uint8(number), np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), strengths,
     )  # fmt: skip
     joined: Planes = tuple(made if strength > 0 else plane for made, plane, strength in zip(out, ground, on, strict=True))  # type: ignore[assignment]
@@ -102,5 +103,5 @@ def mix_by_share(ground: Raster, layer: Raster, share: Raster, strength: float) 
     shape = (*ground.shape[:2], -1)
     flat = [np.ascontiguousarray(pixels).reshape(shape) for pixels in (ground, layer)]
     out = np.empty(flat[0].shape, np.float32)
-    over_rows(_mix_rows, out.shape[0], *flat, share, out, np.float32(strength))
+    over_rows(_mix_rows, out.shape[0], *(still(pixels) for pixels in flat), still(share), out, np.float32(strength))
     return out.reshape(ground.shape)

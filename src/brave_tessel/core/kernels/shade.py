@@ -10,7 +10,7 @@ import numpy.typing as npt
 from ..colour import encode_srgb
 from ..sheet import AnyArray, Raster
 from .bands import over_rows
-from .compiled import compiled
+from .compiled import compiled, still
 
 _CODES = np.rint(encode_srgb(np.linspace(0, 1, 1 << 15)) * 255).astype(np.uint8)
 
@@ -62,7 +62,7 @@ def shade(
     """
     out = np.empty(colour.shape, np.uint8)
     over_rows(
-        _shade_rows, colour.shape[0], colour, normal, roughness, metalness, open_sky, sunlit,
+        _shade_rows, colour.shape[0], *(still(pixels) for pixels in (colour, normal, roughness, metalness, open_sky, sunlit)),
         np.array(light, np.float32), np.array([sun, sky, exposure], np.float32), _CODES, out,
     )  # fmt: skip
     return out

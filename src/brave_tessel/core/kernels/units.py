@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from ..sheet import Raster
 from .bands import over_rows
-from .compiled import compiled
+from .compiled import compiled, still
 
 
 @compiled
@@ -63,6 +63,6 @@ def paint_units(
     number = np.empty(shape, np.int32)
     edge, across, up = (np.empty(shape, np.float32) for _ in range(3))
     over_rows(
-        _unit_rows, shape[0], number, edge, across, up, course_first, unit_x, unit_length, width_mm, height_mm, joint_mm
+        _unit_rows, shape[0], number, edge, across, up, still(course_first), still(unit_x), still(unit_length), width_mm, height_mm, joint_mm
     )
     return number, edge, across, up

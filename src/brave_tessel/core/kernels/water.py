@@ -6,7 +6,7 @@ import numpy as np
 
 from ..sheet import Raster
 from .bands import over_rows
-from .compiled import compiled
+from .compiled import compiled, still
 from .join import Planes
 
 
@@ -55,7 +55,7 @@ def flood(
     out: Planes = (np.empty_like(ground[0]), *(np.empty_like(ground[1]) for _ in range(3)))  # type: ignore[assignment]
     share, depth = np.empty_like(ground[1]), np.empty_like(ground[1])
     over_rows(
-        _rows, share.shape[0], ground, surface, cover, np.array(paint, np.float32), out, share, depth, np.float32(1 / film_mm), np.float32(1 / max(damp_mm, 1e-3)),
+        _rows, share.shape[0], tuple(still(plane) for plane in ground), still(surface), still(cover), np.array(paint, np.float32), out, share, depth, np.float32(1 / film_mm), np.float32(1 / max(damp_mm, 1e-3)),
         np.float32(porosity), np.float32(2.2 / clear_mm), np.float32(roughness), np.float32(internal), np.float32(external),
     )  # fmt: skip
     return out, share, depth
