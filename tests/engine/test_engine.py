@@ -5,6 +5,7 @@ import subprocess
 import sys
 import threading
 import time
+from pathlib import Path
 
 import msgspec
 import numpy as np
@@ -27,6 +28,7 @@ from brave_tessel.engine import intents, layer_intents
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.deliver import deliver, export_surface, planned_files
 from brave_tessel.engine.journal import Journal, recover, recoverable
+from brave_tessel.engine.memory import give_back_freed_memory, keep_freed_memory
 from brave_tessel.engine.session import Session
 from brave_tessel.engine.warm import warm_kernels
 from brave_tessel.engine.wording import sentence
@@ -91,6 +93,25 @@ def test_the_last_thing_a_worker_does_is_done_in_its_own_thread():
     worker.request("x", lambda current: seen.append(0))
     assert worker.idle, "a stopped worker takes no more work"
     assert len(seen) == 2
+
+
+def resident_mb() -> float:
+    return int(Path("/proc/self/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 2**20
+
+
+@pytest.mark.skipif(not Path("/proc/self/statm").exists(), reason="reads the kernel's own count")
+def test_freed_memory_is_kept_for_the_next_picture_and_given_back_when_asked():
+    if not keep_freed_memory():
+        pytest.skip("another allocator")
+    give_back_freed_memory()
+    before = resident_mb()
+    pictures = [np.ones(16 << 20, np.uint8) for _ in range(16)]
+    assert resident_mb() > before + 200
+    del pictures
+    kept = resident_mb()
+    give_back_freed_memory()
+    assert resident_mb() < before + 100
+    assert kept > before + 100, "it was at hand until then"
 
 
 def test_a_picture_becomes_a_source(session, photo_file):
@@ -162,6 +183,7 @@ def test_save_and_reopen_gives_identical_pixels(session, photo_file, tmp_path):
 CRASH = """
 import sys, os, signal
 from pathlib import Path
+from brave_tessel.engine.memory import give_back_freed_memory, keep_freed_memory
 from brave_tessel.engine.session import Session
 from brave_tessel.core.commands import Set
 session = Session(journal=True)

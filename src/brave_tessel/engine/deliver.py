@@ -21,6 +21,7 @@ from ..formats.disk import write_atomically
 from ..formats.gltf import GltfMaterial, GltfPart, encode_glb
 from ..formats.images import encode_png
 from .evaluate import always
+from .memory import give_back_freed_memory
 from .session import Session
 
 ENCODERS = 2
@@ -170,7 +171,16 @@ def deliver(
     session: Session, delivery: Delivery, surfaces: list[Surface], folder: Path, *,
     progress: Progress = quiet, current: Callable[[], bool] = always,
 ) -> list[Path]:  # fmt: skip
-    """Write a whole delivery; see :func:`export_surface`."""
+    """Write a whole delivery; see :func:`export_surface`. Afterwards the memory that only it needed is given back."""
+    try:
+        return _deliver(session, delivery, surfaces, folder, progress, current)
+    finally:
+        give_back_freed_memory()
+
+
+def _deliver(
+    session: Session, delivery: Delivery, surfaces: list[Surface], folder: Path, progress: Progress, current: Callable[[], bool]
+) -> list[Path]:
     steps = len(surfaces) + bool(delivery.scene)
     written: list[Path] = []
     for index, surface in enumerate(surfaces):

@@ -24,3 +24,11 @@ def keep_freed_memory() -> bool:
     except (OSError, AttributeError):
         log.debug("no glibc allocator to tune")
         return False
+
+
+def give_back_freed_memory() -> bool:
+    """Hand what is kept but not used back to the system, after work that needed far more than what comes next."""
+    try:
+        return bool(ctypes.CDLL("libc.so.6").malloc_trim(0))
+    except (OSError, AttributeError):
+        return False
