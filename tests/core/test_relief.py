@@ -2,10 +2,12 @@
 
 import math
 
+import cv2
 import numpy as np
 import pytest
 
-from brave_tessel.core.kernels.relief import cast_shadow, normal_of_height, occlusion
+from brave_tessel.core.colour import decode_srgb, encode_srgb
+from brave_tessel.core.kernels.relief import cast_shadow, normal_of_height, occlusion, wrap_padded
 from brave_tessel.core.kernels.shade import shade
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.relief.estimate import height_from_colour, wrapped_gaussian
@@ -127,3 +129,25 @@ def test_smaller_pictures_are_averaged_in_linear_light():
     assert np.abs(halved(codes).astype(int) - 188).max() <= 1
     sizes = [c.shape[0] for c in mip_chain(codes)]
     assert sizes == [64, 32, 16]
+
+
+@pytest.mark.parametrize("margin", [0, 1, 7, 20, 45])
+def test_padding_wraps_as_numpy_does(margin):
+    pixels = np.random.default_rng(2).random((20, 31)).astype(np.float32)
+    assert (wrap_padded(pixels, margin) == np.pad(pixels, margin, mode="wrap")).all()
+
+
+@pytest.mark.parametrize("shape", [(64, 48), (37, 48), (250, 310)])
+def test_a_smaller_picture_holds_the_mean_light_as_opencv_has_it(shape):
+    codes = np.random.default_rng(4).integers(0, 256, (*shape, 3)).astype(np.uint8)
+    plain = cv2.resize(decode_srgb(codes / 255).astype(np.float32), (shape[1] // 2, shape[0] // 2), interpolation=cv2.INTER_AREA)
+    wanted = np.rint(encode_srgb(plain) * 255)
+    assert np.abs(halved(codes).astype(int) - wanted).max() <= 1
+    flat = np.full((8, 8, 3), 93, np.uint8)
+    assert (halved(flat) == 93).all(), "an even picture stays as it is"
+
+
+@pytest.mark.parametrize("code", range(0, 256, 5))
+def test_halving_again_and_again_does_not_drift(code):
+    chain = mip_chain(np.full((128, 128, 3), code, np.uint8))
+    assert {int(v) for level in chain for v in np.unique(level)} == {code}

@@ -241,7 +241,7 @@ def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soo
     QTest.mouseRelease(board, LEFT, NONE, first + QPoint(14, -4))
     settled(build.window_)
     assert build.desk.surfaces.live is None
-    assert [done.grid.width_px for done in whole] == [1024, 1024], "never coarse after a stroke that was seen sharp"
+    assert [done.grid.width_px for done in whole] == [1024], "never coarse after a stroke that was seen sharp"
     away = np.abs(shown(board) - drawn)
     assert away.max() <= 2
     assert (drawn != before).any(), "it was seen while it was drawn"
@@ -249,6 +249,27 @@ def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soo
     QTest.keyClick(build.window_, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     settled(build.window_)
     assert np.abs(shown(board) - before).max() <= 1
+
+
+def test_small_pictures_show_what_the_preview_shows(build, settled):
+    card = build.layer_card
+    card._add_rule("where.noise")
+    rule = build.desk.layer.where[-1]
+    build.desk.set_preview(1024)
+    card.put(("where", rule.id, "rule", "values", "size"), 4.0, "Smaller")
+    settled(build.window_)
+    fine = build.done.thumbs[rule.id].astype(float)
+    assert fine.std() > 20, "patches of 4 mm are finer than the coarse picture's pixels"
+    seen = []
+    build.desk.surface_ready.connect(lambda done: seen.append(build.done.thumbs[rule.id]))
+    card.put(("seat", "values", "level"), 0.1, "Level")
+    settled(build.window_)
+    assert len(seen) >= 2
+    assert all((picture == seen[-1]).all() for picture in seen), "they do not flicker"
+    build.layers._show_or_hide("top", False)
+    card.put(("where", rule.id, "rule", "values", "cover"), 0.0, "Nowhere")
+    settled(build.window_)
+    assert build.done.thumbs[rule.id].max() < 60, "hidden layers have theirs too"
 
 
 def test_a_stroke_that_flattens_is_worked_out_whole(build, settled, soon):

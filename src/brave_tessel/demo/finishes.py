@@ -283,7 +283,7 @@ def sign_surface() -> Surface:
                              cut=Setting(op="inscription.cut", values={"profile": "raised", "depth": 0.12, "width": 0.6, "colour": "#1E4C48", "painted": 0.92, "roughness": 0.62})),
         where=(
             rule("letters-worn", "cut", "where.noise", size=26.0, cover=0.3, soften=0.12, octaves=9, seed=31),
-            rule("letters-gone", "cut", "where.noise", size=230.0, cover=0.24, soften=0.3, octaves=9, seed=37),
+            rule("letters-gone", "cut", "where.noise", size=230.0, cover=0.13, soften=0.3, octaves=9, seed=37),
             rule("letters-high", "cut", "where.edges", radius=6.0, height=0.6, from_height=0.25),
         ),
     )  # fmt: skip

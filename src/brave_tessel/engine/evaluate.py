@@ -56,6 +56,10 @@ class Evaluation:
         self._keep[task.key] = found
         return found
 
+    def at_hand(self, task: Task) -> bool:
+        """Whether the task's result is there without any work."""
+        return task.key in self._keep or self.cache.get(task.key) is not None
+
     def _compute(self, task: Task) -> Any:
         if not self.current():
             raise CancelledError

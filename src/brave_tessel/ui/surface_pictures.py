@@ -11,7 +11,7 @@ import numpy as np
 
 from ..core.buildup.stack import Stack
 from ..core.colour import PLAUSIBLE_LINEAR, decode_srgb, display_codes, luminance
-from ..core.document import BundleWhat, Job, Layer, PaintedWhat, Surface, WaterWhat, every_layer
+from ..core.document import BundleWhat, Job, Layer, PaintedWhat, Rule, Surface, WaterWhat, every_layer
 from ..core.errors import TesselError
 from ..core.kernels.shade import shade
 from ..core.maps import MapKind, MapSet
@@ -55,7 +55,7 @@ def surface_picture(
         kind = VIEWS[view]
         assert isinstance(kind, MapKind)
         codes = map_codes(kind, maps)
-    thumbs = {} if fine else small_pictures(run, planner, surface, grid)
+    thumbs = small_pictures(run, planner, surface, grid, work=not fine)
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(shown, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, job=job)
 
@@ -106,22 +106,31 @@ def reflectance_codes(maps: MapSet) -> AnyArray:
     return np.ascontiguousarray(np.where((odd & ~stripes)[..., None], np.uint8(30), codes))
 
 
-def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Grid) -> dict[str, AnyArray]:
-    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover."""
+def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Grid, *, work: bool = True) -> dict[str, AnyArray]:
+    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover. Without ``work`` only of what has
+    been worked out anyway: a fine grid shows more of a wide sheet, but hidden layers are not made for it.
+    """
     thumbs: dict[str, AnyArray] = {}
-    for layer, below, known in planner.walk(surface, grid):
+
+    def take(id: str, owner: str, plan: Callable[[], Task]) -> None:
         try:
-            thumbs[layer.id] = run.value(layer_picture(planner, layer, below, known, grid))
+            task = plan()
+            if work or all(run.at_hand(wanted) for wanted in task.inputs):
+                thumbs[id] = run.value(task)
         except TesselError as error:
-            run.faults.setdefault(layer.id, error)
-            continue
-        for rule in layer.where:
-            try:
-                seen = planner.shaped_rule(rule, below, grid, layer.id, known)
-                thumbs[rule.id] = run.value(Task(task_key("rule picture", seen.key), "Rule", layer.id, _rule_picture, (seen,)))
-            except TesselError as error:
-                run.faults.setdefault(layer.id, error)
+            run.faults.setdefault(owner, error)
+
+    for layer, below, known in planner.walk(surface, grid):
+        take(layer.id, layer.id, lambda layer=layer, below=below, known=known: layer_picture(planner, layer, below, known, grid))  # type: ignore[misc]
+        for rule in layer.where if layer.id in thumbs or not work else ():
+            take(rule.id, layer.id, lambda rule=rule, layer=layer, below=below, known=known: rule_picture(planner, rule, layer, below, known, grid))  # type: ignore[misc]
     return thumbs
+
+
+def rule_picture(planner: Planner, rule: Rule, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> Task:
+    """Where a rule puts its layer, small."""
+    seen = planner.shaped_rule(rule, below, grid, layer.id, known)
+    return Task(task_key("rule picture", seen.key), "Rule", layer.id, _rule_picture, (seen,))
 
 
 def layer_picture(planner: Planner, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> Task:
@@ -143,10 +152,14 @@ def _rule_picture(seen: Raster) -> AnyArray:
 
 def _layer_picture(look: MapSet | Stack, *cover: Raster) -> AnyArray:
     maps = look.map_set() if isinstance(look, Stack) else look
-    share = cover[0] if cover else np.ones(maps.grid.shape, np.float32)
-    colour = maps.or_default(MapKind.BASE_COLOUR)
-    lies = share * maps[MapKind.OPACITY] if MapKind.OPACITY in maps else share
     side = min(maps.grid.shape)
-    mixed = colour * lies[..., None] + np.float32(0.72) * (1 - lies[..., None])
-    small = cv2.resize(np.ascontiguousarray(mixed[:side, :side], np.float32), (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA)
-    return display_codes(np.asarray(small, np.float32))
+
+    def small(pixels: Raster) -> AnyArray:
+        cut = np.ascontiguousarray(pixels[:side, :side], np.float32)
+        return np.asarray(cv2.resize(cut, (THUMB * 2, THUMB * 2), interpolation=cv2.INTER_AREA))
+
+    lies = small(cover[0]) if cover else np.ones((THUMB * 2, THUMB * 2), np.float32)
+    if MapKind.OPACITY in maps:
+        lies = lies * small(maps[MapKind.OPACITY])
+    mixed = small(maps.or_default(MapKind.BASE_COLOUR)) * lies[..., None] + np.float32(0.72) * (1 - lies[..., None])
+    return display_codes(np.asarray(mixed, np.float32))

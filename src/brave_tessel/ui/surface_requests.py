@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import dataclasses
 from typing import TYPE_CHECKING
 
 from ..core.document import Stroke, Surface
@@ -42,7 +41,7 @@ class SurfaceRequests:
         return Showing(desk.view, desk.preview_px, desk.light, desk.solo, (desk.sun, desk.sky, desk.exposure))
 
     def _request_whole(self, surface: Surface) -> None:
-        """Coarse, then fine; after a stroke, which is seen already, fine at once and the small pictures after it."""
+        """Coarse, then fine; after a stroke, which is seen already, fine at once."""
         desk, showing = self.desk, self.showing()
         job, session, layer = desk.job, desk.session, desk.layer_id
         fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
@@ -54,19 +53,11 @@ class SurfaceRequests:
                 solo=showing.solo, sun=sun, sky=sky, exposure=exposure,
             )  # fmt: skip
 
-        def deliver(done: SurfacePicture, current: Current) -> None:
-            if current():
-                desk.later(lambda: self.deliver(done, showing))
-
         def work(current: Current) -> None:
-            if fine_first:
-                done = picture(showing.px, current)
-                deliver(done, current)
-                coarse = picture(COARSE_PX, current)
-                deliver(dataclasses.replace(done, thumbs=coarse.thumbs, faults=coarse.faults, fine=False), current)
-                return
-            for px in dict.fromkeys((min(COARSE_PX, showing.px), showing.px)):
-                deliver(picture(px, current), current)
+            for px in (showing.px,) if fine_first else dict.fromkeys((min(COARSE_PX, showing.px), showing.px)):
+                done = picture(px, current)
+                if current():
+                    desk.later(lambda done=done: self.deliver(done, showing))  # type: ignore[misc]
 
         desk.in_background("surface", work)
 

@@ -6,6 +6,7 @@ import cv2
 import numpy as np
 
 from ..colour import codes_from_linear, decode_srgb, display_codes
+from ..kernels.halve import halve
 from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
@@ -32,7 +33,9 @@ def map_codes(kind: MapKind, maps: MapSet, span: tuple[float, float] | None = No
 
 
 def halved(codes: AnyArray) -> AnyArray:
-    """A picture at half its size, averaged in linear light."""
+    """A picture at half its size, averaged in linear light; also where a side is odd."""
+    if codes.shape[0] % 2 == codes.shape[1] % 2 == 0:
+        return halve(codes)
     rows, columns = max(1, codes.shape[0] // 2), max(1, codes.shape[1] // 2)
     small: Raster = np.asarray(cv2.resize(_LINEAR[codes], (columns, rows), interpolation=cv2.INTER_AREA), np.float32)
     return codes_from_linear(small)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 from pathlib import Path
 
@@ -12,7 +13,7 @@ from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
 
 from ...core.buildup.brush import stroke_of
 from ...core.commands import Insert, Set
-from ...core.document import DecalWhat, Job, Rule, RunWhat, Stroke, Surface, layer_path, new_id
+from ...core.document import DecalWhat, Job, Rule, RunWhat, Stroke, Surface, every_layer, layer_path, new_id
 from ...core.errors import TesselError
 from ...core.handover.checks import fit_repeat
 from ...core.maps import MapKind
@@ -20,6 +21,7 @@ from ...core.place.elevation import units_of
 from ...core.quantity import format_number, format_size
 from ...core.recipe.shelf import SHELF
 from ...core.relief.pictures import VIEWS
+from ...core.sheet import AnyArray
 from ...engine import intents
 from ...engine.wording import sentence
 from .. import theme
@@ -419,17 +421,17 @@ class BuildStage(Stage):
         self.heading.note.setText(f"{count} layer{'' if count == 1 else 's'}")
 
     def show_picture(self, done: SurfacePicture | None) -> None:
-        if done is not None and done.fine and self.done is not None:
-            done.thumbs.update(self.done.thumbs)
+        if done is not None and self.done is not None and done.surface.id == self.done.surface.id:
+            done = dataclasses.replace(done, thumbs=_newer(self.done, done))
         self.done = done
         self.surface_board.show_picture(done)
         self.solid.show_picture(done, (self.desk.azimuth, self.desk.height))
         self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
-        if done is not None and (not done.fine or done.faults):
+        if done is not None:
             self._show_rows(self.desk.surface)
         layer = self.desk.layer
-        if done is not None and layer is not None and not done.fine:
+        if done is not None and layer is not None:
             self.layer_card.show_rules(layer, done.thumbs)
         fault = done.faults.get(self.desk.layer_id) if done else None
         self.layer_card.show_fault(sentence(fault) if fault else "")
@@ -485,3 +487,12 @@ class BuildStage(Stage):
             self.recipe.board.pair.fit()
             return
         self.surface_board.show_extent(self.surface_board.extent_name)
+
+
+def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
+    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once, but for layers
+    that are hidden.
+    """
+    hidden = {id for layer, _ in every_layer(done.surface.layers) if not layer.shown for id in (layer.id, *(rule.id for rule in layer.where))}
+    fresh = {id: picture for id, picture in done.thumbs.items() if done.fine or id in hidden or id not in before.thumbs}
+    return {**before.thumbs, **fresh}
