@@ -233,7 +233,7 @@ class Window(QMainWindow):
         self.resize(1280, 800)
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
         for name, splitter, default in (
-            ("across", self.across, [232, 752, 296]), ("upright", self.upright, [540, 188]),
+            ("across", self.across, [242, 742, 296]), ("upright", self.upright, [540, 188]),
         ):  # fmt: skip
             stored = settings.value(f"window/{name}")
             sizes = [int(size) for size in stored] if isinstance(stored, list) and len(stored) == len(default) else None

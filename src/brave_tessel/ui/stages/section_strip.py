@@ -152,7 +152,7 @@ class SectionStrip(QWidget):
         if not levels:
             return
         painter.setFont(theme.font(10, mono=True))
-        told = f"water {' and '.join(format_number(level, decimals=1) for level in levels)} mm"
+        told = f"water {' and '.join(format_number(level, decimals=2) for level in levels)} mm"
         wide = painter.fontMetrics().horizontalAdvance(told) + theme.px(8)
         under = self.section.heights[:, int((1 - wide / frame.width()) * self.section.x_mm.size) :]
         top = self._y(frame, times, max(float(under.max()), *levels, 0.0))
