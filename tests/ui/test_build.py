@@ -272,9 +272,10 @@ def test_small_pictures_show_what_the_preview_shows(build, settled):
     assert build.done.thumbs[rule.id].max() < 60, "hidden layers have theirs too"
 
 
-def test_a_stroke_that_flattens_is_worked_out_whole(build, settled, soon):
+def test_a_stroke_as_wide_as_the_sheet_is_worked_out_whole(build, settled, soon):
     lay(build, settled, "Special", "Painted")
-    build.desk.brush = {**build.desk.brush, "into": "flatten", "size": 14.0}
+    build.desk.brush = {**build.desk.brush, "into": "raise", "size": 400.0}
+    build.desk.brush_changed.emit()
     build.set_painting(True)
     settled(build.window_)
     whole = []
@@ -335,6 +336,23 @@ def test_one_layer_is_shown_alone(build, settled):
     QTest.keyClick(build.window_, Qt.Key.Key_O)
     settled(build.window_)
     assert len(build.done.surface.layers) == 2
+
+
+def test_the_sections_bodies_are_drawn_once(build, settled, monkeypatch):
+    strip, drawn = build.section, []
+    paint = strip._paint_bodies
+    monkeypatch.setattr(strip, "_paint_bodies", lambda *args: (drawn.append(1), paint(*args)))
+    build.surface_board.cut_moved.emit(120.0)
+    first = strip.grab().toImage()
+    hover(strip, QPoint(300, 60))
+    strip.grab()
+    assert len(drawn) == 1, "the pointer moves over them"
+    strip.times = 5
+    assert strip.grab().toImage() != first
+    assert len(drawn) == 2
+    QTest.keyClick(build.surface_board, Qt.Key.Key_Period)
+    strip.grab()
+    assert len(drawn) == 3
 
 
 def test_the_section_turns_measures_and_is_drawn_steeper(build, settled):

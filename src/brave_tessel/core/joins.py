@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
+from typing import Any
 
 import numpy as np
 
 from .area import Area
 from .buildup.mixing import with_detail
+from .buildup.painted import level_at
 from .buildup.painted import paint_on as paint_strokes
 from .buildup.seat import Seat, lay
 from .buildup.seat import own_relief as relief_of
@@ -16,7 +18,7 @@ from .buildup.stack import Stack
 from .buildup.tone import match
 from .buildup.water import rippled as rippled_surface
 from .buildup.water import stand as stand_in
-from .document import InscriptionWhat, Layer, MapMix, Setting
+from .document import InscriptionWhat, Layer, MapMix, Setting, Stroke
 from .kernels.relief import cast_shadow, normal_of_height, occlusion, shadow_reach_px
 from .kernels.shade import shade
 from .maps import BLENDED, MapKind, MapSet
@@ -77,10 +79,19 @@ def stand(below: Stack, surface: Raster, *cover: Raster, water: Setting) -> Stac
     return stand_in(below, cover[0] if cover else None, surface=surface, **find("water.standing").bind(water.values))  # type: ignore[arg-type]
 
 
-def paint_on(below: Stack, *rest: Raster, layer: Layer, strokes: tuple[object, ...], goes_on: bool, covers: int, tips: list[str], area: Area | None = None) -> Stack:
-    """Strokes on a stack; ``goes_on`` with with a layer of which earlier strokes are laid already."""
-    pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=True)}
-    after = paint_strokes(below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area)  # type: ignore[arg-type]
+def stroke_level(under: Stack, *, stroke: Stroke) -> float:
+    return level_at(under.height, stroke, under.grid)
+
+
+def paint_on(
+    below: Stack, *rest: Any, layer: Layer, strokes: tuple[Stroke, ...], goes_on: bool, covers: int, tips: list[str], area: Area | None = None
+) -> Stack:
+    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. Of the rest the coverage comes first,
+    then the tips, then the height to flatten to, where they are.
+    """
+    pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=False)}
+    level = rest[covers + len(tips)] if len(rest) > covers + len(tips) else None
+    after = paint_strokes(below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area, level)
     if not goes_on:
         return after
     top = np.where(after.top == after.layers, np.uint8(below.layers), after.top).astype(np.uint8)

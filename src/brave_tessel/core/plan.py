@@ -113,14 +113,18 @@ class Planner(LayerPlanner):
     def _paint(self, layer: Layer, strokes: tuple[Stroke, ...], inputs: tuple[Task, ...], below: Task, grid: Grid, *, joining: bool) -> Task:
         tips = self.tips(strokes, layer.id)
         told = [strokes, joining, len(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
-        every = (*inputs, *tips.values())
+        # Where the stroke began may lie elsewhere than the part that is worked out.
+        flat = [
+            Task(task_key("level", stroke.points[:1], inputs[0].key), "Painted", layer.id, partial(joins.stroke_level, stroke=stroke), inputs[:1], gridless=True)
+            for stroke in strokes if len(strokes) == 1 and stroke.into == "flatten"
+        ]  # fmt: skip
+        every = (*inputs, *tips.values(), *flat)
         work = partial(joins.paint_on, layer=layer, strokes=strokes, goes_on=joining, covers=len(inputs) - 1, tips=list(tips))
         smooth = max((stroke.size_mm for stroke in strokes if stroke.into == "smooth"), default=0.0)
         local = Local(lambda area: partial(work, area=area), reach_px(grid, smooth))
         return Task(
             task_key("paint", told, *(task.key for task in every)), layer.name, layer.id, work, every, below,
-            # What is flattened is brought to where the stroke began, wherever that is.
-            None if any(stroke.into == "flatten" for stroke in strokes) else local,
+            local if flat or all(stroke.into != "flatten" for stroke in strokes) else None,
         )  # fmt: skip
 
     def _bundle(self, layer: Layer, what: BundleWhat, below: Task, grid: Grid, known: dict[str, Seen], cover: Task | None) -> Task:

@@ -78,6 +78,8 @@ class AreaRun:
             return
         seen.add(task.key)
         whole = self.cache.get(task.key)
+        if whole is None and task.gridless:
+            whole = self._number(task)
         if whole is None and task.local is None:
             whole = None if before is None else self.cache.get(before.key)
             if whole is None or isinstance(whole, Stack):
@@ -90,6 +92,11 @@ class AreaRun:
         for wanted, was in zip(task.inputs, earlier, strict=True):
             self._take_up(wanted, was, seen)
         self._order.append(task)
+
+    def _number(self, task: Task) -> Any:
+        """A result that lies on no grid, where what it is made of is there; None otherwise."""
+        inputs = [self.cache.get(wanted.key) for wanted in task.inputs]
+        return None if any(wanted is None for wanted in inputs) else task.run(*inputs)
 
     def _reach(self, task: Task) -> int:
         assert task.local is not None

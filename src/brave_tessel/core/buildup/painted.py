@@ -12,20 +12,21 @@ from ..colour import hex_to_linear
 from ..layers import MapMix, Stroke
 from ..maps import MapKind
 from ..relief.estimate import wrapped_gaussian
-from ..sheet import Raster
+from ..sheet import Grid, Raster
 from .stack import Stack
 from .strokes import Tips, cover_of, cover_within
 
 
 def paint_on(
-    below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, mixes: Mapping[MapKind, MapMix], tips: Tips | None = None, area: Area | None = None
-) -> Stack:
+    below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, mixes: Mapping[MapKind, MapMix], tips: Tips | None = None,
+    area: Area | None = None, level: float | None = None,
+) -> Stack:  # fmt: skip
     """What lies beneath with strokes laid on it, each on the part of the sheet it touches.
 
     ``raise`` and ``lower`` move the relief by the stroke's amount in mm, ``flatten`` brings it to where the stroke began,
     ``smooth`` evens it over the brush's width, ``roughness`` sets it, ``colour`` paints. A stroke that erases brings back
-    what lay beneath. With an ``area`` all given and all returned is that part of the sheet; there nothing can be flattened,
-    for that looks at where the stroke began.
+    what lay beneath. With an ``area`` all given and all returned is that part of the sheet. ``level`` is the height to flatten
+    to where it is known already: on an area it has to be, for where the stroke began may lie elsewhere (:func:`level_at`).
     """
     grid = below.grid
     colour, height, rough, metal = (plane.copy() for plane in below.planes)
@@ -33,7 +34,7 @@ def paint_on(
     strengths = {kind: mixes.get(kind, MapMix()).strength for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS)}
     smooth: dict[float, Raster] = {}
     for stroke in strokes:
-        level = _level_at(height, stroke, below)
+        flat = level_at(height, stroke, below.grid) if level is None else level
         if stroke.into == "smooth" and stroke.size_mm not in smooth:
             smooth[stroke.size_mm] = wrapped_gaussian(below.height, stroke.size_mm / 4, grid)
         for window in cover_of(stroke, grid, tips or {}) if area is None else cover_within(stroke, area, tips or {}):
@@ -53,7 +54,7 @@ def paint_on(
             elif stroke.into == "roughness":
                 rough[at] += cover * np.float32(strengths[MapKind.ROUGHNESS]) * (np.float32(min(max(stroke.amount, 0), 1)) - rough[at])
             else:
-                height[at] += _lift(stroke, cover, height[at], level, smooth.get(stroke.size_mm), at) * np.float32(strengths[MapKind.HEIGHT])
+                height[at] += _lift(stroke, cover, height[at], flat, smooth.get(stroke.size_mm), at) * np.float32(strengths[MapKind.HEIGHT])
             share[at] = np.maximum(share[at], cover)
     shows = share >= 0.5
     number = below.layers + 1
@@ -62,10 +63,11 @@ def paint_on(
     return replace(below, planes=(colour, height, rough, metal), top=top, margin=margin, share=share, layers=number)
 
 
-def _level_at(height: Raster, stroke: Stroke, below: Stack) -> float:
+def level_at(height: Raster, stroke: Stroke, grid: Grid) -> float:
+    """The height that a stroke flattens to: that of the relief where it began, mm; 0 for other strokes."""
     if stroke.into != "flatten" or not stroke.points:
         return 0.0
-    row, column = below.grid.row_column(*stroke.points[0])
+    row, column = grid.row_column(*stroke.points[0])
     return float(height[row, column])
 
 
