@@ -10,8 +10,8 @@ import msgspec
 import numpy as np
 import numpy.typing as npt
 
-from ..area import Area
-from ..kernels.strokes import blend_window, paint_path, paint_pieces, paint_stamps, paint_taper
+from ..area import Area, area_of
+from ..kernels.strokes import blend_window, paint_pieces, paint_stamps
 from ..lattice import units_many
 from ..layers import Stroke
 from ..nodes import Point
@@ -52,39 +52,16 @@ def copies(stroke: Stroke, width_mm: float, height_mm: float) -> Iterator[tuple[
 def cover_of(stroke: Stroke, grid: Grid, tips: Tips) -> Iterator[Window]:
     """Where a stroke and each of its copies lie, each on the part of the sheet it touches."""
     for number, points in enumerate(copies(stroke, grid.width_mm, grid.height_mm)):
-        if not points:
-            continue
-        window = _window(points, reach_of(stroke), grid)
-        _draw(window, points, stroke, grid, tips, number)
-        yield window
+        if points:
+            area = _touched(points, reach_of(stroke), grid)
+            yield Window(area.row, area.column, _drawn(stroke, _pieces(points, stroke, area, number, tips), area, tips))
 
 
-def _window(points: Sequence[Point], reach_mm: float, grid: Grid) -> Window:
-    """The whole sheet where the stroke is wider than it."""
-    px, py = grid.mm_per_px
+def _touched(points: Sequence[Point], reach_mm: float, grid: Grid) -> Area:
+    """What a path's stroke touches; the whole sheet where it is wider than that."""
     xs, ys = [p[0] for p in points], [p[1] for p in points]
-    first, last = math.floor((min(xs) - reach_mm) / px) - 1, math.ceil((max(xs) + reach_mm) / px) + 1
-    low, high = math.floor((min(ys) - reach_mm) / py) - 1, math.ceil((max(ys) + reach_mm) / py) + 1
-    if last - first >= grid.width_px or high - low >= grid.height_px:
-        return Window(0, 0, np.zeros(grid.shape, np.float32))
-    return Window(grid.height_px - high, first, np.zeros((high - low, last - first), np.float32))
-
-
-def _draw(window: Window, points: Sequence[Point], stroke: Stroke, grid: Grid, tips: Tips, number: int) -> None:
-    cover = window.cover
-    whole = cover.shape == grid.shape
-    px, py = grid.mm_per_px
-    origin = (0.0, 0.0) if whole else (window.column * px, (grid.height_px - window.row - cover.shape[0]) * py)
-    size = (grid.width_mm, grid.height_mm) if whole else (cover.shape[1] * px, cover.shape[0] * py)
-    moved = [(x - origin[0], y - origin[1]) for x, y in points]
-    if _stamped(stroke, tips):
-        stamps = _stamps(moved, stroke, number)
-        paint_stamps(cover, stamps, tips.get(stroke.tip), hardness=stroke.hardness, flow=stroke.flow, width_mm=size[0], height_mm=size[1])
-    elif stroke.pressure:
-        paint_taper(cover, moved, _at_points(stroke), size_mm=stroke.size_mm, hardness=stroke.hardness, width_mm=size[0], height_mm=size[1])
-    else:
-        paint_path(cover, moved, size_mm=stroke.size_mm, hardness=stroke.hardness, width_mm=size[0], height_mm=size[1])
-    np.multiply(cover, np.float32(_strength(stroke, tips)), out=cover)
+    area = area_of(grid, min(xs) - reach_mm, min(ys) - reach_mm, max(xs) + reach_mm, max(ys) + reach_mm).grown(1)
+    return Area(grid, 0, 0, *grid.shape) if area.rows >= grid.height_px or area.columns >= grid.width_px else area
 
 
 def _at_points(stroke: Stroke) -> list[float]:
@@ -109,18 +86,21 @@ def _stamps(points: Sequence[Point], stroke: Stroke, number: int) -> np.ndarray:
 
 def cover_within(stroke: Stroke, area: Area, tips: Tips) -> Iterator[Window]:
     """As :func:`cover_of`, but only on an area of the sheet: of a long stroke no more is drawn than what crosses it."""
-    own = area.own
     for number, points in enumerate(copies(stroke, area.grid.width_mm, area.grid.height_mm)):
-        near = _pieces_near(points, stroke, area, number, stamped=_stamped(stroke, tips))
-        if len(near) == 0:
-            continue
-        cover = np.zeros(own.shape, np.float32)
-        size = {"width_mm": own.width_mm, "height_mm": own.height_mm}
-        if _stamped(stroke, tips):
-            paint_stamps(cover, near, tips.get(stroke.tip), hardness=stroke.hardness, flow=stroke.flow, wraps=False, **size)
-        else:
-            paint_pieces(cover, near, hardness=stroke.hardness, tapered=bool(stroke.pressure), **size)
-        yield Window(0, 0, cover * np.float32(_strength(stroke, tips)))
+        near = _pieces(points, stroke, area, number, tips)
+        if len(near):
+            yield Window(0, 0, _drawn(stroke, near, area, tips))
+
+
+def _drawn(stroke: Stroke, pieces: npt.NDArray[np.float64], area: Area, tips: Tips) -> Raster:
+    """How much of a stroke's stamps or straight pieces lies on each pixel of an area."""
+    cover = np.zeros((area.rows, area.columns), np.float32)
+    size = {"width_mm": area.own.width_mm, "height_mm": area.own.height_mm}
+    if _stamped(stroke, tips):
+        paint_stamps(cover, pieces, tips.get(stroke.tip), hardness=stroke.hardness, flow=stroke.flow, **size)
+    else:
+        paint_pieces(cover, pieces, hardness=stroke.hardness, tapered=bool(stroke.pressure), **size)
+    return cover * np.float32(_strength(stroke, tips))
 
 
 def _stamped(stroke: Stroke, tips: Tips) -> bool:
@@ -166,9 +146,9 @@ def _laps(points: np.ndarray, box: tuple[float, float, float, float], grid: Grid
     return [(i * grid.width_mm, j * grid.height_mm) for i in across for j in up]
 
 
-def _pieces_near(points: Sequence[Point], stroke: Stroke, area: Area, number: int, *, stamped: bool) -> npt.NDArray[np.float64]:
+def _pieces(points: Sequence[Point], stroke: Stroke, area: Area, number: int, tips: Tips) -> npt.NDArray[np.float64]:
     """Of a path and its repeats what comes near an area: stamps or straight pieces, in mm from its lower left corner."""
-    own, reach, (left, low) = area.own, reach_of(stroke), area.corner_mm()
+    own, reach, (left, low), stamped = area.own, reach_of(stroke), area.corner_mm(), _stamped(stroke, tips)
     found = []
     for x, y in _laps(np.array(points).reshape(-1, 2), (left, low, left + own.width_mm, low + own.height_mm), area.grid, reach):
         moved = [(px + x - left, py + y - low) for px, py in points]

@@ -64,27 +64,25 @@ def paint_pieces(
     """
     for x0, y0, x1, y1, r0, r1 in pieces.tolist():
         if tapered:
-            _taper(out, x0, y0, x1, y1, r0, r1, hardness, width_mm, height_mm, False)
+            _taper(out, x0, y0, x1, y1, r0, r1, hardness, width_mm, height_mm)
         else:
             _segment(out, x0, y0, x1, y1, r0, hardness, width_mm, height_mm, False)
 
 
 @compiled
 def _taper(
-    out: Raster, x0: float, y0: float, x1: float, y1: float, r0: float, r1: float, hardness: float, width_mm: float, height_mm: float, wraps: bool
+    out: Raster, x0: float, y0: float, x1: float, y1: float, r0: float, r1: float, hardness: float, width_mm: float, height_mm: float
 ) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     outer = max(r0, r1)
-    left, right = math.floor((min(x0, x1) - outer) / px - 0.5), math.ceil((max(x0, x1) + outer) / px - 0.5)
-    low, high = math.floor((min(y0, y1) - outer) / py - 0.5), math.ceil((max(y0, y1) + outer) / py - 0.5)
-    if not wraps:
-        left, right, low, high = max(left, 0), min(right, columns - 1), max(low, 0), min(high, rows - 1)
+    left, right = max(math.floor((min(x0, x1) - outer) / px - 0.5), 0), min(math.ceil((max(x0, x1) + outer) / px - 0.5), columns - 1)
+    low, high = max(math.floor((min(y0, y1) - outer) / py - 0.5), 0), min(math.ceil((max(y0, y1) + outer) / py - 0.5), rows - 1)
     run_x, run_y = x1 - x0, y1 - y0
     length2 = run_x * run_x + run_y * run_y
     for j in range(low, high + 1):
         y = (j + 0.5) * py - y0
-        r = (rows - 1 - j) % rows
+        r = rows - 1 - j
         for i in range(left, right + 1):
             x = (i + 0.5) * px - x0
             t = min(1.0, max(0.0, (x * run_x + y * run_y) / length2)) if length2 > 0.0 else 0.0
@@ -93,24 +91,12 @@ def _taper(
             away = math.sqrt((x - t * run_x) ** 2 + (y - t * run_y) ** 2)
             s = min(1.0, max(0.0, (radius - away) / soft))
             s = s * s * (3.0 - 2.0 * s) * (radius / max(outer, 1e-9)) ** 0.5
-            c = i % columns
-            if s > out[r, c]:
-                out[r, c] = np.float32(s)
-
-
-def paint_taper(
-    out: Raster, points: list[tuple[float, float]], pressure: list[float], *, size_mm: float, hardness: float, width_mm: float, height_mm: float
-) -> None:
-    """As :func:`paint_path`, its width following the pressure at each point, 0 to 1."""
-    radii = [0.5 * size_mm * max(p, 0.02) for p in pressure]
-    last = len(points) - 1
-    for k in range(max(1, last)):
-        n = min(k + 1, last)
-        _taper(out, *points[k], *points[n], radii[k], radii[n], hardness, width_mm, height_mm, True)
+            if s > out[r, i]:
+                out[r, i] = np.float32(s)
 
 
 @compiled
-def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float, wraps: bool) -> None:
+def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     side = tip.shape[0]
@@ -119,13 +105,11 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
         cosine, sine = math.cos(turn), math.sin(turn)
         reach = radius * 1.4143 if side > 1 else radius
         soft = max(radius * (1.0 - hardness), 0.75 * px)
-        left, right = math.floor((x0 - reach) / px - 0.5), math.ceil((x0 + reach) / px - 0.5)
-        low, high = math.floor((y0 - reach) / py - 0.5), math.ceil((y0 + reach) / py - 0.5)
-        if not wraps:
-            left, right, low, high = max(left, 0), min(right, columns - 1), max(low, 0), min(high, rows - 1)
+        left, right = max(math.floor((x0 - reach) / px - 0.5), 0), min(math.ceil((x0 + reach) / px - 0.5), columns - 1)
+        low, high = max(math.floor((y0 - reach) / py - 0.5), 0), min(math.ceil((y0 + reach) / py - 0.5), rows - 1)
         for j in range(low, high + 1):
             y = (j + 0.5) * py - y0
-            r = (rows - 1 - j) % rows
+            r = rows - 1 - j
             for i in range(left, right + 1):
                 x = (i + 0.5) * px - x0
                 if side > 1:
@@ -139,17 +123,17 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
                 else:
                     s = min(1.0, max(0.0, (radius - math.sqrt(x * x + y * y)) / soft))
                     s = s * s * (3.0 - 2.0 * s)
-                c = i % columns
-                out[r, c] += np.float32(flow * s * (1.0 - out[r, c]))
+                out[r, i] += np.float32(flow * s * (1.0 - out[r, i]))
 
 
 def paint_stamps(
-    out: Raster, stamps: npt.NDArray[np.float64], tip: Raster | None, *, hardness: float, flow: float, width_mm: float, height_mm: float,
-    wraps: bool = True,
-) -> None:  # fmt: skip
-    """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one without a tip."""
+    out: Raster, stamps: npt.NDArray[np.float64], tip: Raster | None, *, hardness: float, flow: float, width_mm: float, height_mm: float
+) -> None:
+    """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one without a tip.
+    Nothing wraps, as in :func:`paint_pieces`.
+    """
     shape = np.zeros((1, 1), np.float32) if tip is None else np.ascontiguousarray(tip, np.float32)
-    _stamp(out, np.ascontiguousarray(stamps, np.float64), shape, float(hardness), float(flow), width_mm, height_mm, wraps)
+    _stamp(out, np.ascontiguousarray(stamps, np.float64), shape, float(hardness), float(flow), width_mm, height_mm)
 
 
 @compiled
