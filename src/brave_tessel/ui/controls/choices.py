@@ -25,7 +25,7 @@ from ...core.operation import Param, Value
 from ...core.recipe.stock import STOCK
 from .. import theme
 from ..dropper import Dropper
-from .typed import TypedLine
+from .typed import ParamField, TypedLine
 
 
 class Choices(QWidget):
@@ -98,16 +98,11 @@ class Swatch(QAbstractButton):
         painter.drawRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5))
 
 
-class PaintField(QWidget):
+class PaintField(ParamField):
     """A colour parameter: a swatch that opens the picker, its code to type, and a dropper for any board."""
 
-    changed = pyqtSignal(object)
-    released = pyqtSignal()
-    refused = pyqtSignal(str)
-
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__()
-        self.param = param
+        super().__init__(param)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(theme.px(6))
@@ -123,7 +118,6 @@ class PaintField(QWidget):
         self.drop.setToolTip("Then click any board or picture to take its colour; Esc ends it")
         for widget in (self.drop, self.swatch, self.field):
             row.addWidget(widget)
-        self.setToolTip(param.help)
         self.drop.clicked.connect(self._take)
         self._dropper: Dropper | None = None
         self.swatch.clicked.connect(self._pick)

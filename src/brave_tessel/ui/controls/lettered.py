@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QFocusEvent
-from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout
 
 from ...core.errors import TesselError
 from ...core.operation import Param, Value
 from ...engine.wording import sentence
 from ...formats.lettering import fonts
 from .. import theme
-from .typed import TypedLine
+from .typed import ParamField, TypedLine
 
 
 class Lines(QPlainTextEdit):
@@ -28,16 +28,11 @@ class Lines(QPlainTextEdit):
         self.left.emit(self.toPlainText())
 
 
-class WordsField(QWidget):
+class WordsField(ParamField):
     """A text, sent as it is typed."""
 
-    changed = pyqtSignal(object)
-    released = pyqtSignal()
-    refused = pyqtSignal(str)
-
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__()
-        self.param = param
+        super().__init__(param)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
@@ -46,7 +41,6 @@ class WordsField(QWidget):
         self.field.setAccessibleName(param.label)
         self.field.setFixedHeight(theme.px(52))
         column.addWidget(self.field)
-        self.setToolTip(param.help)
         self.show_value(value)
         self.field.textChanged.connect(self._typed)
         self.field.left.connect(lambda _text: self.released.emit())
@@ -64,15 +58,11 @@ class WordsField(QWidget):
             self.field.blockSignals(False)
 
 
-class SizesField(QWidget):
+class SizesField(ParamField):
     """Some sizes in one line, with commas between."""
 
-    changed = pyqtSignal(object)
-    released = pyqtSignal()
-    refused = pyqtSignal(str)
-
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__()
+        super().__init__(param)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
@@ -81,7 +71,6 @@ class SizesField(QWidget):
         self.field.read.connect(self._read)
         self.field.refused.connect(self.refused)
         column.addWidget(self.field)
-        self.setToolTip(param.help)
         self.show_value(value)
 
     def _read(self, value: Value) -> None:
@@ -92,14 +81,11 @@ class SizesField(QWidget):
         self.field.show_text(str(value))
 
 
-class FontField(QWidget):
+class FontField(ParamField):
     """A font by its name: shipped ones first, then those installed."""
 
-    changed = pyqtSignal(object)
-    released = pyqtSignal()
-
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__()
+        super().__init__(param)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.addWidget(QLabel(param.label))
@@ -109,7 +95,6 @@ class FontField(QWidget):
         self.box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.box.addItems(list(fonts()))
         row.addWidget(self.box, 1)
-        self.setToolTip(param.help)
         self.box.activated.connect(self._picked)
         self.show_value(value)
 

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLabel, QVBoxLayout, QWid
 
 from ...core.operation import Param, Value
 from .. import theme
-from .typed import TypedLine
+from .typed import ParamField, TypedLine
 
 Stop = tuple[float, str]
 
@@ -124,16 +124,11 @@ class _Ramp(QWidget):
             self.released.emit()
 
 
-class RampField(QWidget):
+class RampField(ParamField):
     """A ramp parameter: the ramp, and its text to type or paste."""
 
-    changed = pyqtSignal(object)
-    released = pyqtSignal()
-    refused = pyqtSignal(str)
-
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__()
-        self.param = param
+        super().__init__(param)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(3))
@@ -143,7 +138,6 @@ class RampField(QWidget):
         self.field.setToolTip(f"{param.help} Codes with commas between; a place may follow, as in #C8B060@0.4.")
         head.addWidget(self.field)
         self.ramp = _Ramp(param.label)
-        self.setToolTip(param.help)
         column.addLayout(head)
         column.addWidget(self.ramp)
         self.ramp.changed.connect(self.changed)

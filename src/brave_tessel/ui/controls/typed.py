@@ -1,15 +1,29 @@
-"""A line to type in: read when it is left, refused with one sentence, silent when nothing was typed."""
+"""What parameters are set with: a field for one, and a line to type in, read when it is left, refused with one sentence."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QLineEdit
+from PyQt6.QtWidgets import QLineEdit, QWidget
 
 from ...core.errors import TesselError
+from ...core.operation import Param
 from ...engine.wording import sentence
 from .. import theme
+
+
+class ParamField(QWidget):
+    """A field for one parameter. ``changed`` carries the checked value; ``released`` ends a change, for one step of undo."""
+
+    changed = pyqtSignal(object)
+    released = pyqtSignal()
+    refused = pyqtSignal(str)
+
+    def __init__(self, param: Param) -> None:
+        super().__init__()
+        self.param = param
+        self.setToolTip(param.help)
 
 
 class TypedLine(QLineEdit):
