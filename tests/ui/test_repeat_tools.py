@@ -1,11 +1,15 @@
 """Stage 2: every tool on the board, with the mouse and keys."""
 
+import dataclasses
+import itertools
+
 import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from brave_tessel.core.maps import MapKind
+from brave_tessel.ui.stages.repeat_tools import FeatureTool
 from tests.ui.hand import at, click, hover, pull
 from tests.ui.test_whole_pass import type_into
 
@@ -173,6 +177,14 @@ def test_the_sheet_is_shifted_by_drag_arrows_and_numbers(shingle, settled):
     assert repeat.pair.done.seams[0].closes
     click(repeat.touch.back)
     assert desk.source.shift == (0, 0)
+
+
+def test_every_marks_number_stands_on_the_cell(shingle, settled):
+    board = step(shingle, "break", settled).pair
+    tool, cell, size = FeatureTool(lambda _index: None), board.areas()[0], board.done.grid
+    loud = board.done.features[0]
+    for x, y in itertools.product((0.0, size.width_mm / 2, size.width_mm), (0.0, size.height_mm / 2, size.height_mm)):
+        assert cell.contains(tool.plate(board, dataclasses.replace(loud, x=x, y=y))), (x, y)
 
 
 def test_a_loud_spot_is_quietened_by_a_click_on_its_mark(shingle, settled):

@@ -414,6 +414,13 @@ class FeatureTool(Tool):
         assert board.done is not None
         return board.to_screen(feature.x, board.done.grid.height_mm - feature.y)
 
+    def plate(self, board: RepeatBoard, feature: Feature) -> QRectF:
+        """Where a feature's number stands: at the upper right of its ring, or at another corner that lies on the cell."""
+        there, away, cell = self._at(board, feature), 0.35 * feature.size * board.px_per_mm(), board.areas()[0]
+        width, height = theme.px(17), theme.px(15)
+        right, up = there.x() + away, there.y() - away - height
+        return QRectF(right if right + width <= cell.right() else there.x() - away - width, up if up >= cell.top() else there.y() + away, width, height)
+
     def press(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> bool:
         here = board.to_screen(*at)
         for index, feature in enumerate(self._features(board)):
@@ -431,10 +438,7 @@ class FeatureTool(Tool):
             for width, token in ((3.0, "white"), (1.4, "ink")):
                 painter.setPen(QPen(theme.colour(token), width))
                 painter.drawEllipse(there, radius, radius)
-            beside = there.x() + 0.7 * radius
-            if beside + theme.px(17) > board.areas()[0].right():
-                beside = there.x() - 0.7 * radius - theme.px(17)
-            plate = QRectF(beside, there.y() - 0.7 * radius - theme.px(15), theme.px(17), theme.px(15))
+            plate = self.plate(board, feature)
             painter.setPen(QPen(theme.colour("ink"), 1))
             painter.setBrush(theme.colour("white"))
             painter.drawRect(plate)
