@@ -40,6 +40,7 @@ from .sun import sun
 from .surface_requests import COARSE_PX, SurfaceRequests
 
 log = logging.getLogger(__name__)
+STOPS = " · Esc stops"
 STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
 
 
@@ -127,6 +128,8 @@ class Desk(QObject):
 
     def tell(self, text: str, level: str = "note") -> None:
         """One sentence for the status line."""
+        # Another sentence takes the place of what goes on, and is not wiped when that ends.
+        self._told_progress = text.endswith(STOPS)
         self.message.emit(text, level)
 
     def _job_moved(self, job: Job) -> None:
@@ -353,8 +356,7 @@ class Desk(QObject):
 
         def told(what: str) -> None:
             if time.monotonic() - begun > 0.5:
-                self._told_progress = True
-                self.later(lambda: self.tell(f"{what} · Esc stops"))
+                self.later(lambda: self.tell(f"{what}{STOPS}"))
 
         return told
 
@@ -363,7 +365,6 @@ class Desk(QObject):
         if done is not None:
             self.timed.emit(done.ms)
         if self._told_progress and (done is None or not done.rough):
-            self._told_progress = False
             self.tell("")
         self.sheet_ready.emit(done)
 
