@@ -106,33 +106,63 @@ def cases() -> Iterator[Case]:
     upper = (np.ones((PX, PX), np.uint8), cover)
     out = np.zeros((PX, PX), np.float32)
     cost = rng.random((PX, 160))
-    yield "gradient noise, one octave of 24 cells", lambda: add_gradient(out, 24, 24, 1, 1e-9), lambda: plain_noise(24), "numpy"
-    yield "gradient noise, one octave of 384 cells", lambda: add_gradient(out, 384, 384, 1, 1e-9), lambda: plain_noise(384), "numpy"
-    yield "cells F1 and F2, 48 across", lambda: cells(GRID, 48, 48, jitter=0.9, seed=1), lambda: plain_cells(48), "scipy cKDTree"
+    yield (
+        "gradient noise, one octave of 24 cells",
+        lambda: add_gradient(out, 24, 24, 1, 1e-9),
+        lambda: plain_noise(24),
+        "numpy",
+    )
+    yield (
+        "gradient noise, one octave of 384 cells",
+        lambda: add_gradient(out, 384, 384, 1, 1e-9),
+        lambda: plain_noise(384),
+        "numpy",
+    )
+    yield (
+        "cells F1 and F2, 48 across",
+        lambda: cells(GRID, 48, 48, jitter=0.9, seed=1),
+        lambda: plain_cells(48),
+        "scipy cKDTree",
+    )
     yield "rectangular units with distance to edge", lambda: units(GRID, length=147, height=72), plain_units, "numpy"
     yield "normal of height", lambda: normal_of_height(height, GRID), lambda: plain_normal(height), "numpy"
-    yield "occlusion, 8 directions, 20 px", lambda: occlusion(height, GRID, reach_mm=12), lambda: plain_occlusion(height), "numpy"
+    yield (
+        "occlusion, 8 directions, 20 px",
+        lambda: occlusion(height, GRID, reach_mm=12),
+        lambda: plain_occlusion(height),
+        "numpy",
+    )
     yield (
         "join of a layer by height",
-        lambda: join_by_height(planes, other, cover, upper, number=2, level=0.5, feather=0.4, drape=0.7, on=(True,) * 4),
-        lambda: plain_join(planes, other, cover), "numpy",
-    )  # fmt: skip
+        lambda: join_by_height(
+            planes, other, cover, upper, number=2, level=0.5, feather=0.4, drape=0.7, on=(True,) * 4
+        ),
+        lambda: plain_join(planes, other, cover),
+        "numpy",
+    )
     yield (
-        "wrapped Gaussian, sigma 20 px", lambda: wrapped_gaussian(height, 20 * 600 / PX, GRID),
-        lambda: ndimage.gaussian_filter(height, 20, mode="wrap"), "scipy",
-    )  # fmt: skip
+        "wrapped Gaussian, sigma 20 px",
+        lambda: wrapped_gaussian(height, 20 * 600 / PX, GRID),
+        lambda: ndimage.gaussian_filter(height, 20, mode="wrap"),
+        "scipy",
+    )
     yield (
-        "least path, 1024 × 160", lambda: least_path(cost),
-        lambda: route_through_array(cost, (0, 80), (PX - 1, 80)), "scikit-image",
-    )  # fmt: skip
+        "least path, 1024 × 160",
+        lambda: least_path(cost),
+        lambda: route_through_array(cost, (0, 80), (PX - 1, 80)),
+        "scikit-image",
+    )
     path = [(120.0, 420.0), (290.0, 300.0)]
     yield (
         "brush stroke of 60 px radius",
-        lambda: paint_path(out, path, size_mm=70, hardness=0.5, width_mm=600, height_mm=600), plain_stroke, "numpy dabs",
-    )  # fmt: skip
+        lambda: paint_path(out, path, size_mm=70, hardness=0.5, width_mm=600, height_mm=600),
+        plain_stroke,
+        "numpy dabs",
+    )
     dab = [(300.0, 300.0)]
     yield (
         "one dab of 300 px",
         lambda: paint_path(out, dab, size_mm=176, hardness=0.5, width_mm=600, height_mm=600),
-        lambda: cv2.circle(out.copy(), (512, 512), 150, 1.0, -1, cv2.LINE_AA), "OpenCV disc with a copy",
-    )  # fmt: skip
+        lambda: cv2.circle(out.copy(), (512, 512), 150, 1.0, -1, cv2.LINE_AA),
+        "OpenCV disc with a copy",
+    )

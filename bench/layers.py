@@ -1,4 +1,6 @@
-"""Build-ups: the joins and kernels of layers beside plain numpy, scipy and OpenCV, and whole stacks of twelve layers."""
+"""Build-ups: the joins and kernels of layers beside plain numpy, scipy and OpenCV, and whole stacks of twelve
+layers.
+"""
 
 from __future__ import annotations
 
@@ -38,13 +40,24 @@ PLAIN = {kind: MapMix() for kind in BLENDED}
 def _maps(grid: Grid, seed: int) -> MapSet:
     height = clouds(grid, size=60, octaves=6, seed=seed) * np.float32(3)
     colour = np.repeat(height[..., None], 3, 2) / 3
-    return MapSet(grid, {MapKind.HEIGHT: height, MapKind.BASE_COLOUR: colour, MapKind.ROUGHNESS: height / 3, MapKind.METALNESS: 0 * height})
+    return MapSet(
+        grid,
+        {
+            MapKind.HEIGHT: height,
+            MapKind.BASE_COLOUR: colour,
+            MapKind.ROUGHNESS: height / 3,
+            MapKind.METALNESS: 0 * height,
+        },
+    )
 
 
 def _plain_join(ground: list[Any], maps: MapSet, cover: Any) -> list[Any]:
     top = 0.3 + maps[MapKind.HEIGHT] + 0.5 * ground[1]
     share = cover * np.clip(0.5 + (top - ground[1]) / 0.4, 0, 1)
-    made = [g + (share if g.ndim == 2 else share[..., None]) * (maps[kind] - g) for kind, g in zip(LAYERED, ground, strict=True)]
+    made = [
+        g + (share if g.ndim == 2 else share[..., None]) * (maps[kind] - g)
+        for kind, g in zip(LAYERED, ground, strict=True)
+    ]
     made[1] = ground[1] + share * (top - ground[1])
     return made
 
@@ -57,20 +70,39 @@ def cases() -> Iterator[Case]:
     ground = lay(bare(grid), one, None, PLAIN, Seat())
     planes = list(ground.planes)
     yield (
-        "seat one layer, 4 maps 2048²", lambda: lay(ground, two, cover, PLAIN, Seat(level=0.3, feather=0.4, drape=0.5)),
-        lambda: _plain_join(planes, two, cover), "numpy",
-    )  # fmt: skip
+        "seat one layer, 4 maps 2048²",
+        lambda: lay(ground, two, cover, PLAIN, Seat(level=0.3, feather=0.4, drape=0.5)),
+        lambda: _plain_join(planes, two, cover),
+        "numpy",
+    )
     values = find("water.standing").bind({"level": 1.0})
-    yield "standing water 2048²", lambda: stand(ground, None, **values), lambda: _plain_water(planes), "numpy, without wet rim"  # type: ignore[arg-type]
+    yield (
+        "standing water 2048²",
+        lambda: stand(ground, None, **values),
+        lambda: _plain_water(planes),
+        "numpy, without wet rim",
+    )  # type: ignore[arg-type]
     stroke = Stroke(id="s", points=((300.0, 300.0), (420.0, 380.0), (500.0, 360.0)), size_mm=60.0)
-    yield "one stroke 2048²", lambda: lay_strokes(cover, [stroke], grid), lambda: _plain_stroke(cover, grid), "OpenCV line, blur, numpy mix"
+    yield (
+        "one stroke 2048²",
+        lambda: lay_strokes(cover, [stroke], grid),
+        lambda: _plain_stroke(cover, grid),
+        "OpenCV line, blur, numpy mix",
+    )
     path = np.array([(x, 600 + 80 * np.sin(x / 90)) for x in np.linspace(0, 1200, 160)])
     yield (
-        "places along a run 2048²", lambda: measure_path(path, grid.shape, reach_mm=20, width_mm=1200, height_mm=1200, closed=True),
-        lambda: _plain_run(path, grid), "OpenCV line and scipy distance with indices",
-    )  # fmt: skip
+        "places along a run 2048²",
+        lambda: measure_path(path, grid.shape, reach_mm=20, width_mm=1200, height_mm=1200, closed=True),
+        lambda: _plain_run(path, grid),
+        "OpenCV line and scipy distance with indices",
+    )
     outline = letters("IBM Plex Sans SemiBold", "SALTREACH").placed(at=(600, 600), size=200)
-    yield "distance inside letters 2048²", lambda: inside_of(outline, grid, reach_mm=12), lambda: _plain_letters(outline, grid), "OpenCV fill and two distance transforms"
+    yield (
+        "distance inside letters 2048²",
+        lambda: inside_of(outline, grid, reach_mm=12),
+        lambda: _plain_letters(outline, grid),
+        "OpenCV fill and two distance transforms",
+    )
 
 
 def _plain_water(planes: list[Any]) -> Any:
@@ -78,7 +110,9 @@ def _plain_water(planes: list[Any]) -> Any:
     depth = np.maximum(1.0 - height, 0)
     share = (depth > 0).astype(np.float32)
     seen = np.exp(-2.2 * depth / 40)[..., None]
-    return colour * (1 - share[..., None]) + share[..., None] * (0.05 + seen * (0.6 * colour - 0.05)), rough * (1 - share) + 0.03 * share
+    return colour * (1 - share[..., None]) + share[..., None] * (0.05 + seen * (0.6 * colour - 0.05)), rough * (
+        1 - share
+    ) + 0.03 * share
 
 
 def _plain_stroke(cover: Any, grid: Grid) -> Any:
@@ -112,7 +146,15 @@ def twelve() -> Surface:
     for n in range(1, 12):
         rule = Rule(id=f"r{n}", rule=Setting(op="where.noise", values={"size": 120.0, "cover": 0.4, "seed": n}))
         seat = Setting(op="seat.by_height", values={"level": 0.2, "feather": 0.3, "drape": 0.8})
-        layers.append(Layer(id=f"l{n}", name=f"l{n}", what=RecipeWhat(recipe=clouds_recipe(size=20.0 + 5 * n, seed=n)), where=(rule,), seat=seat))
+        layers.append(
+            Layer(
+                id=f"l{n}",
+                name=f"l{n}",
+                what=RecipeWhat(recipe=clouds_recipe(size=20.0 + 5 * n, seed=n)),
+                where=(rule,),
+                seat=seat,
+            )
+        )
     return Surface(id="s", name="s", width_mm=612.0, height_mm=624.0, layers=tuple(layers))
 
 
@@ -124,7 +166,9 @@ def _full(px: int) -> Callable[[Callable[..., float]], float]:
     def run(_median: Callable[..., float]) -> float:
         session = _session()
         grid = Grid.for_repeat(612.0, 624.0, px)
-        return _median(lambda: Evaluation(Cache(2 << 30)).value(session.planner().finished(session.job.surfaces[0], grid)), least=1)
+        return _median(
+            lambda: Evaluation(Cache(2 << 30)).value(session.planner().finished(session.job.surfaces[0], grid)), least=1
+        )
 
     return run
 
@@ -169,7 +213,9 @@ def _dab(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
     def run(median: Callable[..., float]) -> float:
         session, light = _session(), (-0.5, 0.5, 0.7071)
         job = session.job
-        base = surface_picture(session, job, job.surfaces[0], px=px, light=light, view="Lit", fine=True, current=lambda: True)
+        base = surface_picture(
+            session, job, job.surfaces[0], px=px, light=light, view="Lit", fine=True, current=lambda: True
+        )
         shown = Shown(base, Showing("Lit", px, light, "", (0.9, 0.4, 1.0)))
         path = ("surfaces", "s", "layers", f"l{layer}", "where")
         before, moves = None, 0
@@ -214,5 +260,3 @@ def actions() -> Iterator[Action]:
     for px in (1024, 2048, 4096):
         yield f"a dab of 30 mm and the lit picture around it, {px}², topmost of 12", _dab(px, 11), "16"
     yield "a dab of 30 mm and the lit picture around it, 2048², sixth of 12", _dab(2048, 5), "-"
-
-

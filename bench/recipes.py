@@ -84,13 +84,38 @@ def cases() -> Iterator[Case]:
     rows, columns = np.mgrid[0:PX, 0:PX]
     shift = moved / GRID.pitch_mm
     table = ramp_table("#102030,#A0B0C0,#FFEECC", "even")
-    yield "cells of points, with true border distance", lambda: cobbles(GRID, size=30), plain_cells, "scipy cKDTree, F1 and F2 only"
+    yield (
+        "cells of points, with true border distance",
+        lambda: cobbles(GRID, size=30),
+        plain_cells,
+        "scipy cKDTree, F1 and F2 only",
+    )
     yield "hexagons with distance to edge", lambda: hexagons(GRID), plain_hexagons, "numpy, distance only"
     yield "216 scratches", lambda: scratches(GRID, curl=0.0), plain_scratches, "OpenCV lines, one width"
-    yield "shove by a field", lambda: sample_moved(field, moved, moved, GRID), lambda: ndimage.map_coordinates(field, [rows - shift, columns + shift], order=1, mode="grid-wrap"), "scipy"
-    yield "wrapped distance, 20 mm", lambda: distance_to(inside, GRID, 20), lambda: ndimage.distance_transform_edt(np.tile(~inside, (3, 3))), "scipy on nine tiles"
-    yield "drift downhill, 24 samples", lambda: drift(GRID, field, field, reach=6.0, samples=24), lambda: plain_drift(field), "numpy"
-    yield "ramp of colours", lambda: stops(GRID, field, colours="#102030,#A0B0C0,#FFEECC"), lambda: np.stack([np.interp(field, np.linspace(0, 1, 1024), table[:, k]) for k in range(3)], 2), "numpy"
+    yield (
+        "shove by a field",
+        lambda: sample_moved(field, moved, moved, GRID),
+        lambda: ndimage.map_coordinates(field, [rows - shift, columns + shift], order=1, mode="grid-wrap"),
+        "scipy",
+    )
+    yield (
+        "wrapped distance, 20 mm",
+        lambda: distance_to(inside, GRID, 20),
+        lambda: ndimage.distance_transform_edt(np.tile(~inside, (3, 3))),
+        "scipy on nine tiles",
+    )
+    yield (
+        "drift downhill, 24 samples",
+        lambda: drift(GRID, field, field, reach=6.0, samples=24),
+        lambda: plain_drift(field),
+        "numpy",
+    )
+    yield (
+        "ramp of colours",
+        lambda: stops(GRID, field, colours="#102030,#A0B0C0,#FFEECC"),
+        lambda: np.stack([np.interp(field, np.linspace(0, 1, 1024), table[:, k]) for k in range(3)], 2),
+        "numpy",
+    )
 
 
 def _session(name: str) -> Session:
@@ -104,7 +129,9 @@ def _session(name: str) -> Session:
 def _maps(session: Session, px: int) -> None:
     surface = session.job.surfaces[0]
     layer = surface.layers[0]
-    session.evaluation().value(session.planner().recipe(layer.what.recipe, Grid.for_repeat(surface.width_mm, surface.height_mm, px), "l"))  # type: ignore[union-attr]
+    session.evaluation().value(
+        session.planner().recipe(layer.what.recipe, Grid.for_repeat(surface.width_mm, surface.height_mm, px), "l")
+    )  # type: ignore[union-attr]
 
 
 def _whole(name: str, px: int) -> Callable[[Any], float]:

@@ -37,7 +37,11 @@ def plain_periodic(pixels: np.ndarray) -> np.ndarray:
     jump[-1] += pixels[0] - pixels[-1]
     jump[:, 0] += pixels[:, -1] - pixels[:, 0]
     jump[:, -1] += pixels[:, 0] - pixels[:, -1]
-    bend = 2 * np.cos(2 * np.pi * np.arange(rows) / rows)[:, None] + 2 * np.cos(2 * np.pi * np.arange(columns) / columns)[None, :] - 4
+    bend = (
+        2 * np.cos(2 * np.pi * np.arange(rows) / rows)[:, None]
+        + 2 * np.cos(2 * np.pi * np.arange(columns) / columns)[None, :]
+        - 4
+    )
     bend[0, 0] = 1
     spectrum = np.fft.fft2(jump) / bend
     spectrum[0, 0] = 0
@@ -84,18 +88,38 @@ def plain_scatter(pieces: list[tuple[float, float, float]], piece: Any, grid: Gr
 def cases() -> Iterator[Case]:
     rng = np.random.default_rng(1)
     plane = cv2.resize(data.gravel(), (2048, 2048), interpolation=cv2.INTER_CUBIC).astype(np.float32) / 255
-    yield "level one plane, 2048²", lambda: periodic_part(plane), lambda: plain_periodic(plane), "numpy FFT, as published"
+    yield (
+        "level one plane, 2048²",
+        lambda: periodic_part(plane),
+        lambda: plain_periodic(plane),
+        "numpy FFT, as published",
+    )
     values, inside = rng.random((160, 160, 3), np.float32), np.zeros((160, 160), bool)
     inside[20:140, 20:140] = True
-    yield "membrane over 120² px, 3 channels", lambda: membrane(values, inside), lambda: plain_membrane(values, inside), "scipy sparse solve"
+    yield (
+        "membrane over 120² px, 3 channels",
+        lambda: membrane(values, inside),
+        lambda: plain_membrane(values, inside),
+        "scipy sparse solve",
+    )
     capture = LightRig(RigSettings(seconds=0)).take(lambda *_: None)
     frames, lights = list(capture.frames), np.asarray(capture.lights)
-    yield "stereo from 10 frames of 512², robust", lambda: solve(frames, lights), lambda: plain_stereo(frames, lights), "numpy lstsq, not robust"
+    yield (
+        "stereo from 10 frames of 512², robust",
+        lambda: solve(frames, lights),
+        lambda: plain_stereo(frames, lights),
+        "numpy lstsq, not robust",
+    )
     kind = PieceKind(id="a", name="Pebble")
     scatter = Scatter(kinds=(kind,), strew=Setting(op="scatter.strew", values={"density": 600.0}))
     grid, piece = Grid(1024, 1024, 600, 600), made_piece(kind=kind, px=384)
     strewn = [(float(x), float(y), float(t)) for x, y, t in rng.random((216, 3)) * (1024, 1024, 360)]
-    yield "scatter sheet, 216 pieces, all maps, 1024²", lambda: lay_scatter(grid, scatter, [piece]), lambda: plain_scatter(strewn, piece, grid), "OpenCV, height only"
+    yield (
+        "scatter sheet, 216 pieces, all maps, 1024²",
+        lambda: lay_scatter(grid, scatter, [piece]),
+        lambda: plain_scatter(strewn, piece, grid),
+        "OpenCV, height only",
+    )
 
 
 def actions() -> Iterator[tuple[str, Callable[[Any], float], str]]:
@@ -113,10 +137,18 @@ def _dab(op: str) -> Callable[[Any], float]:
         grey = cv2.resize(data.gravel(), (px, px), interpolation=cv2.INTER_LINEAR).astype(np.float32) / 255
         grid = Grid(px, px, 1000, 1000)
         maps = {
-            MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2), MapKind.HEIGHT: grey, MapKind.ROUGHNESS: grey.copy(),
-            MapKind.NORMAL: normal_of_height(grey * 4, grid), MapKind.AMBIENT_OCCLUSION: grey.copy(),
-        }  # fmt: skip
-        stroke = Touch(id="a", brush=Setting(op=op, values={"size": 40.0}), points=((500.0, 500.0), (504.0, 500.0)), offset=(120.0, 60.0))
+            MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2),
+            MapKind.HEIGHT: grey,
+            MapKind.ROUGHNESS: grey.copy(),
+            MapKind.NORMAL: normal_of_height(grey * 4, grid),
+            MapKind.AMBIENT_OCCLUSION: grey.copy(),
+        }
+        stroke = Touch(
+            id="a",
+            brush=Setting(op=op, values={"size": 40.0}),
+            points=((500.0, 500.0), (504.0, 500.0)),
+            offset=(120.0, 60.0),
+        )
         return float(timer(lambda: touch_in_place(maps, grid, stroke)))
 
     return run
@@ -157,6 +189,3 @@ def _field(timer: Any) -> float:
 
     assert app is not None
     return float(timer(once))
-
-
-

@@ -28,7 +28,9 @@ DADO = ("surfaces", "dado")
 
 def dado_session() -> Session:
     layers = (demo._tile_layer(), demo._glaze_layer(), demo._limewash_layer())
-    surface = Surface(id="dado", name="Dado", width_mm=1224.0, height_mm=1248.0, layers=layers, beat="tile", rows=(8, 8))
+    surface = Surface(
+        id="dado", name="Dado", width_mm=1224.0, height_mm=1248.0, layers=layers, beat="tile", rows=(8, 8)
+    )
     return Session(OpenedJob(Job(surfaces=(surface,))), cache=Cache(6 << 30))
 
 
@@ -59,10 +61,16 @@ def mend(op: str, px: int) -> Callable[[Timer], float]:
 
         grey = cv2.resize(data.gravel(), (px, px), interpolation=cv2.INTER_CUBIC).astype(np.float32) / 255
         grid = Grid(px, px, 512, 512)
-        maps = MapSet(grid, {
-            MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2), MapKind.HEIGHT: grey, MapKind.ROUGHNESS: 1 - grey,
-            MapKind.NORMAL: normal_of_height(grey * 4, grid), MapKind.AMBIENT_OCCLUSION: grey,
-        })  # fmt: skip
+        maps = MapSet(
+            grid,
+            {
+                MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2),
+                MapKind.HEIGHT: grey,
+                MapKind.ROUGHNESS: 1 - grey,
+                MapKind.NORMAL: normal_of_height(grey * 4, grid),
+                MapKind.AMBIENT_OCCLUSION: grey,
+            },
+        )
         values = {"width": 1024.0, "height": 1024.0, "block": 110.0, "overlap": 28.0} if op == "mend.regrow" else {}
         operation = find(op)
         return timer(lambda: operation.run(grid, maps, **operation.bind(values)))
@@ -85,7 +93,9 @@ def dab(timer: Timer) -> float:
             path = (*DADO, "layers", "limewash", "where", rule.id, "strokes", "live")
             session.store.dispatch(Set(path=path, value=stroke, label="x"))
         else:
-            session.store.dispatch(Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x"))
+            session.store.dispatch(
+                Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x")
+            )
         session.lit(session.job.surfaces[0], 1024, LIGHT)
 
     return timer(once)
@@ -148,10 +158,26 @@ def cases() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     step = (0.3 + 0.001 * n for n in counter)
     more = (0.2 + 0.001 * n for n in itertools.count())
     bits = (2.0 + 0.001 * n for n in itertools.count())
-    yield "change the top layer's seat, 1024², to picture", change(("layers", "limewash", "seat", "values", "level"), step, 1024), "100"
-    yield "change a noise rule of the top layer, 1024²", change(("layers", "limewash", "where", "wash-patches", "rule", "values", "cover"), more, 1024), "100"
-    yield "change the lowest layer's joint, 1024²", change(("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"), bits, 1024), "100"
-    yield "coarse picture of a change, 256²", change(("layers", "limewash", "seat", "values", "level"), iter(0.4 + 0.001 * n for n in range(9999)), 256), "30"
+    yield (
+        "change the top layer's seat, 1024², to picture",
+        change(("layers", "limewash", "seat", "values", "level"), step, 1024),
+        "100",
+    )
+    yield (
+        "change a noise rule of the top layer, 1024²",
+        change(("layers", "limewash", "where", "wash-patches", "rule", "values", "cover"), more, 1024),
+        "100",
+    )
+    yield (
+        "change the lowest layer's joint, 1024²",
+        change(("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"), bits, 1024),
+        "100",
+    )
+    yield (
+        "coarse picture of a change, 256²",
+        change(("layers", "limewash", "seat", "values", "level"), iter(0.4 + 0.001 * n for n in range(9999)), 256),
+        "30",
+    )
     yield "brush dab to lit picture, 1024²", dab, "-"
     yield "best cut of 5 maps, 2048²", mend("mend.best_cut", 2048), "1500"
     yield "level 5 maps, 2048²", mend("mend.level", 2048), "500"

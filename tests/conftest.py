@@ -22,7 +22,9 @@ from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import OpenedJob
 
-settings.register_profile("calm", deadline=None, max_examples=60, suppress_health_check=list(HealthCheck), derandomize=True)
+settings.register_profile(
+    "calm", deadline=None, max_examples=60, suppress_health_check=list(HealthCheck), derandomize=True
+)
 settings.register_profile("searching", settings.get_profile("calm"), derandomize=False)
 # The same cases each time, so that a red run is red again; ``./dev test --all`` looks for new ones.
 settings.load_profile(os.environ.get("BRAVE_TESSEL_CASES", "calm"))

@@ -84,9 +84,13 @@ def _repeat(options: argparse.Namespace, progress: _Progress) -> None:
     maps = session.finished(surface, px)
     progress.end()
     result = {
-        "repeat_mm": [surface.width_mm, surface.height_mm], "px": [maps.grid.width_px, maps.grid.height_px],
-        **_meters(maps), "drift": round(_drift(session, source), 4), **measured, "maps": {kind.value: path.name for kind, path in written.items()},
-    }  # fmt: skip
+        "repeat_mm": [surface.width_mm, surface.height_mm],
+        "px": [maps.grid.width_px, maps.grid.height_px],
+        **_meters(maps),
+        "drift": round(_drift(session, source), 4),
+        **measured,
+        "maps": {kind.value: path.name for kind, path in written.items()},
+    }
     text = (
         f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
         f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}\n"
@@ -121,9 +125,13 @@ def _mended(session: Session, source: Source, options: argparse.Namespace) -> tu
     course = beat.lattice.course
     rows = (height if beat.lattice.beats[1] else width) / course
     measured = {
-        "method": options.method, "unit_mm": round(course, 3), "length_mm": round(beat.unit_mm, 3),
-        "joint_mm": round(beat.joint_mm, 2), "courses": round(rows), "turn": round(beat.lattice.turn, 3),
-    }  # fmt: skip
+        "method": options.method,
+        "unit_mm": round(course, 3),
+        "length_mm": round(beat.unit_mm, 3),
+        "joint_mm": round(beat.joint_mm, 2),
+        "courses": round(rows),
+        "turn": round(beat.lattice.turn, 3),
+    }
     return source, measured
 
 
@@ -145,18 +153,25 @@ def _gather(options: argparse.Namespace, progress: _Progress) -> None:
     result = {
         "sets": [
             {
-                "name": found.name, "size_mm": list(found.size_mm) if found.size_mm else None, "missing": list(found.missing),
+                "name": found.name,
+                "size_mm": list(found.size_mm) if found.size_mm else None,
+                "missing": list(found.missing),
                 "maps": [
                     {
-                        "file": m.path.name, "channel": m.channel, "role": m.role, "green": m.green,
-                        "turned_over": m.turned_over, "confidence": m.confidence, "reason": m.reason,
+                        "file": m.path.name,
+                        "channel": m.channel,
+                        "role": m.role,
+                        "green": m.green,
+                        "turned_over": m.turned_over,
+                        "confidence": m.confidence,
+                        "reason": m.reason,
                     }
                     for m in found.maps
                 ],
             }
             for found in sets
         ]
-    }  # fmt: skip
+    }
     lines = []
     for found in sets:
         lines.append(found.name)
@@ -173,8 +188,17 @@ def _say_scan(options: argparse.Namespace, progress: _Progress) -> None:
     measured = measure(capture)
     progress.end()
     agreement = round(float(measured.shape.agreement.mean()), 4)
-    scan = {"name": capture.name, "frames": len(capture.frames), "size_mm": list(capture.size_mm) if min(capture.size_mm) > 0 else None, "agreement": agreement}
-    _say({"sets": [], "scans": [scan]}, f"{capture.name}: {len(capture.frames)} frames under single lights. {measured.told}", as_json=options.json)
+    scan = {
+        "name": capture.name,
+        "frames": len(capture.frames),
+        "size_mm": list(capture.size_mm) if min(capture.size_mm) > 0 else None,
+        "agreement": agreement,
+    }
+    _say(
+        {"sets": [], "scans": [scan]},
+        f"{capture.name}: {len(capture.frames)} frames under single lights. {measured.told}",
+        as_json=options.json,
+    )
 
 
 def _corners(text: str) -> Corners:
@@ -184,7 +208,9 @@ def _corners(text: str) -> Corners:
     except ValueError:
         points = ()
     if len(points) != 4:
-        raise NotUnderstoodError("corners", value=text, allowed="x,y;x,y;x,y;x,y in photo pixels", remedy="Give four corners.")
+        raise NotUnderstoodError(
+            "corners", value=text, allowed="x,y;x,y;x,y;x,y in photo pixels", remedy="Give four corners."
+        )
     return points  # type: ignore[return-value]
 
 
@@ -198,7 +224,9 @@ def _straighten(options: argparse.Namespace, progress: _Progress) -> None:
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
     source = session.read_source(options.photo)
-    aspect = proportion(corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px)
+    aspect = proportion(
+        corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px
+    )
     width = parse_length(options.width) if options.width else 0.0
     # Without a size a unit width stands for it; only the proportion matters then.
     across = width or 1.0
@@ -211,9 +239,11 @@ def _straighten(options: argparse.Namespace, progress: _Progress) -> None:
     write_atomically(options.out, data)
     progress.end()
     result = {
-        "aspect": round(aspect, 6), "px": list(size), "size_mm": [width, round(width / aspect, 3)] if width else None,
+        "aspect": round(aspect, 6),
+        "px": list(size),
+        "size_mm": [width, round(width / aspect, 3)] if width else None,
         "file": str(options.out),
-    }  # fmt: skip
+    }
     told = f", {width:g} × {width / aspect:.1f} mm" if width else ""
     _say(result, f"Proportion {aspect:.4f} : 1, {size[0]} × {size[1]} px{told}: {options.out}", as_json=options.json)
 
@@ -244,11 +274,21 @@ def _meters(maps: MapSet) -> dict[str, Any]:
     for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS):
         pixels = encoded if kind is MapKind.BASE_COLOUR else maps[kind]
         scores = [read_seam(pixels, axis=axis, structured=True) for axis in (1, 0)]
-        seams[kind.value] = {"x": round(scores[0].score, 4), "y": round(scores[1].score, 4), "closes": all(s.closes for s in scores)}
+        seams[kind.value] = {
+            "x": round(scores[0].score, 4),
+            "y": round(scores[1].score, 4),
+            "closes": all(s.closes for s in scores),
+        }
     return {
-        "seam": {"x": round(x.score, 4), "y": round(y.score, 4)}, "repetition": round(repetition, 4), "seams": seams,
-        "spacing": {"x": round(spacing[0].ratio, 4), "y": round(spacing[1].ratio, 4), "fits": all(s.fits for s in spacing)},
-    }  # fmt: skip
+        "seam": {"x": round(x.score, 4), "y": round(y.score, 4)},
+        "repetition": round(repetition, 4),
+        "seams": seams,
+        "spacing": {
+            "x": round(spacing[0].ratio, 4),
+            "y": round(spacing[1].ratio, 4),
+            "fits": all(s.fits for s in spacing),
+        },
+    }
 
 
 def _drift(session: Session, source: Source) -> float:
@@ -288,8 +328,13 @@ def _check(options: argparse.Namespace, progress: _Progress) -> None:
         for finding in run_checks(session.job, surface, session.finished(surface, CHECK_PX)):
             findings.append(
                 {
-                    "surface": surface.name, "check": finding.check, "level": finding.level, "title": finding.title,
-                    "cause": finding.cause, "spot_mm": finding.spot, "mend": finding.mend_label or None,
+                    "surface": surface.name,
+                    "check": finding.check,
+                    "level": finding.level,
+                    "title": finding.title,
+                    "cause": finding.cause,
+                    "spot_mm": finding.spot,
+                    "mend": finding.mend_label or None,
                     "measures": finding.measures,
                 }
             )
@@ -303,13 +348,25 @@ def _list(options: argparse.Namespace, _progress: _Progress) -> None:
     courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
     result: dict[str, Any] = {
         "job": job.name,
-        "sources": [{"name": s.name, "size_mm": list(s.sheet_mm) if s.scatter else [s.straightening.width_mm, s.straightening.height_mm]} for s in job.sources],
+        "sources": [
+            {
+                "name": s.name,
+                "size_mm": list(s.sheet_mm) if s.scatter else [s.straightening.width_mm, s.straightening.height_mm],
+            }
+            for s in job.sources
+        ],
         "surfaces": [
             {
-                "name": surface.name, "id": surface.id, "repeat_mm": [surface.width_mm, surface.height_mm],
+                "name": surface.name,
+                "id": surface.id,
+                "repeat_mm": [surface.width_mm, surface.height_mm],
                 "layers": [
-                    {"name": layer.name, "shown": layer.shown, "what": type(layer.what).__struct_config__.tag,
-                     "rules": len(layer.where)}
+                    {
+                        "name": layer.name,
+                        "shown": layer.shown,
+                        "what": type(layer.what).__struct_config__.tag,
+                        "rules": len(layer.where),
+                    }
                     for layer in surface.layers
                 ],
             }
@@ -317,16 +374,21 @@ def _list(options: argparse.Namespace, _progress: _Progress) -> None:
         ],
         "parts": [
             {
-                "name": part.name, "id": part.id, "surface": part.surface or None, "laying": part.laying.op,
+                "name": part.name,
+                "id": part.id,
+                "surface": part.surface or None,
+                "laying": part.laying.op,
                 "whole_courses": c.whole if (c := courses.get(part.id)) else None,
             }
             for part in job.scene.parts
         ],
-    }  # fmt: skip
+    }
     lines = [job.name]
     for surface in result["surfaces"]:
         width, height = surface["repeat_mm"]
-        lines.append(f"  {surface['name']}  {width:g} × {height:g} mm  {', '.join(x['name'] for x in surface['layers'])}")
+        lines.append(
+            f"  {surface['name']}  {width:g} × {height:g} mm  {', '.join(x['name'] for x in surface['layers'])}"
+        )
     lines += [f"  {part['name']}: {part['surface'] or 'bare'}" for part in result["parts"]]
     _say(result, "\n".join(lines), as_json=options.json)
 
@@ -360,17 +422,31 @@ def _parser() -> argparse.ArgumentParser:
     repeat.add_argument("photo", type=Path)
     repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
     repeat.add_argument("--method", choices=("best-cut", "level", "regrow", "courses"), default="best-cut")
-    repeat.add_argument("--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)")
-    repeat.add_argument("--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most")
+    repeat.add_argument(
+        "--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)"
+    )
+    repeat.add_argument(
+        "--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most"
+    )
     repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
     repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
-    straight = verb("straighten", _straighten, "Straighten a photo by four corners; the proportion follows from the view.")
+    straight = verb(
+        "straighten", _straighten, "Straighten a photo by four corners; the proportion follows from the view."
+    )
     straight.add_argument("photo", type=Path)
-    straight.add_argument("--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels")
+    straight.add_argument(
+        "--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels"
+    )
     straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
     straight.add_argument("--out", type=Path, required=True)
     straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
-    cli_recipe.declare(verb("recipe", lambda options, progress: cli_recipe.run(options, progress, _say), "List stock recipes, or write the maps of one."))
+    cli_recipe.declare(
+        verb(
+            "recipe",
+            lambda options, progress: cli_recipe.run(options, progress, _say),
+            "List stock recipes, or write the maps of one.",
+        )
+    )
     gather = verb("gather", _gather, "Group the pictures of a folder into map sets and say what each is.")
     gather.add_argument("folder", type=Path)
     gather.add_argument("--json", action="store_true", help="machine-readable result on standard output")

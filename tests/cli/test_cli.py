@@ -56,7 +56,22 @@ def test_demo_list_check_and_export(job_file, tmp_path, capsys):
     assert main(["check", str(job_file), "--json"]) == 0
     findings = json.loads(capsys.readouterr().out)["findings"]
     assert {f["level"] for f in findings if f["check"] == "seam"} == {"ok"}
-    assert main(["export", str(job_file), "--surface", "limewashed dado tile", "--px", "128", "--out", str(tmp_path), "--json"]) == 0
+    assert (
+        main(
+            [
+                "export",
+                str(job_file),
+                "--surface",
+                "limewashed dado tile",
+                "--px",
+                "128",
+                "--out",
+                str(tmp_path),
+                "--json",
+            ]
+        )
+        == 0
+    )
     assert len(json.loads(capsys.readouterr().out)["maps"]) == 6
     assert main(["scene", str(job_file), "--px", "64", "--out", str(tmp_path / "scene.glb")]) == 0
     assert (tmp_path / "scene.glb").stat().st_size > 10_000
@@ -91,7 +106,9 @@ def test_bad_input_is_one_sentence_and_2(arguments, words, job_file, gravel, tmp
 
 
 def test_it_runs_as_a_module():
-    done = subprocess.run([sys.executable, "-m", "brave_tessel.cli", "--version"], capture_output=True, text=True, check=True)
+    done = subprocess.run(
+        [sys.executable, "-m", "brave_tessel.cli", "--version"], capture_output=True, text=True, check=True
+    )
     assert done.stdout.startswith("0.")
 
 
@@ -103,7 +120,19 @@ def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
     if method == "courses":
         photo = tmp_path / "wall.png"
         Image.fromarray(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)).save(photo)
-    arguments = ["repeat", str(photo), "--size", "450x350mm", "--method", method, "--px", "256", "--out", str(tmp_path / "o"), "--json"]
+    arguments = [
+        "repeat",
+        str(photo),
+        "--size",
+        "450x350mm",
+        "--method",
+        method,
+        "--px",
+        "256",
+        "--out",
+        str(tmp_path / "o"),
+        "--json",
+    ]
     assert main([*arguments, "--unit", "75mm"]) == 0
     result = json.loads(capsys.readouterr().out)
     assert result["method"] == method
@@ -117,7 +146,9 @@ def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
 
 
 def test_no_beat_is_told(gravel, tmp_path, capsys):
-    assert main(["repeat", str(gravel), "--size", "600x600mm", "--method", "courses", "--out", str(tmp_path / "o")]) == 2
+    assert (
+        main(["repeat", str(gravel), "--size", "600x600mm", "--method", "courses", "--out", str(tmp_path / "o")]) == 2
+    )
     assert "regrow" in capsys.readouterr().err
 
 
@@ -128,7 +159,9 @@ def test_gather_groups_a_folder(tmp_path, capsys):
     assert main(["gather", str(tmp_path), "--json"]) == 0
     told = capsys.readouterr()
     sets = json.loads(told.out)["sets"]
-    assert [(s["name"], sorted(m["role"] for m in s["maps"])) for s in sets] == [("Gravel", ["base_colour", "roughness"])]
+    assert [(s["name"], sorted(m["role"] for m in s["maps"])) for s in sets] == [
+        ("Gravel", ["base_colour", "roughness"])
+    ]
     assert sets[0]["missing"] == ["normal", "height"]
     assert "broken_normal.png" in told.err
     assert main(["gather", str(tmp_path)]) == 0
@@ -175,7 +208,7 @@ def test_gather_reads_a_folder_of_frames(tmp_path, capsys):
         frames.append({"file": f"{number}.png", "light": [float(np.cos(angle)), float(np.sin(angle)), 1.0]})
     (tmp_path / "lights.json").write_text(json.dumps({"size_mm": [80, 60], "frames": frames}))
     assert main(["gather", str(tmp_path), "--json"]) == 0
-    scan, = json.loads(capsys.readouterr().out)["scans"]
+    (scan,) = json.loads(capsys.readouterr().out)["scans"]
     assert (scan["frames"], scan["size_mm"]) == (8, [80.0, 60.0])
     (tmp_path / "lights.json").write_text("{}")
     assert main(["gather", str(tmp_path), "--json"]) == 2
@@ -192,17 +225,23 @@ def test_recipes_are_listed_and_written_the_same_in_another_process(tmp_path, ca
     assert main([*arguments, "--out", str(one), "--json"]) == 0
     made = json.loads(capsys.readouterr().out)
     assert made["repeat_mm"] == [600.0, 600.0]
-    subprocess.run([sys.executable, "-m", "brave_tessel.cli", *arguments, "--out", str(two)], check=True, capture_output=True)
+    subprocess.run(
+        [sys.executable, "-m", "brave_tessel.cli", *arguments, "--out", str(two)], check=True, capture_output=True
+    )
     for name in made["maps"].values():
         assert (one / name).read_bytes() == (two / name).read_bytes()
 
 
 @pytest.mark.parametrize(
     ("arguments", "words"),
-    [(["recipe", "moon dust", "--out", "x"], "no recipe"), (["recipe", "Seat cloth", "--out", "x", "--set", "size"], "dial"),
-     (["recipe", "Seat cloth", "--out", "x", "--set", "weight=3"], "no dial"), (["recipe", "Seat cloth"], "folder"),
-     (["recipe", "Seat cloth", "--out", "x", "--set", "threads/size=-4"], "cannot be")],
-)  # fmt: skip
+    [
+        (["recipe", "moon dust", "--out", "x"], "no recipe"),
+        (["recipe", "Seat cloth", "--out", "x", "--set", "size"], "dial"),
+        (["recipe", "Seat cloth", "--out", "x", "--set", "weight=3"], "no dial"),
+        (["recipe", "Seat cloth"], "folder"),
+        (["recipe", "Seat cloth", "--out", "x", "--set", "threads/size=-4"], "cannot be"),
+    ],
+)
 def test_bad_recipes_are_told(arguments, words, capsys):
     assert main(arguments) == 2
     assert words in capsys.readouterr().err

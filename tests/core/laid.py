@@ -14,9 +14,10 @@ PLAIN = {kind: MapMix() for kind in BLENDED}
 
 def flat(level=0.0, shade=0.5, grid=GRID, **more):
     maps = {
-        MapKind.HEIGHT: np.full(grid.shape, level, np.float32), MapKind.BASE_COLOUR: np.full((*grid.shape, 3), shade, np.float32),
+        MapKind.HEIGHT: np.full(grid.shape, level, np.float32),
+        MapKind.BASE_COLOUR: np.full((*grid.shape, 3), shade, np.float32),
         MapKind.ROUGHNESS: np.full(grid.shape, shade, np.float32),
-    }  # fmt: skip
+    }
     return MapSet(grid, maps).with_maps(**more)
 
 

@@ -15,9 +15,10 @@ from brave_tessel.core.sheet import Grid
 def test_there_and_back_is_the_same(shape):
     rng = np.random.default_rng(1)
     raster = {
-        "skewed": rng.gamma(2, 1, (200, 200)), "two peaks": rng.normal(0, 0.1, (200, 200)) + (rng.random((200, 200)) > 0.4),
+        "skewed": rng.gamma(2, 1, (200, 200)),
+        "two peaks": rng.normal(0, 0.1, (200, 200)) + (rng.random((200, 200)) > 0.4),
         "photo": data.gravel() / 255,
-    }[shape].astype(np.float32)  # fmt: skip
+    }[shape].astype(np.float32)
     made = gaussian(raster)
     assert made.normal.mean() == pytest.approx(0, abs=0.03)
     assert made.normal.std() == pytest.approx(1, abs=0.03)
@@ -40,7 +41,13 @@ def test_contrast_does_not_drop_where_patches_mix(exponent):
 def cell():
     grey = (data.gravel() / 255).astype(np.float32)
     grid = Grid(512, 512, 512, 512)
-    whole = MapSet(grid, {MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2) * np.array([1, 0.8, 0.6], np.float32), MapKind.HEIGHT: grey})
+    whole = MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: np.repeat(grey[..., None], 3, 2) * np.array([1, 0.8, 0.6], np.float32),
+            MapKind.HEIGHT: grey,
+        },
+    )
     return best_cut(grid, whole)
 
 

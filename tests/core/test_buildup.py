@@ -44,7 +44,9 @@ def test_the_first_layer_always_shows():
     assert np.allclose(done.planes[0], 0.2)
 
 
-@pytest.mark.parametrize(("over", "share"), [(-1.0, 0.0), (-0.5, 0.25), (0.0, 0.5), (0.5, 0.75), (1.0, 1.0), (4.0, 1.0)])
+@pytest.mark.parametrize(
+    ("over", "share"), [(-1.0, 0.0), (-0.5, 0.25), (0.0, 0.5), (0.5, 0.75), (1.0, 1.0), (4.0, 1.0)]
+)
 def test_two_flat_layers_mix_linearly_over_the_feather(over, share):
     done = lay(ground(), flat(over, 0.8), None, ALL, level=0, feather=2.0, drape=0)
     assert np.allclose(done.share, share, atol=1e-5)
@@ -85,7 +87,11 @@ def test_a_map_that_is_switched_off_stays_as_it_was(kind):
 
 
 @given(
-    level=st.floats(-5, 5), feather=st.floats(0, 3), drape=st.floats(0, 1), cover=st.floats(0, 1), height=st.floats(-4, 4)
+    level=st.floats(-5, 5),
+    feather=st.floats(0, 3),
+    drape=st.floats(0, 1),
+    cover=st.floats(0, 1),
+    height=st.floats(-4, 4),
 )
 def test_the_joined_height_lies_between_ground_and_layer(level, feather, drape, cover, height):
     below = ground(level=1.0)
@@ -156,7 +162,9 @@ def test_strokes_are_the_same_at_every_size_and_erase_again():
     large = lay_strokes(np.zeros(fine.shape, np.float32), path, fine)
     assert np.abs(large.reshape(256, 4, 256, 4).mean((1, 3)) - small).max() < 0.03
     assert small.max() == pytest.approx(1.0, abs=1e-4)
-    gone = lay_strokes(small, [stroke((100.0, 100.0), (300.0, 260.0), (420.0, 90.0), size=120.0, hardness=0.9, erase=True)], coarse)
+    gone = lay_strokes(
+        small, [stroke((100.0, 100.0), (300.0, 260.0), (420.0, 90.0), size=120.0, hardness=0.9, erase=True)], coarse
+    )
     assert gone.max() < 0.02
 
 

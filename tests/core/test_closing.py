@@ -125,7 +125,11 @@ def test_drift_is_levelled_in_the_gradient_domain():
     """A slow ramp of light over a wrapped texture: the step along the cut goes, the texture stays."""
     grid = Grid(256, 256, 256, 256)
     cell = clouds(Grid(200, 200, 200, 200), size=20, octaves=4, seed=2)
-    tone = np.tile(cell, (2, 2))[:256, :256] * 0.2 + np.linspace(0.3, 0.6, 256)[None, :] + np.linspace(0, 0.2, 256)[:, None]
+    tone = (
+        np.tile(cell, (2, 2))[:256, :256] * 0.2
+        + np.linspace(0.3, 0.6, 256)[None, :]
+        + np.linspace(0, 0.2, 256)[:, None]
+    )
     maps = MapSet(grid, {MapKind.BASE_COLOUR: np.repeat(tone[..., None], 3, 2).astype(np.float32)})
     cuts = find_cuts({MapKind.BASE_COLOUR: maps[MapKind.BASE_COLOUR]}, {MapKind.BASE_COLOUR: 1.0}, 56 / 256, 56 / 256)
     rough, level = (close_maps(maps, cuts, feather_mm=1, match_tone=t)[MapKind.BASE_COLOUR][..., 0] for t in (0.0, 1.0))
@@ -181,7 +185,14 @@ def test_the_loudest_feature_is_found_and_quietened():
     assert features[0].y == pytest.approx(187.5, abs=12)
     assert [f.strength for f in features] == sorted((f.strength for f in features), reverse=True)
     from_x, from_y = cover_for(maps, features[0])
-    quiet = Quiet(id="q", x_mm=features[0].x, y_mm=300 - features[0].y, size_mm=features[0].size, from_x_mm=from_x, from_y_mm=300 - from_y)
+    quiet = Quiet(
+        id="q",
+        x_mm=features[0].x,
+        y_mm=300 - features[0].y,
+        size_mm=features[0].size,
+        from_x_mm=from_x,
+        from_y_mm=300 - from_y,
+    )
     done = quieten(maps, [quiet])
     left = find_features(done[MapKind.BASE_COLOUR], GRID)
     assert not left or left[0].strength < 0.6 * features[0].strength

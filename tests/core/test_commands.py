@@ -18,7 +18,10 @@ IDS = ["a", "b", "c", "d"]
 
 def start():
     return Job(
-        id="job", surfaces=tuple(Surface(id=i, name=i, width_mm=100.0, height_mm=100.0, layers=(layer("a"), layer("b"))) for i in ("s", "t"))
+        id="job",
+        surfaces=tuple(
+            Surface(id=i, name=i, width_mm=100.0, height_mm=100.0, layers=(layer("a"), layer("b"))) for i in ("s", "t")
+        ),
     )
 
 
@@ -28,17 +31,39 @@ def layer(id):
 
 layers = st.sampled_from(["s", "t"]).map(lambda s: ("surfaces", s, "layers"))
 commands = st.one_of(
-    st.builds(lambda p, i, at: Insert(path=p, item=layer(i), index=at, label="insert"), layers, st.sampled_from(IDS), st.integers(-1, 4)),
-    st.builds(lambda p, i: Remove(path=(*p, i), label="remove"), layers, st.sampled_from(IDS)),
-    st.builds(lambda p, i, at: Move(path=(*p, i), index=at, label="move"), layers, st.sampled_from(IDS), st.integers(0, 4)),
-    st.builds(lambda p, i, v, g: Set(path=(*p, i, "name"), value=v, label="name", gesture=g), layers, st.sampled_from(IDS), st.text(max_size=4), st.sampled_from(["", "drag"])),
-    st.builds(lambda p, i, v: Set(path=(*p, i, "seat", "values", "level"), value=v, label="level"), layers, st.sampled_from(IDS), st.floats(-3, 3)),
     st.builds(
-        lambda p, i, n: Insert(path=(*p, i, "where", "r", "strokes"), item=Stroke(id=f"k{n}", points=((1.0, 2.0),)), label="paint"),
-        layers, st.sampled_from(IDS), st.integers(0, 3),
+        lambda p, i, at: Insert(path=p, item=layer(i), index=at, label="insert"),
+        layers,
+        st.sampled_from(IDS),
+        st.integers(-1, 4),
+    ),
+    st.builds(lambda p, i: Remove(path=(*p, i), label="remove"), layers, st.sampled_from(IDS)),
+    st.builds(
+        lambda p, i, at: Move(path=(*p, i), index=at, label="move"), layers, st.sampled_from(IDS), st.integers(0, 4)
+    ),
+    st.builds(
+        lambda p, i, v, g: Set(path=(*p, i, "name"), value=v, label="name", gesture=g),
+        layers,
+        st.sampled_from(IDS),
+        st.text(max_size=4),
+        st.sampled_from(["", "drag"]),
+    ),
+    st.builds(
+        lambda p, i, v: Set(path=(*p, i, "seat", "values", "level"), value=v, label="level"),
+        layers,
+        st.sampled_from(IDS),
+        st.floats(-3, 3),
+    ),
+    st.builds(
+        lambda p, i, n: Insert(
+            path=(*p, i, "where", "r", "strokes"), item=Stroke(id=f"k{n}", points=((1.0, 2.0),)), label="paint"
+        ),
+        layers,
+        st.sampled_from(IDS),
+        st.integers(0, 3),
     ),
     st.builds(lambda v: Set(path=("name",), value=v, label="rename"), st.text(max_size=5)),
-)  # fmt: skip
+)
 
 
 def dispatch(store, command):
@@ -138,7 +163,12 @@ def test_a_failing_command_leaves_the_job_alone():
     with pytest.raises(OutOfRangeError):
         store.dispatch(Insert(path=("surfaces",), item=before.surfaces[0], label="x"))
     with pytest.raises(MissingError):
-        store.dispatch(Batch(commands=(Set(path=("name",), value="y", label=""), Set(path=("no", "such"), value=1, label="")), label="b"))
+        store.dispatch(
+            Batch(
+                commands=(Set(path=("name",), value="y", label=""), Set(path=("no", "such"), value=1, label="")),
+                label="b",
+            )
+        )
     assert store.job is before
     assert store.undo_label == ""
 

@@ -27,7 +27,18 @@ def known():
     return json.loads(FACTS.read_text(encoding="utf-8"))
 
 
-NAMES = ("dado", "limewash-wall", "mosaic-floor", "shingle-bed", "terrazzo-floor", "slate-roof", "copper-roof", "deck", "seat", "sign")
+NAMES = (
+    "dado",
+    "limewash-wall",
+    "mosaic-floor",
+    "shingle-bed",
+    "terrazzo-floor",
+    "slate-roof",
+    "copper-roof",
+    "deck",
+    "seat",
+    "sign",
+)
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -47,4 +58,6 @@ if __name__ == "__main__":
     from brave_tessel.demo.job import demo_job
 
     session = Session(demo_job())
-    FACTS.write_text(json.dumps({s.id: facts_of(session.finished(s, PX)) for s in session.job.surfaces}, indent=1), encoding="utf-8")
+    FACTS.write_text(
+        json.dumps({s.id: facts_of(session.finished(s, PX)) for s in session.job.surfaces}, indent=1), encoding="utf-8"
+    )

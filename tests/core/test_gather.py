@@ -16,14 +16,21 @@ from brave_tessel.core.relief.integrate import height_of_slopes
 from brave_tessel.core.sheet import Grid
 
 NAMES = {
-    "RivenSlate_BaseColor_4K.png": ("riven slate", "base_colour"), "riven_slate_nrm_2k.tif": ("riven slate", "normal"),
-    "Riven-Slate Normal GL.png": ("riven slate", "normal"), "riven_slate_rough.png": ("riven slate", "roughness"),
-    "RivenSlate_AO.jpg": ("riven slate", "ambient_occlusion"), "riven_slate_DISP_16bit.png": ("riven slate", "height"),
-    "riven slate gloss 2048.png": ("riven slate", "glossiness"), "rivenSlate_metallic.png": ("riven slate", "metalness"),
-    "riven_slate_opacity.png": ("riven slate", "opacity"), "riven_slate_spec.png": ("riven slate", "specular"),
-    "2K-riven_slate-diffuse.png": ("riven slate", "base_colour"), "riven_slate.png": ("riven slate", "unknown"),
-    "riven_slate_base_colour.png": ("riven slate", "base_colour"), "riven_slate_ambientOcclusion.png": ("riven slate", "ambient_occlusion"),
-}  # fmt: skip
+    "RivenSlate_BaseColor_4K.png": ("riven slate", "base_colour"),
+    "riven_slate_nrm_2k.tif": ("riven slate", "normal"),
+    "Riven-Slate Normal GL.png": ("riven slate", "normal"),
+    "riven_slate_rough.png": ("riven slate", "roughness"),
+    "RivenSlate_AO.jpg": ("riven slate", "ambient_occlusion"),
+    "riven_slate_DISP_16bit.png": ("riven slate", "height"),
+    "riven slate gloss 2048.png": ("riven slate", "glossiness"),
+    "rivenSlate_metallic.png": ("riven slate", "metalness"),
+    "riven_slate_opacity.png": ("riven slate", "opacity"),
+    "riven_slate_spec.png": ("riven slate", "specular"),
+    "2K-riven_slate-diffuse.png": ("riven slate", "base_colour"),
+    "riven_slate.png": ("riven slate", "unknown"),
+    "riven_slate_base_colour.png": ("riven slate", "base_colour"),
+    "riven_slate_ambientOcclusion.png": ("riven slate", "ambient_occlusion"),
+}
 
 
 @pytest.mark.parametrize(("file", "told"), NAMES.items())
@@ -38,7 +45,8 @@ def test_roles_and_stems_by_name(file, told):
         ("wall_ORM.png", ["ambient_occlusion", "roughness", "metalness"]),
         ("wall_arm_2k.png", ["ambient_occlusion", "roughness", "metalness"]),
         ("wall_RMA.png", ["roughness", "metalness", "ambient_occlusion"]),
-        ("wall_mrao.png", []), ("wall_roam.png", []),
+        ("wall_mrao.png", []),
+        ("wall_roam.png", []),
     ],
 )
 def test_packed_files_by_their_letters(file, channels):
@@ -55,13 +63,19 @@ def test_green_words():
 
 def height(kind, grid, seed, rng):
     if kind == 0:
-        return clouds(grid, size=float(rng.uniform(20, 150)), octaves=int(rng.integers(2, 8)), seed=seed) * rng.uniform(0.5, 12)
+        return clouds(grid, size=float(rng.uniform(20, 150)), octaves=int(rng.integers(2, 8)), seed=seed) * rng.uniform(
+            0.5, 12
+        )
     if kind == 1:
         return pebbles(grid, size=float(rng.uniform(15, 60)), seed=seed) * rng.uniform(1, 8)
     if kind == 2:
         laid = units(grid, length=float(rng.uniform(40, 120)), height=float(rng.uniform(20, 60)), joint=4)
-        return relief(grid, laid, depth=float(rng.uniform(0.5, 4)), edge_round=5.0, tilt=float(rng.uniform(0, 2)), seed=seed)
-    return clouds(grid, size=60, octaves=4, seed=seed) * rng.uniform(0.5, 5) + pebbles(grid, size=30, seed=seed) * rng.uniform(0, 4)
+        return relief(
+            grid, laid, depth=float(rng.uniform(0.5, 4)), edge_round=5.0, tilt=float(rng.uniform(0, 2)), seed=seed
+        )
+    return clouds(grid, size=60, octaves=4, seed=seed) * rng.uniform(0.5, 5) + pebbles(
+        grid, size=30, seed=seed
+    ) * rng.uniform(0, 4)
 
 
 def eight_bit(normal):

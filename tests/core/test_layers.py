@@ -89,7 +89,9 @@ def test_show_through_0_buries_the_grain_beneath_and_1_keeps_it():
 @given(seed=st.integers(0, 50), level=st.floats(-2, 2), feather=st.floats(0, 2))
 @settings(max_examples=30, deadline=None)
 def test_a_contest_of_equal_ones_is_symmetric(seed, level, feather):
-    """Whichever of two reliefs is laid first, the joined height of a hard or soft contest is the same where they differ."""
+    """Whichever of two reliefs is laid first, the joined height of a hard or soft contest is the same where they
+    differ.
+    """
     a, b = waves(seed=seed), waves(seed=seed + 100)
     one = on(flat(height=b), on(flat(height=a)), level=level, feather=feather)
     other = on(flat(height=a), on(flat(height=b + np.float32(level))), feather=feather)
@@ -99,7 +101,17 @@ def test_a_contest_of_equal_ones_is_symmetric(seed, level, feather):
 # Maps, modes, finer normals -------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize(("mode", "wanted"), [("multiply", 0.2 * 0.5), ("screen", 0.6), ("darken", 0.2), ("lighten", 0.5), ("difference", 0.3), ("exclusion", 0.5)])
+@pytest.mark.parametrize(
+    ("mode", "wanted"),
+    [
+        ("multiply", 0.2 * 0.5),
+        ("screen", 0.6),
+        ("darken", 0.2),
+        ("lighten", 0.5),
+        ("difference", 0.3),
+        ("exclusion", 0.5),
+    ],
+)
 def test_a_map_is_laid_on_by_a_mode_of_the_standard(mode, wanted):
     """W3C Compositing and Blending Level 1 on roughness: backdrop 0.2, source 0.5 (check-values D5)."""
     below = on(flat(0, 0.2))
@@ -123,7 +135,9 @@ def test_every_mode_of_every_map_stays_in_range(kind):
 
 
 def test_a_layers_own_normals_survive_beside_the_joined_relief():
-    """Normals of the joined relief and of finer detail add as slopes: the normal of the summed heights (check-values D7)."""
+    """Normals of the joined relief and of finer detail add as slopes: the normal of the summed heights
+    (check-values D7).
+    """
     broad, fine = waves(size=80, rise=6), waves(size=12, rise=0.8, seed=9)
     both = flat(height=broad, normal=normal_of_height(broad + fine, GRID))
     done = on(both)
@@ -207,7 +221,10 @@ def test_normals_turn_with_their_layer():
     maps = MapSet(grid, {MapKind.HEIGHT: height, MapKind.NORMAL: normal_of_height(height, grid)})
     for turn, mirrored in ((90.0, "no"), (180.0, "no"), (0.0, "across"), (0.0, "up"), (90.0, "both")):
         laid = lay_in_sheet(maps, (300, 300), turn=turn, right=0, up=0, mirrored=mirrored)
-        assert laid[MapKind.NORMAL] == pytest.approx(normal_of_height(laid[MapKind.HEIGHT], grid), abs=5e-3), (turn, mirrored)
+        assert laid[MapKind.NORMAL] == pytest.approx(normal_of_height(laid[MapKind.HEIGHT], grid), abs=5e-3), (
+            turn,
+            mirrored,
+        )
 
 
 def test_moved_by_whole_pixels_is_a_roll():
@@ -248,13 +265,21 @@ def test_slope_of_a_cone_is_its_angle():
 
 def test_hollows_and_edges_are_opposites():
     ground = Ground(GRID, waves())
-    low, high = hollows(GRID, ground, radius=20, depth=0.5), edges(GRID, Ground(GRID, -ground.height), radius=20, height=0.5, from_height=0.0)
+    low, high = (
+        hollows(GRID, ground, radius=20, depth=0.5),
+        edges(GRID, Ground(GRID, -ground.height), radius=20, height=0.5, from_height=0.0),
+    )
     assert low == pytest.approx(high, abs=1e-4)
     assert low[ground.height > np.percentile(ground.height, 90)].mean() < 0.02
 
 
 def test_rules_by_place_close_over_the_edges():
-    for made in (gradient(GRID, from_up=40, to_up=0), gradient(GRID, from_right=60, to_right=300), band(GRID, at=0.0), by_shape(GRID, right=0, up=0)):
+    for made in (
+        gradient(GRID, from_up=40, to_up=0),
+        gradient(GRID, from_right=60, to_right=300),
+        band(GRID, at=0.0),
+        by_shape(GRID, right=0, up=0),
+    ):
         assert np.abs(made[0] - made[-1]).max() < 0.2
         assert np.abs(made[:, 0] - made[:, -1]).max() < 0.2
     foot = gradient(GRID, from_up=100, to_up=0)
@@ -312,7 +337,9 @@ def test_id_colours_are_found_exactly():
 # Water ----------------------------------------------------------------------------------------------
 
 
-@pytest.mark.parametrize(("dry", "wet"), [(0.10, 0.0540), (0.20, 0.1137), (0.30, 0.1800), (0.40, 0.2541), (0.60, 0.4318), (0.80, 0.6638)])
+@pytest.mark.parametrize(
+    ("dry", "wet"), [(0.10, 0.0540), (0.20, 0.1137), (0.30, 0.1800), (0.40, 0.2541), (0.60, 0.4318), (0.80, 0.6638)]
+)
 def test_wetting_darkens_as_published(dry, wet):
     """Check-values A8 (Ångström 1925; Lekner and Dorf 1988), body only."""
     assert float(wetted(np.full((1, 3), dry, np.float32))[0, 0]) == pytest.approx(wet, abs=2e-4)

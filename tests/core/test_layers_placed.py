@@ -1,6 +1,5 @@
 """What is put at a place of the sheet: strokes, decals, runs; they wrap, turn and repeat in whole steps."""
 
-
 import numpy as np
 import pytest
 
@@ -74,12 +73,20 @@ def test_flatten_smooth_colour_roughness_and_erase():
     levelled = paint_on(below, [stroke(start, (200.0, 120.0), hardness=1.0, into="flatten")], None, PLAIN)
     assert levelled.height[row, column + 5] == pytest.approx(below.height[row, column], abs=1e-5)
     smoothed = paint_on(below, [stroke(start, size=120.0, hardness=1.0, into="smooth")], None, PLAIN)
-    assert np.abs(np.diff(smoothed.height[row, column - 5 : column + 5])).mean() < np.abs(np.diff(below.height[row, column - 5 : column + 5])).mean()
+    assert (
+        np.abs(np.diff(smoothed.height[row, column - 5 : column + 5])).mean()
+        < np.abs(np.diff(below.height[row, column - 5 : column + 5])).mean()
+    )
     painted = paint_on(below, [stroke(start, hardness=1.0, into="colour", colour="#FFFFFF")], None, PLAIN)
     assert painted.planes[0][row, column] == pytest.approx(1.0, abs=1e-4)
     rough = paint_on(below, [stroke(start, hardness=1.0, into="roughness", amount=0.9)], None, PLAIN)
     assert rough.planes[2][row, column] == pytest.approx(0.9, abs=1e-4)
-    gone = paint_on(below, [stroke(start, hardness=1.0, into="raise"), stroke(start, hardness=1.0, size=60.0, erase=True)], None, PLAIN)
+    gone = paint_on(
+        below,
+        [stroke(start, hardness=1.0, into="raise"), stroke(start, hardness=1.0, size=60.0, erase=True)],
+        None,
+        PLAIN,
+    )
     assert gone.height == pytest.approx(below.height, abs=1e-5)
 
 
@@ -89,7 +96,14 @@ def test_flatten_smooth_colour_roughness_and_erase():
 def decal(grid=None, shade=0.9):
     grid = grid or Grid(32, 16, 80.0, 40.0)
     ramp = np.linspace(0, 1, grid.width_px, dtype=np.float32)[None].repeat(grid.height_px, 0)
-    return MapSet(grid, {MapKind.BASE_COLOUR: np.repeat(ramp[..., None], 3, 2) * shade, MapKind.HEIGHT: ramp, MapKind.NORMAL: normal_of_height(ramp, grid)})
+    return MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: np.repeat(ramp[..., None], 3, 2) * shade,
+            MapKind.HEIGHT: ramp,
+            MapKind.NORMAL: normal_of_height(ramp, grid),
+        },
+    )
 
 
 def test_a_decal_wraps_and_turns():
@@ -107,7 +121,9 @@ def test_a_decal_wraps_and_turns():
 
 def test_skew_and_size_keep_the_area():
     place = Placement(x_mm=160, y_mm=120, width_mm=80, height_mm=60, skew=25)
-    assert set_decal(GRID, decal(), [place], edge=0)[MapKind.OPACITY].mean() * 320 * 240 == pytest.approx(80 * 60, rel=0.03)
+    assert set_decal(GRID, decal(), [place], edge=0)[MapKind.OPACITY].mean() * 320 * 240 == pytest.approx(
+        80 * 60, rel=0.03
+    )
 
 
 def test_copies_are_evenly_strewn_and_repeatable():
@@ -132,7 +148,10 @@ def test_cling_follows_the_relief():
 
 def test_runs_fill_with_whole_steps():
     assert whole_steps(100.0, 12.0) == (8, 12.5)
-    run = RunWhat(points=((20.0, 120.0), (300.0, 120.0)), stamp=Setting(op="stamp.dentils", values={"step": 60.0, "width": 40.0, "chamfer": 0.0}))
+    run = RunWhat(
+        points=((20.0, 120.0), (300.0, 120.0)),
+        stamp=Setting(op="stamp.dentils", values={"step": 60.0, "width": 40.0, "chamfer": 0.0}),
+    )
     assert path_of(run, GRID).length == pytest.approx(280)
     made = lay_run(Grid(640, 480, 320.0, 240.0), run)
     row = made[MapKind.HEIGHT][240] * (made[MapKind.OPACITY][240] > 0.5)
@@ -143,7 +162,9 @@ def test_runs_fill_with_whole_steps():
 
 
 def test_a_run_closes_over_the_edge_without_a_step():
-    run = RunWhat(points=((0.0, 120.0), (160.0, 140.0), (320.0, 120.0)), stamp=Setting(op="stamp.rope", values={"step": 20.0}))
+    run = RunWhat(
+        points=((0.0, 120.0), (160.0, 140.0), (320.0, 120.0)), stamp=Setting(op="stamp.rope", values={"step": 20.0})
+    )
     path = path_of(run, GRID)
     assert path.closed
     fine = Grid(640, 480, 320.0, 240.0)
@@ -163,7 +184,10 @@ def replace_points(run, points):
 
 def test_every_stamp_gives_finite_relief_within_its_width():
     for op in (name for name in ("stamp.stitch", "stamp.beading", "stamp.rope", "stamp.dentils", "stamp.edging")):
-        run = RunWhat(points=((60.0, 60.0), (160.0, 180.0), (260.0, 60.0)), stamp=Setting(op=op, values={"width": 24.0, "step": 30.0, "height": 5.0}))
+        run = RunWhat(
+            points=((60.0, 60.0), (160.0, 180.0), (260.0, 60.0)),
+            stamp=Setting(op=op, values={"width": 24.0, "step": 30.0, "height": 5.0}),
+        )
         made = lay_run(GRID, run)
         assert np.isfinite(made[MapKind.HEIGHT]).all()
         assert 0.01 < made[MapKind.OPACITY].mean() < 0.35, op
@@ -174,8 +198,12 @@ def test_a_stamps_neutral_level_is_its_rim():
     height = np.full((48, 96), 2.5, np.float32)
     height[12:36] += 3
     assert neutral_level(height) == pytest.approx(2.5)
-    stamp = MapSet(Grid(96, 48, 60, 40), {MapKind.HEIGHT: height, MapKind.BASE_COLOUR: np.full((48, 96, 3), 0.4, np.float32)})
-    run = RunWhat(points=((0.0, 120.0), (320.0, 120.0)), stamp=Setting(op="stamp.source", values={"width": 60.0, "step": 80.0}))
+    stamp = MapSet(
+        Grid(96, 48, 60, 40), {MapKind.HEIGHT: height, MapKind.BASE_COLOUR: np.full((48, 96, 3), 0.4, np.float32)}
+    )
+    run = RunWhat(
+        points=((0.0, 120.0), (320.0, 120.0)), stamp=Setting(op="stamp.source", values={"width": 60.0, "step": 80.0})
+    )
     made = lay_run(Grid(320, 240, 320.0, 240.0), run, stamp)
     assert made[MapKind.HEIGHT][120].max() == pytest.approx(3.0, abs=0.05)
     rim = (made[MapKind.OPACITY] > 0.01) & (made[MapKind.OPACITY] < 0.2)

@@ -46,7 +46,11 @@ def test_a_periodic_picture_is_left_alone():
 def test_drift_is_taken_out_and_detail_and_mean_stay():
     rng = np.random.default_rng(2)
     noise = rng.normal(0, 0.02, (200, 240)).astype(np.float32)
-    drift = 0.3 + 0.4 * np.linspace(0, 1, 240, dtype=np.float32)[None, :] + 0.2 * np.linspace(0, 1, 200, dtype=np.float32)[:, None] ** 2
+    drift = (
+        0.3
+        + 0.4 * np.linspace(0, 1, 240, dtype=np.float32)[None, :]
+        + 0.2 * np.linspace(0, 1, 200, dtype=np.float32)[:, None] ** 2
+    )
     made = periodic_part(drift + noise)
     before, after = read_seam(drift + noise, axis=1), read_seam(made, axis=1)
     assert before.ratio > 8
@@ -86,7 +90,13 @@ def wall(bond, *, turn=0.0, lean=0.0, noise=0.02):
     rx, ry = bond_repeat(bond, 215, 65, 10)
     size = rx * round(2400 / rx), ry * round(1800 / ry)
     grid = Grid(round(size[0]), round(size[1]), *size)
-    laid = tone(grid, units(grid, length=215, height=65, joint=10, bond=bond), spread=0.5, colour="#A05040", joint_colour="#C8C0B0")
+    laid = tone(
+        grid,
+        units(grid, length=215, height=65, joint=10, bond=bond),
+        spread=0.5,
+        colour="#A05040",
+        joint_colour="#C8C0B0",
+    )
     picture = encode_srgb(luminance(laid)).astype(np.float32)
     t, u = np.radians(turn), np.radians(turn + lean)
     back = np.linalg.inv(np.array([[np.cos(t), np.sin(u)], [-np.sin(t), np.cos(u)]]))
@@ -101,7 +111,15 @@ WALL = Grid(900, 700, 900, 700)
 
 @pytest.mark.parametrize(
     ("bond", "turn", "lean"),
-    [("half", 0, 0), ("half", 2, 0), ("half", -1.5, 1.2), ("stack", 1, -1), ("flemish", 0.7, 0.5), ("third", 0, 0), ("english", -1, 0)],
+    [
+        ("half", 0, 0),
+        ("half", 2, 0),
+        ("half", -1.5, 1.2),
+        ("stack", 1, -1),
+        ("flemish", 0.7, 0.5),
+        ("third", 0, 0),
+        ("english", -1, 0),
+    ],
 )
 def test_the_beat_of_known_walls(bond, turn, lean):
     found = find_lattice(wall(bond, turn=turn, lean=lean), WALL)
@@ -132,9 +150,17 @@ def test_whole_courses_close_exactly():
     flat = MapSet(WALL, {MapKind.BASE_COLOUR: np.repeat(seen[..., None], 3, 2)})
     found = find_lattice(wall("half", turn=1.0), WALL)
     done = courses(
-        WALL, flat, period_across=float(np.hypot(*found.across)), period_up=float(np.hypot(*found.up)), across=3, up=4,
-        turn=found.turn, lean=found.lean, soften=1.0, match_tone=0.0,
-    )  # fmt: skip
+        WALL,
+        flat,
+        period_across=float(np.hypot(*found.across)),
+        period_up=float(np.hypot(*found.up)),
+        across=3,
+        up=4,
+        turn=found.turn,
+        lean=found.lean,
+        soften=1.0,
+        match_tone=0.0,
+    )
     assert done.grid.width_mm == pytest.approx(675, abs=1)
     assert done.grid.height_mm == pytest.approx(600, abs=1)
     lit = encode_srgb(luminance(done[MapKind.BASE_COLOUR]))
@@ -227,7 +253,10 @@ def test_seed_decides_and_nothing_else_does():
 
 def test_finer_sheets_are_the_same_patches():
     coarse = MapSet(Grid(200, 200, 200, 200), {MapKind.HEIGHT: grey("gravel")[:200, :200]})
-    fine = MapSet(Grid(400, 400, 200, 200), {MapKind.HEIGHT: cv2.resize(grey("gravel")[:200, :200], (400, 400), interpolation=cv2.INTER_CUBIC)})
+    fine = MapSet(
+        Grid(400, 400, 200, 200),
+        {MapKind.HEIGHT: cv2.resize(grey("gravel")[:200, :200], (400, 400), interpolation=cv2.INTER_CUBIC)},
+    )
     found = quilt(np.repeat(coarse[MapKind.HEIGHT][..., None], 3, 2), (160, 160), block=60, overlap=16, seed=1)
     small = apply_quilt(coarse, found, Grid(160, 160, 160, 160))[MapKind.HEIGHT]
     large = apply_quilt(fine, found, Grid(320, 320, 160, 160))[MapKind.HEIGHT]
@@ -246,8 +275,11 @@ def test_a_block_that_does_not_fit_is_refused():
 def test_every_method_tells_the_repeat_it_leaves():
     frame = Straightening(corners=((0.0, 0.0), (9.0, 0.0), (9.0, 9.0), (0.0, 9.0)), width_mm=900.0, height_mm=600.0)
     expected = {
-        "mend.best_cut": (852, 552), "mend.level": (900, 600), "mend.regrow": (600, 600), "mend.courses": (225, 150),
-    }  # fmt: skip
+        "mend.best_cut": (852, 552),
+        "mend.level": (900, 600),
+        "mend.regrow": (600, 600),
+        "mend.courses": (225, 150),
+    }
     assert set(expected) == set(METHODS)
     for op, size in expected.items():
         assert closed_size(Source(id="s", name="S", straightening=frame, mend=Setting(op=op))) == pytest.approx(size)

@@ -23,10 +23,36 @@ from brave_tessel.core.sheet import Grid
 
 GRID = Grid(96, 128, 300.0, 400.0)
 EVERY = list(REGISTRY.values())
-RECIPE = {"noise", "marks", "pattern", "piece", "adjust", "blur", "move", "form", "combine", "colour", "relief", "source"}
+RECIPE = {
+    "noise",
+    "marks",
+    "pattern",
+    "piece",
+    "adjust",
+    "blur",
+    "move",
+    "form",
+    "combine",
+    "colour",
+    "relief",
+    "source",
+}
 # These stand at a place of the sheet, turn it, or work at a size of their own, so a moved input is another one.
-PLACED = {"move.turn", "combine.band", "move.slump", "move.erode", "blur.bilateral", "blur.median", "where.noise", "where.painted"}
-WRAPPED = [op for op in EVERY if op.family in (RECIPE | {"estimate", "where"}) - {"noise", "marks", "pattern", "source"} and op.id not in PLACED]
+PLACED = {
+    "move.turn",
+    "combine.band",
+    "move.slump",
+    "move.erode",
+    "blur.bilateral",
+    "blur.median",
+    "where.noise",
+    "where.painted",
+}
+WRAPPED = [
+    op
+    for op in EVERY
+    if op.family in (RECIPE | {"estimate", "where"}) - {"noise", "marks", "pattern", "source"} and op.id not in PLACED
+]
 SOURCES = [op for op in EVERY if op.family in {"noise", "marks", "pattern"}]
 SIZED = [op for op in EVERY if op.family in RECIPE | {"estimate", "where"} and op.yields != "pieces"]
 
@@ -53,12 +79,16 @@ def sample_vertices(_grid):
 
 
 SAMPLES = {
-    "field": field, "colour": colour, "vector": lambda grid: normal_of_height(field(grid) * 6, grid),
+    "field": field,
+    "colour": colour,
+    "vector": lambda grid: normal_of_height(field(grid) * 6, grid),
     "pieces": lambda grid: units(grid, length=95, height=45, joint=5),
     "maps": lambda grid: MapSet(grid, {MapKind.BASE_COLOUR: colour(grid), MapKind.HEIGHT: field(grid)}),
-    "ground": lambda grid: Ground(grid, field(grid) * 4 - 2), "brushed": sample_brushed, "vertices": sample_vertices,
+    "ground": lambda grid: Ground(grid, field(grid) * 4 - 2),
+    "brushed": sample_brushed,
+    "vertices": sample_vertices,
     "outline": lambda _grid: Outline((np.array([(0.0, 0.0), (1.0, 0.0), (0.5, 0.8)]),)),
-}  # fmt: skip
+}
 
 
 def inputs_for(op: Operation, grid: Grid = GRID):
@@ -117,9 +147,16 @@ def test_shape_and_type(op):
 
 
 ENDS = {
-    "toggle": [True, False], "colour": ["#000000", "#FFFFFF"], "source": [""], "words": ["", "two\nrows"], "font": [""], "layer": [""], "tip": ["", "recipe:Clouds"],
-    "sizes": ["300×200", "400×300, 200×100, 100×100"], "stops": ["#000000,#FFFFFF", "#FF0000@0.2,#00FF00@0.3,#0000FF"],
-}  # fmt: skip
+    "toggle": [True, False],
+    "colour": ["#000000", "#FFFFFF"],
+    "source": [""],
+    "words": ["", "two\nrows"],
+    "font": [""],
+    "layer": [""],
+    "tip": ["", "recipe:Clouds"],
+    "sizes": ["300×200", "400×300, 200×100, 100×100"],
+    "stops": ["#000000,#FFFFFF", "#FF0000@0.2,#00FF00@0.3,#0000FF"],
+}
 
 
 @pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
@@ -185,16 +222,56 @@ def test_sources_are_equal_one_repeat_later(op):
 COARSE, FINE = Grid(256, 256, 300.0, 300.0), Grid(1024, 1024, 300.0, 300.0)
 # Relative rms. Pieces and pebbles have edges one pixel wide, which is another width at another size.
 TOLERANCE = {
-    "noise.pebbles": 0.17, "piece.tone": 0.13, "piece.pick": 0.13, "piece.relief": 0.21, "where.noise": 0.08, "where.hollows": 0.02, "where.pieces": 0.05, "where.slope": 0.05, "noise.ripples": 0.02,
-    "move.erode": 0.02, "form.distance": 0.04, "form.grow": 0.09, "form.open": 0.12, "form.fill": 0.04, "form.keep": 0.03,
-    "form.rim": 0.04, "form.joints": 0.02, "form.bevel": 0.06, "form.spread": 0.03, "form.slope": 0.03, "piece.number": 0.17,
-    "piece.share": 0.05, "piece.gradient": 0.15, "piece.tilt": 0.17, "piece.size": 0.3, "piece.dome": 0.02, "colour.pieces": 0.05, "colour.mask": 0.03,
+    "noise.pebbles": 0.17,
+    "piece.tone": 0.13,
+    "piece.pick": 0.13,
+    "piece.relief": 0.21,
+    "where.noise": 0.08,
+    "where.hollows": 0.02,
+    "where.pieces": 0.05,
+    "where.slope": 0.05,
+    "noise.ripples": 0.02,
+    "move.erode": 0.02,
+    "form.distance": 0.04,
+    "form.grow": 0.09,
+    "form.open": 0.12,
+    "form.fill": 0.04,
+    "form.keep": 0.03,
+    "form.rim": 0.04,
+    "form.joints": 0.02,
+    "form.bevel": 0.06,
+    "form.spread": 0.03,
+    "form.slope": 0.03,
+    "piece.number": 0.17,
+    "piece.share": 0.05,
+    "piece.gradient": 0.15,
+    "piece.tilt": 0.17,
+    "piece.size": 0.3,
+    "piece.dome": 0.02,
+    "colour.pieces": 0.05,
+    "colour.mask": 0.03,
     # A band that ends beyond what the coarse size can hold.
-    "noise.spectrum": 0.2, "noise.oriented": 0.06, "noise.white": 0.1, "adjust.posterise": 0.04, "form.skeleton": 0.6,
+    "noise.spectrum": 0.2,
+    "noise.oriented": 0.06,
+    "noise.white": 0.1,
+    "adjust.posterise": 0.04,
+    "form.skeleton": 0.6,
     # Strokes and threads thinner than a coarse sample; cracks are shoved by octaves that the coarse size lacks.
-    "marks.scratches": 0.2, "marks.fibres": 0.2, "marks.hatching": 0.15, "marks.dots": 0.08, "marks.speckle": 0.12, "marks.smudges": 0.06,
-    "marks.drips": 0.06, "marks.cracks": 0.7, "marks.walks": 0.12, "marks.flakes": 0.05, "pattern.weave": 0.35, "pattern.knit": 0.45,
-    "pattern.chain_link": 0.06, "pattern.perforation": 0.04, "pattern.studs": 0.07,
+    "marks.scratches": 0.2,
+    "marks.fibres": 0.2,
+    "marks.hatching": 0.15,
+    "marks.dots": 0.08,
+    "marks.speckle": 0.12,
+    "marks.smudges": 0.06,
+    "marks.drips": 0.06,
+    "marks.cracks": 0.7,
+    "marks.walks": 0.12,
+    "marks.flakes": 0.05,
+    "pattern.weave": 0.35,
+    "pattern.knit": 0.45,
+    "pattern.chain_link": 0.06,
+    "pattern.perforation": 0.04,
+    "pattern.studs": 0.07,
 }
 
 

@@ -8,10 +8,15 @@ from brave_tessel.core.recipe.piece import pick, relief, tone
 from brave_tessel.core.sheet import Grid
 
 UK = {
-    "stack": ((225, 75), 0.828148), "half": ((225, 150), 0.828148), "third": ((225, 225), 0.828148),
-    "header": ((112.5, 150), 0.789630), "english": ((225, 150), 0.808889), "garden wall": ((225, 300), 0.818519),
-    "flemish": ((337.5, 150), 0.815309), "monk": ((562.5, 150), 0.820444),
-}  # fmt: skip
+    "stack": ((225, 75), 0.828148),
+    "half": ((225, 150), 0.828148),
+    "third": ((225, 225), 0.828148),
+    "header": ((112.5, 150), 0.789630),
+    "english": ((225, 150), 0.808889),
+    "garden wall": ((225, 300), 0.818519),
+    "flemish": ((337.5, 150), 0.815309),
+    "monk": ((562.5, 150), 0.820444),
+}
 
 
 @pytest.mark.parametrize(("bond", "known"), UK.items())

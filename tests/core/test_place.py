@@ -23,7 +23,10 @@ def brick(width=2250.0, height=1500.0, **values):
 
 def job(surface=None, **scene):
     made = surface or brick()
-    return Job(surfaces=(made,), scene=msgspec.structs.replace(corner_scene(dado=made.id, wall=made.id, floor=made.id), **scene))
+    return Job(
+        surfaces=(made,),
+        scene=msgspec.structs.replace(corner_scene(dado=made.id, wall=made.id, floor=made.id), **scene),
+    )
 
 
 def test_thirty_four_courses():
@@ -101,9 +104,19 @@ def test_turning_keeps_lengths_and_shifting_moves():
     meshes = scene_meshes(made.scene)
     part = made.scene.parts[0]
     straight = lay_on(part, meshes[part.id], made.scene, meshes)
-    turned = lay_on(msgspec.structs.replace(part, laying=Setting(op="laying.flat", values={"turn": 90.0})), meshes[part.id], made.scene, meshes)
+    turned = lay_on(
+        msgspec.structs.replace(part, laying=Setting(op="laying.flat", values={"turn": 90.0})),
+        meshes[part.id],
+        made.scene,
+        meshes,
+    )
     assert np.allclose(np.linalg.norm(straight, axis=2), np.linalg.norm(turned, axis=2))
-    moved = lay_on(msgspec.structs.replace(part, laying=Setting(op="laying.flat", values={"across": 30.0, "up": -5.0})), meshes[part.id], made.scene, meshes)
+    moved = lay_on(
+        msgspec.structs.replace(part, laying=Setting(op="laying.flat", values={"across": 30.0, "up": -5.0})),
+        meshes[part.id],
+        made.scene,
+        meshes,
+    )
     assert np.allclose(straight - moved, (30, -5))
 
 
@@ -143,7 +156,9 @@ def test_faces_look_into_the_room_and_rays_find_them():
 
 def test_reveal_faces_into_the_opening():
     mesh = corner_meshes()["reveal"]
-    middle = np.array([CORNER.window_left + CORNER.window_width / 2, (CORNER.sill + CORNER.head) / 2, -CORNER.reveal / 2])
+    middle = np.array(
+        [CORNER.window_left + CORNER.window_width / 2, (CORNER.sill + CORNER.head) / 2, -CORNER.reveal / 2]
+    )
     for normal, quad in zip(mesh.normals(), mesh.quads, strict=True):
         assert normal @ (middle - quad.mean(0)) > 0
 
@@ -157,7 +172,13 @@ def plain_maps(value, grid=None):
     grid = grid or Grid(64, 64, 100, 100)
     rng = np.random.default_rng(1)
     noise = rng.normal(0, 0.02, (*grid.shape, 1)).astype(np.float32)
-    return MapSet(grid, {MapKind.BASE_COLOUR: np.clip(np.full((*grid.shape, 3), value, np.float32) + noise, 0, 1), MapKind.HEIGHT: np.zeros(grid.shape, np.float32)})
+    return MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: np.clip(np.full((*grid.shape, 3), value, np.float32) + noise, 0, 1),
+            MapKind.HEIGHT: np.zeros(grid.shape, np.float32),
+        },
+    )
 
 
 def test_checks_find_colours_no_material_has():

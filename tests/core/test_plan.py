@@ -33,11 +33,13 @@ def surface(**change):
     layers = (
         Layer(id="tile", name="Tile", what=RecipeWhat(recipe=units_recipe())),
         Layer(
-            id="wash", name="Wash", what=RecipeWhat(recipe=clouds_recipe(size=30)),
+            id="wash",
+            name="Wash",
+            what=RecipeWhat(recipe=clouds_recipe(size=30)),
             where=(Rule(id="r", rule=Setting(op="where.noise", values={"size": 150.0, "cover": 0.4})),),
             seat=Setting(op="seat.by_height", values={"level": 0.5, "feather": 0.2, "drape": 1.0}),
         ),
-    )  # fmt: skip
+    )
     return Surface(id="s", name="S", width_mm=612.0, height_mm=624.0, layers=layers, **change)
 
 
@@ -63,9 +65,13 @@ def test_names_and_hatches_are_left_out_of_the_keys():
 
 @pytest.mark.parametrize(
     "path",
-    [("layers", "wash", "seat", "values", "level"), ("layers", "wash", "where", "r", "rule", "values", "cover"),
-     ("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"), ("width_mm",)],
-)  # fmt: skip
+    [
+        ("layers", "wash", "seat", "values", "level"),
+        ("layers", "wash", "where", "r", "rule", "values", "cover"),
+        ("layers", "tile", "what", "recipe", "steps", "units", "values", "joint"),
+        ("width_mm",),
+    ],
+)
 def test_every_value_that_matters_is_in_the_key(path):
     plain = surface()
     job = Set(path=("surfaces", "s", *path), value=7.5, label="x").apply(Job(surfaces=(plain,)))
@@ -77,7 +83,9 @@ def test_every_value_that_matters_is_in_the_key(path):
 def test_a_change_recomputes_only_what_hangs_on_it():
     cache, plain = Cache(), surface()
     Evaluation(cache).value(planner(plain).lit(plain, grid(), LIGHT))
-    job = Set(path=("surfaces", "s", "layers", "wash", "seat", "values", "level"), value=1.0, label="x").apply(Job(surfaces=(plain,)))
+    job = Set(path=("surfaces", "s", "layers", "wash", "seat", "values", "level"), value=1.0, label="x").apply(
+        Job(surfaces=(plain,))
+    )
     run = Evaluation(cache)
     run.value(Planner(job, no_pixels).lit(job.surfaces[0], grid(), LIGHT))
     assert "units" not in run.costs_ms
@@ -112,7 +120,11 @@ def test_an_unknown_step_is_told_at_its_layer_and_the_rest_goes_on():
 
 
 def test_a_value_out_of_range_is_told_at_its_layer():
-    job = Set(path=("surfaces", "s", "layers", "tile", "what", "recipe", "steps", "units", "values", "bond"), value="diagonal", label="x").apply(Job(surfaces=(surface(),)))
+    job = Set(
+        path=("surfaces", "s", "layers", "tile", "what", "recipe", "steps", "units", "values", "bond"),
+        value="diagonal",
+        label="x",
+    ).apply(Job(surfaces=(surface(),)))
     run = Evaluation(Cache())
     run.value(Planner(job, no_pixels).finished(job.surfaces[0], grid()))
     assert "tile" in run.faults
@@ -122,7 +134,13 @@ def test_a_value_out_of_range_is_told_at_its_layer():
 def test_a_missing_source_and_an_unsized_one_are_told():
     frame = Straightening(corners=((0.0, 0.0), (9.0, 0.0), (9.0, 9.0), (0.0, 9.0)))
     for sources in ((), (Source(id="gone", name="Photo", straightening=frame),)):
-        made = Surface(id="s", name="S", width_mm=100, height_mm=100, layers=(Layer(id="p", name="P", what=SourceWhat(source="gone")),))
+        made = Surface(
+            id="s",
+            name="S",
+            width_mm=100,
+            height_mm=100,
+            layers=(Layer(id="p", name="P", what=SourceWhat(source="gone")),),
+        )
         run = Evaluation(Cache())
         run.value(Planner(Job(sources=sources, surfaces=(made,)), no_pixels).finished(made, Grid(32, 32, 100, 100)))
         assert isinstance(next(iter(run.faults.values())), MissingError)
@@ -130,7 +148,9 @@ def test_a_missing_source_and_an_unsized_one_are_told():
 
 def test_hidden_layers_are_left_out():
     made = surface()
-    hidden = msgspec.structs.replace(made, layers=(made.layers[0], msgspec.structs.replace(made.layers[1], shown=False)))
+    hidden = msgspec.structs.replace(
+        made, layers=(made.layers[0], msgspec.structs.replace(made.layers[1], shown=False))
+    )
     alone = msgspec.structs.replace(made, layers=made.layers[:1])
     assert planner(hidden).finished(hidden, grid()).key == planner(alone).finished(alone, grid()).key
 

@@ -84,13 +84,28 @@ def rule(op, mode="keep", **more):
 
 
 KINDS = {
-    "plain": PlainWhat(), "water": WaterWhat(water=Setting(op="water.standing", values={"level": -0.5})),
-    "decal": DecalWhat(recipe=STOCK["Clouds"]() if "Clouds" in STOCK else next(iter(STOCK.values()))(), placement=Placement(x_mm=20, y_mm=20, width_mm=90, height_mm=60)),
-    "run": RunWhat(points=((0.0, 120.0), (150.0, 160.0), (300.0, 120.0)), stamp=Setting(op="stamp.beading", values={"height": 3.0})),
+    "plain": PlainWhat(),
+    "water": WaterWhat(water=Setting(op="water.standing", values={"level": -0.5})),
+    "decal": DecalWhat(
+        recipe=STOCK["Clouds"]() if "Clouds" in STOCK else next(iter(STOCK.values()))(),
+        placement=Placement(x_mm=20, y_mm=20, width_mm=90, height_mm=60),
+    ),
+    "run": RunWhat(
+        points=((0.0, 120.0), (150.0, 160.0), (300.0, 120.0)), stamp=Setting(op="stamp.beading", values={"height": 3.0})
+    ),
     "inscription": InscriptionWhat(text="Baths", placement=Placement(x_mm=150, y_mm=120, width_mm=180, height_mm=50)),
-    "painted": PaintedWhat(strokes=(Stroke(id="a", points=((10, 10), (290, 200)), into="raise", amount=2.0), Stroke(id="b", points=((0, 0),), into="colour"))),
-    "scatter": ScatterWhat(scatter=Scatter(kinds=(PieceKind(id="k", name="Pebble"),), strew=Setting(op="scatter.strew", values={"pieces": 12}))),
-}  # fmt: skip
+    "painted": PaintedWhat(
+        strokes=(
+            Stroke(id="a", points=((10, 10), (290, 200)), into="raise", amount=2.0),
+            Stroke(id="b", points=((0, 0),), into="colour"),
+        )
+    ),
+    "scatter": ScatterWhat(
+        scatter=Scatter(
+            kinds=(PieceKind(id="k", name="Pebble"),), strew=Setting(op="scatter.strew", values={"pieces": 12})
+        )
+    ),
+}
 
 
 @pytest.mark.parametrize("kind", sorted(KINDS))
@@ -124,7 +139,9 @@ def test_a_passing_bundle_is_its_layers_within_its_where():
     held, _ = finished(surface(base(), bundle))
     for kind in held:
         assert held[kind] == pytest.approx(loose[kind], abs=1e-6)
-    half = msgspec.structs.replace(bundle, where=(rule("where.band", values={"width": 100.0, "at": 120.0, "soft": 0.0}),))
+    half = msgspec.structs.replace(
+        bundle, where=(rule("where.band", values={"width": 100.0, "at": 120.0, "soft": 0.0}),)
+    )
     part, _ = finished(surface(base(), half))
     ground, _ = finished(surface(base()))
     assert (part[MapKind.BASE_COLOUR][0] == ground[MapKind.BASE_COLOUR][0]).all()
@@ -132,8 +149,17 @@ def test_a_passing_bundle_is_its_layers_within_its_where():
 
 
 def test_a_closed_bundle_meets_what_lies_beneath_as_one():
-    dots = plain("a", where=(rule("where.shape", values={"width": 80.0, "height": 80.0, "soft": 0.0}),), seat=Setting(op="seat.over", values={"level": 2.0}))
-    bundle = Layer(id="g", name="Bundle", what=BundleWhat(layers=(dots,), passing=False), seat=Setting(op="seat.over", values={"drape": 1.0}))
+    dots = plain(
+        "a",
+        where=(rule("where.shape", values={"width": 80.0, "height": 80.0, "soft": 0.0}),),
+        seat=Setting(op="seat.over", values={"level": 2.0}),
+    )
+    bundle = Layer(
+        id="g",
+        name="Bundle",
+        what=BundleWhat(layers=(dots,), passing=False),
+        seat=Setting(op="seat.over", values={"drape": 1.0}),
+    )
     done, run = finished(surface(base(), bundle))
     alone, _ = finished(surface(base()))
     assert run.faults == {}
@@ -179,7 +205,9 @@ def test_after_another_layer_follows_where_it_shows():
     assert white(shows) == pytest.approx(np.pi * 50**2 / (300 * 240), rel=0.1)
     covered, _ = finished(surface(base(), spot, hidden, halo))
     assert white(covered) < 0.7 * white(shows)
-    says = msgspec.structs.replace(halo, where=(rule("where.after", values={"layer": "spot", "takes": "its coverage"}),))
+    says = msgspec.structs.replace(
+        halo, where=(rule("where.after", values={"layer": "spot", "takes": "its coverage"}),)
+    )
     assert white(finished(surface(base(), spot, hidden, says))[0]) == pytest.approx(white(shows), rel=0.02)
     gone = msgspec.structs.replace(halo, where=(rule("where.after", values={"layer": "no such"}),))
     assert white(finished(surface(base(), spot, gone))[0]) == 0
@@ -187,11 +215,17 @@ def test_after_another_layer_follows_where_it_shows():
 
 def test_a_hidden_rule_does_not_count():
     off = plain(where=(rule("where.band", values={"width": 10.0}, shown=False),))
-    assert (finished(surface(base(), off))[0][MapKind.BASE_COLOUR] == finished(surface(base(), plain()))[0][MapKind.BASE_COLOUR]).all()
+    assert (
+        finished(surface(base(), off))[0][MapKind.BASE_COLOUR]
+        == finished(surface(base(), plain()))[0][MapKind.BASE_COLOUR]
+    ).all()
 
 
 def test_painting_replays_only_the_last_stroke_and_gives_the_same():
-    strokes = tuple(Stroke(id=f"s{k}", points=((30.0 * k, 40.0), (30.0 * k + 80, 200.0)), into=("raise", "colour", "lower")[k % 3]) for k in range(5))
+    strokes = tuple(
+        Stroke(id=f"s{k}", points=((30.0 * k, 40.0), (30.0 * k + 80, 200.0)), into=("raise", "colour", "lower")[k % 3])
+        for k in range(5)
+    )
     layer = Layer(id="l", name="l", what=PaintedWhat(strokes=strokes))
     made = surface(base(), layer)
     run = evaluation()
@@ -216,7 +250,11 @@ def test_a_recipe_is_a_brushs_tip():
 
 # Random stacks --------------------------------------------------------------------------------------
 
-RULES = [op for op in family("where") if op.id not in {"where.recipe", "where.painted", "where.id", "where.picture", "where.pieces", "where.noise"}]
+RULES = [
+    op
+    for op in family("where")
+    if op.id not in {"where.recipe", "where.painted", "where.id", "where.picture", "where.pieces", "where.noise"}
+]
 SOFT = {"where.hollows", "where.edges", "where.slope", "where.height"}
 
 
@@ -225,14 +263,29 @@ def layers(draw, count=4):
     made = [base()]
     for n in range(draw(st.integers(1, count))):
         where = tuple(
-            Rule(id=f"r{n}{k}", mode=draw(st.sampled_from(MODES)), rule=Setting(op=draw(st.sampled_from([op.id for op in RULES]))),
-                 shape=Setting(op="rule.shape", values={"strength": draw(st.floats(0.1, 1)), "invert": draw(st.booleans())}))
+            Rule(
+                id=f"r{n}{k}",
+                mode=draw(st.sampled_from(MODES)),
+                rule=Setting(op=draw(st.sampled_from([op.id for op in RULES]))),
+                shape=Setting(
+                    op="rule.shape", values={"strength": draw(st.floats(0.1, 1)), "invert": draw(st.booleans())}
+                ),
+            )
             for k in range(draw(st.integers(0, 2)))
-        )  # fmt: skip
-        seat = Setting(op=draw(st.sampled_from(["seat.by_height", "seat.over"])), values={"level": draw(st.floats(-1, 2)), "drape": draw(st.floats(0, 1))})
+        )
+        seat = Setting(
+            op=draw(st.sampled_from(["seat.by_height", "seat.over"])),
+            values={"level": draw(st.floats(-1, 2)), "drape": draw(st.floats(0, 1))},
+        )
         what = KINDS[draw(st.sampled_from(["plain", "water", "run", "painted", "inscription"]))]
-        mixes = {MapKind.BASE_COLOUR: MapMix(mode=draw(st.sampled_from(["over", "multiply", "overlay"])), strength=draw(st.floats(0, 1)))}
-        made.append(Layer(id=f"l{n}", name=f"l{n}", what=what, where=where, seat=seat, mixes=mixes, shown=draw(st.booleans())))
+        mixes = {
+            MapKind.BASE_COLOUR: MapMix(
+                mode=draw(st.sampled_from(["over", "multiply", "overlay"])), strength=draw(st.floats(0, 1))
+            )
+        }
+        made.append(
+            Layer(id=f"l{n}", name=f"l{n}", what=what, where=where, seat=seat, mixes=mixes, shown=draw(st.booleans()))
+        )
     return surface(*made)
 
 

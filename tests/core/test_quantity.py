@@ -20,12 +20,29 @@ from brave_tessel.core.quantity import (
 @pytest.mark.parametrize(
     ("text", "mm"),
     [
-        ("3 mm", 3), ("3", 3), ("34*75", 2550), ("34 * 75 mm", 2550), ("34x75", 2550), ("34 × 75", 2550),
-        ("1/4 in", 6.35), ("1/8 in", 3.175), ("3 1/8 in", 79.375), ("2.25 m", 2250), ("6 ft 2 in", 1879.6),
-        ("2+3*4", 14), ("(2+3)*4 cm", 200), ("10 cm - 5", 95), ("1,5 cm", 15), ("-4", -4), ("5'", 1524), ("0.6m", 600),
-        ("8 in / 3", 67.7333333333), ("2 * 3 in", 152.4), ("1e2", 100),
+        ("3 mm", 3),
+        ("3", 3),
+        ("34*75", 2550),
+        ("34 * 75 mm", 2550),
+        ("34x75", 2550),
+        ("34 × 75", 2550),
+        ("1/4 in", 6.35),
+        ("1/8 in", 3.175),
+        ("3 1/8 in", 79.375),
+        ("2.25 m", 2250),
+        ("6 ft 2 in", 1879.6),
+        ("2+3*4", 14),
+        ("(2+3)*4 cm", 200),
+        ("10 cm - 5", 95),
+        ("1,5 cm", 15),
+        ("-4", -4),
+        ("5'", 1524),
+        ("0.6m", 600),
+        ("8 in / 3", 67.7333333333),
+        ("2 * 3 in", 152.4),
+        ("1e2", 100),
     ],
-)  # fmt: skip
+)
 def test_lengths_as_people_type_them(text, mm):
     assert parse_length(text) == pytest.approx(mm, rel=1e-9)
 
@@ -35,7 +52,24 @@ def test_three_us_modular_courses_are_eight_inches():
     assert parse_length("3 * (2 1/4 in + 5/12 in)") == pytest.approx(203.2, abs=1e-9)
 
 
-@pytest.mark.parametrize("text", ["", "mm", "3 horses", "3 **4", "(3", "3)", "1/0", "3 mm * 4 mm", "1 / 2 mm / 0", "٣mm x", "x" * 500, "1e999", "5 %"])
+@pytest.mark.parametrize(
+    "text",
+    [
+        "",
+        "mm",
+        "3 horses",
+        "3 **4",
+        "(3",
+        "3)",
+        "1/0",
+        "3 mm * 4 mm",
+        "1 / 2 mm / 0",
+        "٣mm x",
+        "x" * 500,
+        "1e999",
+        "5 %",
+    ],
+)
 def test_what_is_no_length_is_refused(text):
     with pytest.raises(NotUnderstoodError):
         parse_length(text)
@@ -60,7 +94,10 @@ def test_other_quantities():
     assert parse_number("3 px") == 3
 
 
-@pytest.mark.parametrize(("text", "size"), [("600x400mm", (600, 400)), ("600 x 400", (600, 400)), ("2ftx400mm", (609.6, 400)), ("1.2×0.8 m", (1200, 800))])
+@pytest.mark.parametrize(
+    ("text", "size"),
+    [("600x400mm", (600, 400)), ("600 x 400", (600, 400)), ("2ftx400mm", (609.6, 400)), ("1.2×0.8 m", (1200, 800))],
+)
 def test_sizes(text, size):
     assert parse_size(text) == pytest.approx(size)
 

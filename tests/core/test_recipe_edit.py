@@ -23,7 +23,9 @@ from brave_tessel.formats.job_file import OpenedJob
 
 def session_of(recipe, size=(300.0, 240.0)):
     layer = Layer(id="l", name="Layer", what=RecipeWhat(recipe=recipe))
-    return Session(OpenedJob(Job(surfaces=(Surface(id="s", name="S", width_mm=size[0], height_mm=size[1], layers=(layer,)),))))
+    return Session(
+        OpenedJob(Job(surfaces=(Surface(id="s", name="S", width_mm=size[0], height_mm=size[1], layers=(layer,)),)))
+    )
 
 
 def evaluate(recipe, px=64, size=(300.0, 240.0)):
@@ -114,15 +116,19 @@ def test_another_operation_keeps_what_fits():
 def test_which_input_is_which_matters_though_the_steps_are_the_same():
     """The same two steps the other way round are another result, also to the cache."""
     steps = (
-        Step(name="a", op="noise.clouds"), Step(name="b", op="noise.ridged"),
+        Step(name="a", op="noise.clouds"),
+        Step(name="b", op="noise.ridged"),
         Step(name="c", op="combine.sum", made_from={"first": "a", "second": "b"}, values={"how": "subtract"}),
-    )  # fmt: skip
+    )
     recipe = Recipe(steps=steps, yields={MapKind.HEIGHT: "c"})
     turned = edit.change(recipe, "c", made_from={"first": "b", "second": "a"})
     odd = edit.change(recipe, "c", made_from={"second": "a", "first": "b"})
     session = session_of(recipe)
     grid = Grid(48, 48, 300, 240)
-    one, two, three = (session.evaluation().value(session.planner().recipe(r, grid, "l")).maps[MapKind.HEIGHT] for r in (recipe, turned, odd))
+    one, two, three = (
+        session.evaluation().value(session.planner().recipe(r, grid, "l")).maps[MapKind.HEIGHT]
+        for r in (recipe, turned, odd)
+    )
     assert np.allclose(one, -two)
     assert np.array_equal(two, three)
 
@@ -167,7 +173,9 @@ def test_every_stock_recipe_is_sound_and_the_same_from_its_file(name):
 
 @pytest.mark.parametrize("stock", SHELF, ids=lambda stock: stock.name)
 def test_the_shelf_is_plausible_and_closes(stock):
-    """Base colour within what real dielectrics reflect, sRGB 30 to 240 (common practice); joins no rougher than inside."""
+    """Base colour within what real dielectrics reflect, sRGB 30 to 240 (common practice); joins no rougher than
+    inside.
+    """
     from brave_tessel.core.colour import encode_srgb
     from brave_tessel.core.repeat.meters import read_seam
 
@@ -184,7 +192,14 @@ def test_the_shelf_is_plausible_and_closes(stock):
 
 def test_files_that_are_no_recipes_are_refused():
     good = encode_recipe("x", (10.0, 10.0), clouds_recipe())
-    for bad in (b"", b"[]", b'{"name": 3}', good.replace(b'"format": 1', b'"format": 99'), good.replace(b"noise.clouds", b"noise.nothing"), good.replace(b'"field": "clouds"', b'"field": "none"')):
+    for bad in (
+        b"",
+        b"[]",
+        b'{"name": 3}',
+        good.replace(b'"format": 1', b'"format": 99'),
+        good.replace(b"noise.clouds", b"noise.nothing"),
+        good.replace(b'"field": "clouds"', b'"field": "none"'),
+    ):
         with pytest.raises(TesselError):
             decode_recipe(bad, "bad.json")
     with pytest.raises(MissingError):
@@ -206,7 +221,9 @@ def recipes(draw):
             continue
         for dial, param in op.params.items():
             if param.kind in {"length", "fraction", "angle"} and draw(st.booleans()):
-                recipe = edit.set_dial(recipe, name, dial, draw(st.floats(param.low, min(param.high, 4 * abs(param.default) + 1))))
+                recipe = edit.set_dial(
+                    recipe, name, dial, draw(st.floats(param.low, min(param.high, 4 * abs(param.default) + 1)))
+                )
             elif param.kind == "choice":
                 recipe = edit.set_dial(recipe, name, dial, draw(st.sampled_from(param.options)))
     for kind in (MapKind.HEIGHT, MapKind.BASE_COLOUR, MapKind.ROUGHNESS):
@@ -280,7 +297,9 @@ def test_a_gathered_source_is_a_step(demo_session):
         Step(name="stones", op="source.map", values={"source": "shingle", "takes": "height"}),
         Step(name="nothing", op="source.map"),
     )
-    recipe = Recipe(steps=steps, yields={MapKind.BASE_COLOUR: "photo", MapKind.HEIGHT: "stones", MapKind.ROUGHNESS: "nothing"})
+    recipe = Recipe(
+        steps=steps, yields={MapKind.BASE_COLOUR: "photo", MapKind.HEIGHT: "stones", MapKind.ROUGHNESS: "nothing"}
+    )
     edit.check_recipe(recipe)
     planner, run = demo_session.planner(), demo_session.evaluation()
     grid = Grid.for_repeat(1100, 780, 128)

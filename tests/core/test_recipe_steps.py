@@ -114,13 +114,18 @@ def test_a_weave_has_as_much_above_as_below_and_twill_runs_diagonally():
     assert np.allclose(plain, np.roll(plain, (16, 16), (0, 1)), atol=1e-3)
     twill = weave(grid, size=4, weave="twill")
     one = 256 // 16
-    assert np.abs(twill - np.roll(twill, (-one, one), (0, 1))).mean() < np.abs(twill - np.roll(twill, (one, one), (0, 1))).mean()
+    assert (
+        np.abs(twill - np.roll(twill, (-one, one), (0, 1))).mean()
+        < np.abs(twill - np.roll(twill, (one, one), (0, 1))).mean()
+    )
 
 
 def test_perforation_has_its_open_area():
     """Staggered round holes: π d² / (2 √3 p²) of the sheet is open (common practice)."""
     grid = Grid(1200, round(1200 * math.sqrt(3)), 12, 12 * math.sqrt(3))
-    assert 1 - perforation(grid, pitch=12, hole=6).mean() == pytest.approx(math.pi * 36 / (2 * math.sqrt(3) * 144), abs=0.003)
+    assert 1 - perforation(grid, pitch=12, hole=6).mean() == pytest.approx(
+        math.pi * 36 / (2 * math.sqrt(3) * 144), abs=0.003
+    )
 
 
 # D3: noise ---------------------------------------------------------------------------------------
@@ -137,7 +142,13 @@ def test_distances_of_jittered_cells_as_published():
 @pytest.mark.parametrize("slope", [1.0, 2.0, 3.0])
 def test_noise_of_a_slope_has_it(slope):
     grid = Grid(512, 512, 512, 512)
-    made = np.mean([np.abs(np.fft.fft2(spectrum(grid, slope=slope, broadest=512, finest=2.2, seed=s) - 0.5)) ** 2 for s in range(4)], 0)
+    made = np.mean(
+        [
+            np.abs(np.fft.fft2(spectrum(grid, slope=slope, broadest=512, finest=2.2, seed=s) - 0.5)) ** 2
+            for s in range(4)
+        ],
+        0,
+    )
     k = np.hypot(*np.meshgrid(np.fft.fftfreq(512) * 512, np.fft.fftfreq(512) * 512))
     bins = np.unique(np.round(np.geomspace(8, 120, 12))).astype(int)
     power = [made[(k >= b - 1) & (k < b + 1)].mean() for b in bins]
@@ -178,11 +189,23 @@ def test_a_stroke_has_its_area_at_every_size():
 
 B, S = np.array([0.6, 0.3, 0.2], np.float32), np.array([0.2, 0.5, 0.8], np.float32)
 W3C = {
-    "over": (0.2, 0.5, 0.8), "multiply": (0.12, 0.15, 0.16), "screen": (0.68, 0.65, 0.84), "overlay": (0.36, 0.30, 0.32), "darken": (0.2, 0.3, 0.2),
-    "lighten": (0.6, 0.5, 0.8), "dodge": (0.75, 0.6, 1.0), "burn": (0, 0, 0), "hard light": (0.24, 0.30, 0.68), "soft light": (0.456, 0.3, 0.3488),
-    "difference": (0.4, 0.2, 0.6), "exclusion": (0.56, 0.5, 0.68), "hue": (0.217, 0.417, 0.617), "saturation": (0.7105, 0.2605, 0.1105),
-    "colour": (0.136, 0.436, 0.736), "luminosity": (0.664, 0.364, 0.264),
-}  # fmt: skip
+    "over": (0.2, 0.5, 0.8),
+    "multiply": (0.12, 0.15, 0.16),
+    "screen": (0.68, 0.65, 0.84),
+    "overlay": (0.36, 0.30, 0.32),
+    "darken": (0.2, 0.3, 0.2),
+    "lighten": (0.6, 0.5, 0.8),
+    "dodge": (0.75, 0.6, 1.0),
+    "burn": (0, 0, 0),
+    "hard light": (0.24, 0.30, 0.68),
+    "soft light": (0.456, 0.3, 0.3488),
+    "difference": (0.4, 0.2, 0.6),
+    "exclusion": (0.56, 0.5, 0.68),
+    "hue": (0.217, 0.417, 0.617),
+    "saturation": (0.7105, 0.2605, 0.1105),
+    "colour": (0.136, 0.436, 0.736),
+    "luminosity": (0.664, 0.364, 0.264),
+}
 
 
 @pytest.mark.parametrize("mode", W3C)
@@ -193,9 +216,13 @@ def test_blend_modes_as_published(mode):
 
 @pytest.mark.parametrize(
     ("how", "expected"),
-    [("reoriented", (0.095619, 0.494159, 0.864097)), ("whiteout", (0.101404, 0.507020, 0.855948)),
-     ("slopes added", (0.122056, 0.487894, 0.864327)), ("plain", (0.052355, 0.261777, 0.963707))],
-)  # fmt: skip
+    [
+        ("reoriented", (0.095619, 0.494159, 0.864097)),
+        ("whiteout", (0.101404, 0.507020, 0.855948)),
+        ("slopes added", (0.122056, 0.487894, 0.864327)),
+        ("plain", (0.052355, 0.261777, 0.963707)),
+    ],
+)
 def test_normals_are_combined_as_published(how, expected):
     """Barré-Brisebois and Hill 2012, worked in check-values D7."""
     one = np.array([0.3, 0.4, 0.866025], np.float32)[None, None]
@@ -218,7 +245,11 @@ def test_levels_and_bias_as_published():
     """check-values D6; bias and gain leave ends and, at a half, everything."""
     grid = Grid(1, 1, 1, 1)
     levels = find("adjust.levels")
-    for value, black, white, gamma, expected in ((0.5, 0.1, 0.9, 2, 0.707107), (0.25, 0, 1, 2.2, 0.532521), (0.3, 0.2, 0.8, 0.5, 0.027778)):
+    for value, black, white, gamma, expected in (
+        (0.5, 0.1, 0.9, 2, 0.707107),
+        (0.25, 0, 1, 2.2, 0.532521),
+        (0.3, 0.2, 0.8, 0.5, 0.027778),
+    ):
         made = levels.run(grid, np.full((1, 1), value, np.float32), black=black, white=white, gamma=gamma)
         assert made[0, 0] == pytest.approx(expected, abs=1e-5)
     t = np.linspace(0, 1, 9, dtype=np.float32)[None]
@@ -413,13 +444,16 @@ def test_chips_take_from_the_edges_only():
     assert tiles.edge[lost].max() <= 8.0
 
 
-@pytest.mark.parametrize(("op", "values", "period"), [
-    ("pattern.hexagons", {"width": 153.0, "joint": 3.0}, (153.0, 265.0)),
-    ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0}, (450.0, 450.0)),
-    ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0, "laid": "45"}, (159.099, 318.198)),
-    ("pattern.units", {"length": 215.0, "height": 65.0, "joint": 10.0, "bond": "flemish"}, (337.5, 150.0)),
-    ("pattern.slates", {"length": 500.0, "width": 250.0, "headlap": 100.0}, (250.0, 400.0)),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("op", "values", "period"),
+    [
+        ("pattern.hexagons", {"width": 153.0, "joint": 3.0}, (153.0, 265.0)),
+        ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0}, (450.0, 450.0)),
+        ("pattern.herringbone", {"length": 215.0, "width": 102.5, "joint": 10.0, "laid": "45"}, (159.099, 318.198)),
+        ("pattern.units", {"length": 215.0, "height": 65.0, "joint": 10.0, "bond": "flemish"}, (337.5, 150.0)),
+        ("pattern.slates", {"length": 500.0, "width": 250.0, "headlap": 100.0}, (250.0, 400.0)),
+    ],
+)
 def test_patterns_tell_the_repeat_that_fits(op, values, period):
     """Periods as check-values B2 and B3 give them; three of them fit three of them."""
     found = closing(op, values, 3 * period[0], 2 * period[1])
@@ -437,7 +471,12 @@ def test_every_pattern_closes_on_the_repeat_it_names():
         values = op.bind({})
         width, height = op.closes(values)
         one = Grid(64, 48, width or 300.0, height or 300.0)
-        two = Grid(64 * (2 if width else 1), 48 * (2 if height else 1), one.width_mm * (2 if width else 1), one.height_mm * (2 if height else 1))
+        two = Grid(
+            64 * (2 if width else 1),
+            48 * (2 if height else 1),
+            one.width_mm * (2 if width else 1),
+            one.height_mm * (2 if height else 1),
+        )
         single, double = op.run(one, **values), op.run(two, **values)
         single, double = (made.edge if hasattr(made, "edge") else made for made in (single, double))
         if "seed" in op.params:

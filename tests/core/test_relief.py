@@ -21,7 +21,9 @@ def wave(pitch, amplitude=1.0, wavelength=10.0):
     return grid, np.broadcast_to(height, grid.shape).astype(np.float32)
 
 
-@pytest.mark.parametrize(("pitch", "ratio", "degrees"), [(0.25, 0.995893, 0.106), (0.5, 0.983632, 0.424), (1.0, 0.935489, 1.696)])
+@pytest.mark.parametrize(
+    ("pitch", "ratio", "degrees"), [(0.25, 0.995893, 0.106), (0.5, 0.983632, 0.424), (1.0, 0.935489, 1.696)]
+)
 def test_normals_of_an_analytic_wave(pitch, ratio, degrees):
     grid, height = wave(pitch)
     normal = normal_of_height(height, grid)
@@ -140,7 +142,9 @@ def test_padding_wraps_as_numpy_does(margin):
 @pytest.mark.parametrize("shape", [(64, 48), (37, 48), (250, 310)])
 def test_a_smaller_picture_holds_the_mean_light_as_opencv_has_it(shape):
     codes = np.random.default_rng(4).integers(0, 256, (*shape, 3)).astype(np.uint8)
-    plain = cv2.resize(decode_srgb(codes / 255).astype(np.float32), (shape[1] // 2, shape[0] // 2), interpolation=cv2.INTER_AREA)
+    plain = cv2.resize(
+        decode_srgb(codes / 255).astype(np.float32), (shape[1] // 2, shape[0] // 2), interpolation=cv2.INTER_AREA
+    )
     wanted = np.rint(encode_srgb(plain) * 255)
     assert np.abs(halved(codes).astype(int) - wanted).max() <= 1
     flat = np.full((8, 8, 3), 93, np.uint8)

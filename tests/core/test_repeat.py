@@ -9,15 +9,7 @@ from skimage import data
 from brave_tessel.core.colour import decode_srgb, encode_srgb
 from brave_tessel.core.errors import OutOfRangeError
 from brave_tessel.core.maps import MapKind, MapSet
-from brave_tessel.core.repeat.cut import (
-    Cuts,
-    _close,
-    apply_cuts,
-    close_across,
-    find_cuts,
-    least_path,
-    paths_on_cell,
-)
+from brave_tessel.core.repeat.cut import Cuts, _close, apply_cuts, close_across, find_cuts, least_path, paths_on_cell
 from brave_tessel.core.repeat.mend import best_cut, sheet_cuts
 from brave_tessel.core.repeat.meters import echo, largest_echo, read_cut, read_repetition, read_seam
 from brave_tessel.core.repeat.resample import resample_wrapped, tiled
@@ -37,10 +29,12 @@ def packaged(name):
     return MapSet(
         GRID,
         {
-            MapKind.BASE_COLOUR: colour, MapKind.HEIGHT: (grey * 4).astype(np.float32),
-            MapKind.ROUGHNESS: (1 - 0.5 * grey).astype(np.float32), MapKind.NORMAL: normal.astype(np.float32),
+            MapKind.BASE_COLOUR: colour,
+            MapKind.HEIGHT: (grey * 4).astype(np.float32),
+            MapKind.ROUGHNESS: (1 - 0.5 * grey).astype(np.float32),
+            MapKind.NORMAL: normal.astype(np.float32),
         },
-    )  # fmt: skip
+    )
 
 
 def seen(kind, pixels):
@@ -84,7 +78,9 @@ def test_along_the_cut_it_is_hardly_rougher_than_elsewhere(name):
 def test_all_maps_share_the_cut():
     maps = packaged("gravel")
     grey = maps[MapKind.HEIGHT]
-    twice = MapSet(GRID, {MapKind.BASE_COLOUR: maps[MapKind.BASE_COLOUR], MapKind.HEIGHT: grey, MapKind.ROUGHNESS: grey})
+    twice = MapSet(
+        GRID, {MapKind.BASE_COLOUR: maps[MapKind.BASE_COLOUR], MapKind.HEIGHT: grey, MapKind.ROUGHNESS: grey}
+    )
     done = best_cut(GRID, twice)
     assert (done[MapKind.HEIGHT] == done[MapKind.ROUGHNESS]).all()
 
@@ -123,7 +119,9 @@ def test_slow_drift_is_found():
 
 
 def test_a_right_brick_tile_whose_join_falls_on_a_joint_passes_as_structured():
-    tile = np.full((150, 225), 0.6, np.float32) + np.random.default_rng(0).normal(0, 0.01, (150, 225)).astype(np.float32)
+    tile = np.full((150, 225), 0.6, np.float32) + np.random.default_rng(0).normal(0, 0.01, (150, 225)).astype(
+        np.float32
+    )
     tile[:10] = 0.2
     tile[75:85] = 0.2
     tile[:75, :10] = 0.2

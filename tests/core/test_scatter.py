@@ -24,7 +24,9 @@ TILE = PieceKind(id="tile", name="Tile", shape=Setting(op="shape.tile"), width_m
 
 
 def scatter(*, laid=(), kinds=(PEBBLE, TILE), **values):
-    return Scatter(width_mm=600, height_mm=450, kinds=kinds, laid=laid, strew=Setting(op="scatter.strew", values=values))
+    return Scatter(
+        width_mm=600, height_mm=450, kinds=kinds, laid=laid, strew=Setting(op="scatter.strew", values=values)
+    )
 
 
 def made(sheet, px=240):
@@ -91,14 +93,18 @@ def test_a_laid_tile_has_its_place_size_turn_and_height():
     assert 450 - rows.max() == pytest.approx(125, abs=2)
     assert 450 - rows.min() == pytest.approx(175, abs=2)
     assert sheet[MapKind.HEIGHT][300, 200] == pytest.approx(2 * 6 * 1.06, rel=0.02)
-    turned = made(scatter(density=0, laid=(LaidPiece(id="p", kind="tile", x_mm=200, y_mm=150, turn=90),), sink=0.0), px=600)
+    turned = made(
+        scatter(density=0, laid=(LaidPiece(id="p", kind="tile", x_mm=200, y_mm=150, turn=90),), sink=0.0), px=600
+    )
     rows, columns = np.nonzero(turned[MapKind.OPACITY] > 0.5)
     assert np.ptp(columns) == pytest.approx(25, abs=2)
     assert np.ptp(rows) == pytest.approx(50, abs=2)
 
 
 def test_piled_pieces_rest_higher_than_overlapping_ones():
-    heights = {way: made(scatter(density=900, meeting=way, spacing=0.2))[MapKind.HEIGHT].max() for way in ("pile", "overlap")}
+    heights = {
+        way: made(scatter(density=900, meeting=way, spacing=0.2))[MapKind.HEIGHT].max() for way in ("pile", "overlap")
+    }
     assert heights["pile"] > 1.4 * heights["overlap"]
 
 
@@ -117,7 +123,9 @@ def test_the_sheet_closes_and_is_the_same_at_every_size():
     sheet = scatter(density=400)
     small, large = made(sheet, 300), made(sheet, 1200)
     for axis in (0, 1):
-        assert read_seam(encode_srgb(np.clip(small[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32), axis=axis, structured=True).closes
+        assert read_seam(
+            encode_srgb(np.clip(small[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32), axis=axis, structured=True
+        ).closes
     down = resample_wrapped(large[MapKind.HEIGHT], small.grid.shape)
     assert np.sqrt(np.mean((down - small[MapKind.HEIGHT]) ** 2)) / down.std() < 0.2
     assert small[MapKind.OPACITY].mean() == pytest.approx(large[MapKind.OPACITY].mean(), abs=0.01)

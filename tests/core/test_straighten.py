@@ -45,7 +45,9 @@ def test_one_vanishing_point_at_infinity_is_refused():
     assert "width and the height" in caught.value.remedy
 
 
-@pytest.mark.parametrize("corners", [((0, 0), (10, 10), (10, 0), (0, 10)), ((0, 0), (100, 0), (50, 20), (0, 100)), ((5, 5),) * 4])
+@pytest.mark.parametrize(
+    "corners", [((0, 0), (10, 10), (10, 0), (0, 10)), ((0, 0), (100, 0), (50, 20), (0, 100)), ((5, 5),) * 4]
+)
 def test_frames_that_cross_or_fold_are_refused(corners):
     with pytest.raises(DegenerateViewError):
         homography(corners, 1, 1)
@@ -56,9 +58,7 @@ def test_homography_of_four_points():
     corners = ((100, 100), (500, 140), (540, 380), (80, 420))
     u, v, w = homography(corners, 2.25, 1.5) @ [300, 260, 1]
     assert (u / w, v / w) == pytest.approx((0.936992, 0.807295), abs=1e-6)
-    theirs = cv2.getPerspectiveTransform(
-        np.float32(corners), np.float32([[0, 0], [2.25, 0], [2.25, 1.5], [0, 1.5]])
-    )
+    theirs = cv2.getPerspectiveTransform(np.float32(corners), np.float32([[0, 0], [2.25, 0], [2.25, 1.5], [0, 1.5]]))
     assert np.allclose(homography(corners, 2.25, 1.5), theirs / theirs[2, 2], atol=1e-5)
 
 
@@ -95,7 +95,9 @@ def test_dimension_line_is_measured_on_the_sheet():
     half = length_on_sheet(corners, corners[0], corners[1], width=1500, height=1000)
     assert half == pytest.approx(1500)
     middle = (946.084821, 543.873120)
-    assert length_on_sheet(corners, corners[0], middle, width=2.25, height=1.5) == pytest.approx(np.hypot(1.125, 0.75), abs=1e-5)
+    assert length_on_sheet(corners, corners[0], middle, width=2.25, height=1.5) == pytest.approx(
+        np.hypot(1.125, 0.75), abs=1e-5
+    )
 
 
 def test_density_follows_the_finest_side():

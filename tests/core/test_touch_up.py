@@ -20,15 +20,25 @@ TOOLS = [op.id for op in family("touch")]
 def sheet(grid=GRID):
     height = clouds(grid, size=70, octaves=4, seed=3) * 6
     colour = np.stack([0.1 + 0.6 * clouds(grid, size=50, octaves=4, seed=s) for s in (1, 2, 3)], 2)
-    return MapSet(grid, {
-        MapKind.BASE_COLOUR: colour.astype(np.float32), MapKind.HEIGHT: height.astype(np.float32),
-        MapKind.NORMAL: normal_of_height(height.astype(np.float32), grid), MapKind.ROUGHNESS: np.full(grid.shape, 0.5, np.float32),
-    })  # fmt: skip
+    return MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: colour.astype(np.float32),
+            MapKind.HEIGHT: height.astype(np.float32),
+            MapKind.NORMAL: normal_of_height(height.astype(np.float32), grid),
+            MapKind.ROUGHNESS: np.full(grid.shape, 0.5, np.float32),
+        },
+    )
 
 
 def stroke(tool, points, *, offset=(120.0, 60.0), maps=(), tip="", **values):
     return Touch(
-        id="t", brush=Setting(op=tool, values={"size": 60.0, **values}), points=points, offset=offset, maps=frozenset(maps), tip=tip
+        id="t",
+        brush=Setting(op=tool, values={"size": 60.0, **values}),
+        points=points,
+        offset=offset,
+        maps=frozenset(maps),
+        tip=tip,
     )
 
 
@@ -47,7 +57,13 @@ def test_a_stroke_over_the_corner_is_the_middle_one_rolled(tool):
 def test_only_what_the_stroke_covers_changes_and_normals_stay_unit(tool):
     maps = sheet()
     before = {k: p.copy() for k, p in maps.maps.items()}
-    done = touched(maps, [stroke(tool, ((200.0, 150.0),), colour="#FF0000")] if tool == "touch.paint" else [stroke(tool, ((180.0, 150.0), (220.0, 150.0)))], {})
+    done = touched(
+        maps,
+        [stroke(tool, ((200.0, 150.0),), colour="#FF0000")]
+        if tool == "touch.paint"
+        else [stroke(tool, ((180.0, 150.0), (220.0, 150.0)))],
+        {},
+    )
     x, y = GRID.x_mm()[None, :], GRID.y_mm()[:, None]
     far = np.hypot(np.maximum(np.abs(x - 200) - 20, 0), y - 150) > 36
     for kind in maps:
@@ -72,7 +88,8 @@ def test_heal_keeps_the_tone_here_and_takes_the_detail_there():
     maps = maps.with_maps(base_colour=brighter)
     points = ((200.0, 150.0),)
     cloned, healed = (
-        touched(maps, [stroke(tool, points, offset=(150.0, 0.0), hardness=1.0)], {})[MapKind.BASE_COLOUR] for tool in ("touch.clone", "touch.heal")
+        touched(maps, [stroke(tool, points, offset=(150.0, 0.0), hardness=1.0)], {})[MapKind.BASE_COLOUR]
+        for tool in ("touch.clone", "touch.heal")
     )
     x, y = GRID.x_mm()[None, :], GRID.y_mm()[:, None]
     rim = np.abs(np.hypot(x - 200, y - 150) - 29.5) < 2
@@ -106,12 +123,27 @@ def test_strokes_are_the_same_at_every_size(tool):
 
 def test_chosen_maps_only_and_a_tip():
     maps = sheet()
-    done = touched(maps, [stroke("touch.paint", ((200.0, 150.0),), maps=[MapKind.ROUGHNESS], value=0.1, hardness=1.0)], {})
+    done = touched(
+        maps, [stroke("touch.paint", ((200.0, 150.0),), maps=[MapKind.ROUGHNESS], value=0.1, hardness=1.0)], {}
+    )
     assert (done[MapKind.BASE_COLOUR] == maps[MapKind.BASE_COLOUR]).all()
     assert done[MapKind.ROUGHNESS].min() == pytest.approx(0.1, abs=1e-5)
     tip = np.zeros((16, 16), np.float32)
     tip[4:12, 4:12] = 1
-    stamped = touched(maps, [stroke("touch.paint", ((200.0, 150.0), (320.0, 150.0)), maps=[MapKind.ROUGHNESS], value=0.1, tip="leaf", spacing=60.0)], {"leaf": tip})
+    stamped = touched(
+        maps,
+        [
+            stroke(
+                "touch.paint",
+                ((200.0, 150.0), (320.0, 150.0)),
+                maps=[MapKind.ROUGHNESS],
+                value=0.1,
+                tip="leaf",
+                spacing=60.0,
+            )
+        ],
+        {"leaf": tip},
+    )
     dabs = stamped[MapKind.ROUGHNESS][90] < 0.3
     assert np.diff(np.flatnonzero(dabs)).max() > 10
     assert 40 < dabs.sum() < 70
@@ -139,5 +171,9 @@ def test_shift_moves_all_maps_and_back():
 
 def test_a_brush_wider_than_the_sheet_covers_it_once():
     maps = sheet()
-    done = touched(maps, [stroke("touch.paint", ((50.0, 50.0),), size=900.0, hardness=1.0, maps=[MapKind.ROUGHNESS], value=0.2)], {})
+    done = touched(
+        maps,
+        [stroke("touch.paint", ((50.0, 50.0),), size=900.0, hardness=1.0, maps=[MapKind.ROUGHNESS], value=0.2)],
+        {},
+    )
     assert np.allclose(done[MapKind.ROUGHNESS], 0.2, atol=1e-5)

@@ -21,7 +21,9 @@ from tests.core.test_plan_layers import KINDS, base, no_pixels, plain, rule
 SIZE = (600.0, 480.0)
 GRID = Grid.for_repeat(*SIZE, 500)
 LIGHT = (-0.5, 0.5, 0.7071)
-FINE = Setting(op="seat.by_height", values={"drape": 0.6, "show_through": 0.5, "split": 3.0, "form": 0.8, "contrast": 1.3})
+FINE = Setting(
+    op="seat.by_height", values={"drape": 0.6, "show_through": 0.5, "split": 3.0, "form": 0.8, "contrast": 1.3}
+)
 
 
 def stroke(*points, **more):
@@ -57,7 +59,10 @@ def both_ways(before, after, one, grid=GRID, *, shows=True):
     seen = run.plan(new, old)
     area = area_of(grid, *box(one)).grown(seen + 1)
     part = run.value(new, area)
-    rows, columns = (area.row + np.arange(area.rows)) % grid.height_px, (area.column + np.arange(area.columns)) % grid.width_px
+    rows, columns = (
+        (area.row + np.arange(area.rows)) % grid.height_px,
+        (area.column + np.arange(area.columns)) % grid.width_px,
+    )
     if shows:
         assert (picture[rows[:, None], columns] != part).any(), "the stroke shows"
     picture[rows[:, None], columns] = part
@@ -95,7 +100,10 @@ def test_an_area_is_cut_wherever_it_wraps(row, column, rows, columns):
 
 def test_maps_are_cut_with_their_grid_and_other_things_left_alone():
     grid = Grid(20, 10, 200.0, 100.0)
-    maps = MapSet(grid, {MapKind.HEIGHT: np.zeros(grid.shape, np.float32), MapKind.BASE_COLOUR: np.zeros((*grid.shape, 3), np.float32)})
+    maps = MapSet(
+        grid,
+        {MapKind.HEIGHT: np.zeros(grid.shape, np.float32), MapKind.BASE_COLOUR: np.zeros((*grid.shape, 3), np.float32)},
+    )
     area = Area(grid, 2, 3, 4, 5)
     part = area.cut(maps)
     assert part.grid == Grid(5, 4, 50.0, 40.0)
@@ -107,11 +115,18 @@ def test_maps_are_cut_with_their_grid_and_other_things_left_alone():
 
 
 BRUSHES = {
-    "line": {}, "hard": {"hardness": 1.0}, "pressed": {"pressure": (0.3, 1.0, 0.6)}, "stamps": {"spacing": 0.3, "flow": 0.5},
-    "straying": {"spacing": 0.4, "stray": 0.8}, "mirrored": {"mirror": "both", "centre": (300.0, 240.0)},
-    "turned": {"fold": 5, "centre": (300.0, 240.0)}, "on the lattice": {"lattice": (2, 3)}, "rubbed": {"erase": True}, "tip": {"tip": "t", "spacing": 0.5},
+    "line": {},
+    "hard": {"hardness": 1.0},
+    "pressed": {"pressure": (0.3, 1.0, 0.6)},
+    "stamps": {"spacing": 0.3, "flow": 0.5},
+    "straying": {"spacing": 0.4, "stray": 0.8},
+    "mirrored": {"mirror": "both", "centre": (300.0, 240.0)},
+    "turned": {"fold": 5, "centre": (300.0, 240.0)},
+    "on the lattice": {"lattice": (2, 3)},
+    "rubbed": {"erase": True},
+    "tip": {"tip": "t", "spacing": 0.5},
     "wider than the sheet": {"size_mm": 700.0},
-}  # fmt: skip
+}
 
 
 @pytest.mark.parametrize("kind", BRUSHES)
@@ -128,7 +143,14 @@ def test_a_stroke_drawn_on_an_area_is_a_part_of_the_whole_stroke(kind, place):
 
 # Pictures -------------------------------------------------------------------------------------------
 
-RULES = ((), ("where.height",), ("where.slope",), ("where.hollows",), ("where.edges", "where.after"), ("where.noise", "where.band"))
+RULES = (
+    (),
+    ("where.height",),
+    ("where.slope",),
+    ("where.hollows",),
+    ("where.edges", "where.after"),
+    ("where.noise", "where.band"),
+)
 
 
 @pytest.mark.parametrize("rules", RULES, ids=lambda names: "+".join(names) or "everywhere")
@@ -136,10 +158,19 @@ RULES = ((), ("where.height",), ("where.slope",), ("where.hollows",), ("where.ed
 def test_a_stroke_in_a_rule_shows_through_what_lies_above(rules, at):
     def made(*strokes):
         low = plain("low", where=(painted_rule(stroke((100.0, 100.0), id="old"), *strokes),), seat=FINE)
-        values = {"where.after": {"layer": "low", "right": 3.0}, "where.hollows": {"radius": 3.0}, "where.edges": {"radius": 2.0}}
+        values = {
+            "where.after": {"layer": "low", "right": 3.0},
+            "where.hollows": {"radius": 3.0},
+            "where.edges": {"radius": 2.0},
+        }
         where = tuple(rule(op, values=values.get(op, {})) for op in rules)
-        shaped = tuple(msgspec.structs.replace(entry, shape=Setting(op="rule.shape", values={"soften": 2.0, "spread": 1.0})) for entry in where)
-        return surface(low, plain("over", where=shaped, seat=Setting(op="seat.by_height", values={"level": 0.2, "drape": 1.0})))
+        shaped = tuple(
+            msgspec.structs.replace(entry, shape=Setting(op="rule.shape", values={"soften": 2.0, "spread": 1.0}))
+            for entry in where
+        )
+        return surface(
+            low, plain("over", where=shaped, seat=Setting(op="seat.by_height", values={"level": 0.2, "drape": 1.0}))
+        )
 
     one = stroke(at, (at[0] + 20, at[1] - 10))
     same(both_ways(made(), made(one), one))
@@ -149,7 +180,11 @@ def test_a_stroke_in_a_rule_shows_through_what_lies_above(rules, at):
 @pytest.mark.parametrize("erase", [False, True])
 def test_a_painted_layers_stroke_is_laid_where_it_is(into, erase):
     def made(*strokes):
-        return surface(Layer(id="l", name="l", what=PaintedWhat(strokes=(stroke((310.0, 240.0), id="old", size_mm=40.0), *strokes))))
+        return surface(
+            Layer(
+                id="l", name="l", what=PaintedWhat(strokes=(stroke((310.0, 240.0), id="old", size_mm=40.0), *strokes))
+            )
+        )
 
     one = stroke((300.0, 240.0), (330.0, 250.0), into=into, erase=erase, amount=0.4)
     if into == "flatten" and erase:
@@ -170,7 +205,9 @@ def test_a_first_stroke_flattens_to_where_it_began_far_from_where_it_is_now():
 
 
 def test_water_bundles_and_other_kinds_above_a_stroke():
-    above = [Layer(id=f"k{n}", name=f"k{n}", what=KINDS[kind]) for n, kind in enumerate(("water", "run", "inscription"))]
+    above = [
+        Layer(id=f"k{n}", name=f"k{n}", what=KINDS[kind]) for n, kind in enumerate(("water", "run", "inscription"))
+    ]
 
     def made(*strokes):
         return surface(plain("low", where=(painted_rule(*strokes),)), *above)
@@ -189,7 +226,12 @@ def test_what_cannot_be_told_apart_is_refused():
 
 
 @settings(max_examples=12)
-@given(st.tuples(st.floats(-700, 700), st.floats(-700, 700)), st.tuples(st.floats(-40, 40), st.floats(-40, 40)), st.floats(2, 60), st.floats(0, 1))
+@given(
+    st.tuples(st.floats(-700, 700), st.floats(-700, 700)),
+    st.tuples(st.floats(-40, 40), st.floats(-40, 40)),
+    st.floats(2, 60),
+    st.floats(0, 1),
+)
 def test_any_stroke_is_the_same_in_its_part_as_in_the_whole(start, run, size, hardness):
     def made(*strokes):
         return surface(plain("low", where=(painted_rule(*strokes),)), plain("over", where=(rule("where.slope"),)))

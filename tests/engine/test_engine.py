@@ -226,7 +226,9 @@ def test_export_writes_every_map_once(demo_session, tmp_path):
     seen = []
     written = export_surface(demo_session, surface, delivery, tmp_path, progress=lambda what, share: seen.append(share))
     assert set(written) == set(SURFACE_MAPS) - {MapKind.CURVATURE}
-    both = msgspec.structs.replace(delivery, maps=tuple(msgspec.structs.replace(m, included=True) for m in delivery.maps))
+    both = msgspec.structs.replace(
+        delivery, maps=tuple(msgspec.structs.replace(m, included=True) for m in delivery.maps)
+    )
     assert MapKind.CURVATURE in export_surface(demo_session, surface, both, tmp_path / "all")
     assert seen == sorted(seen)
     assert seen[-1] == 1
@@ -279,7 +281,10 @@ def test_every_error_has_one_clear_sentence():
             assert text.count("!") == 0
             assert "None" not in text
     assert "kept" in sentence(RuntimeError("boom"))
-    assert sentence(OutOfRangeError("Joint", value=-3, allowed="0 to 200 mm")) == "Joint cannot be -3; it takes 0 to 200 mm."
+    assert (
+        sentence(OutOfRangeError("Joint", value=-3, allowed="0 to 200 mm"))
+        == "Joint cannot be -3; it takes 0 to 200 mm."
+    )
     assert "limit" in sentence(TooLargeError("a.png", value="9 px", allowed="1 px"))
 
 

@@ -32,7 +32,9 @@ def folder(tmp_path, relief):
     down = normal * np.array([1, -1, 1], np.float32)
     grey = (relief / relief.max()).astype(np.float32)
     files = {
-        "Cobbles_BaseColor_2K.png": encode_png(stored(MapKind.BASE_COLOUR, colour, depth=8), width_mm=240, height_mm=240),
+        "Cobbles_BaseColor_2K.png": encode_png(
+            stored(MapKind.BASE_COLOUR, colour, depth=8), width_mm=240, height_mm=240
+        ),
         "Cobbles_Normal_2K.png": encode_png(stored(MapKind.NORMAL, down, depth=8)),
         "Cobbles_Gloss_2K.png": encode_png(np.rint((1 - 0.7 * grey) * 255).astype(np.uint8)),
         "Cobbles_Height_2K.png": encode_png(np.rint(grey * 65535).astype(np.uint16)),
@@ -102,7 +104,9 @@ def test_given_maps_are_used_and_not_estimated(folder, relief):
 
 def test_height_follows_from_a_normal_map_in_true_millimetres(folder):
     smooth = (clouds(GRID, size=60, octaves=3, seed=4) * 8).astype(np.float32)
-    (folder / "plaster_nrm.png").write_bytes(encode_png(stored(MapKind.NORMAL, normal_of_height(smooth, GRID), depth=16)))
+    (folder / "plaster_nrm.png").write_bytes(
+        encode_png(stored(MapKind.NORMAL, normal_of_height(smooth, GRID), depth=16))
+    )
     session = Session(OpenedJob(Job()))
     surface = surface_of(session, make_source(session, sets_of(folder)[0]["Plaster"]))
     height = session.finished(surface, 192)[MapKind.HEIGHT]

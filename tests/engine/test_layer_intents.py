@@ -84,13 +84,19 @@ def test_duplicating_bundling_and_moving_keep_every_layer():
     assert ids(out) == ["c", bundle.id, "b", "a"]
     with pytest.raises(DoesNotFitError):
         layer_intents.move_layers(out.surfaces[0], (bundle.id,), "a", "above")
-    opened = apply(out, layer_intents.unbundle(out.surfaces[0], next(x for x in out.surfaces[0].layers if x.id == bundle.id)))
+    opened = apply(
+        out, layer_intents.unbundle(out.surfaces[0], next(x for x in out.surfaces[0].layers if x.id == bundle.id))
+    )
     assert ids(opened) == ["c", "b", "a"]
 
 
 def test_a_locked_layer_is_neither_moved_nor_taken_out():
     made = job(plain("a"), msgspec.structs.replace(plain("b"), locked=True))
-    for change in (layer_intents.remove_layers, lambda s, i: layer_intents.move_layers(s, i, "a", "below"), layer_intents.bundle_layers):
+    for change in (
+        layer_intents.remove_layers,
+        lambda s, i: layer_intents.move_layers(s, i, "a", "below"),
+        layer_intents.bundle_layers,
+    ):
         with pytest.raises(DoesNotFitError, match="b"):
             change(made.surfaces[0], ("b",))
 
@@ -138,9 +144,13 @@ def test_a_velvet_kit_is_four_layers_of_flakes():
 
 
 def test_what_cannot_be_bound_is_hidden_and_told():
-    kit = Kit(name="k", layers=(
-        Layer(id="a", name="Photo", what=SourceWhat(source="gone")), plain("b", after("r", "elsewhere"), after("r2", "a")),
-    ))  # fmt: skip
+    kit = Kit(
+        name="k",
+        layers=(
+            Layer(id="a", name="Photo", what=SourceWhat(source="gone")),
+            plain("b", after("r", "elsewhere"), after("r2", "a")),
+        ),
+    )
     made = job(plain("ground"))
     command, bundle, told = drop_kit(made, made.surfaces[0], kit)
     assert len(told) == 2
@@ -222,7 +232,9 @@ def test_a_stopped_fetch_and_a_damaged_part_lose_nothing(tmp_path):
     with pytest.raises(DeviceError):
         supplier.offers()
     with pytest.raises(DeviceError):
-        supplier.fetch(supplier._item("ST-0101")[0].number) if not supplier.has("ST-0101") else supplier.fetch("ST-0102")
+        supplier.fetch(supplier._item("ST-0101")[0].number) if not supplier.has("ST-0101") else supplier.fetch(
+            "ST-0102"
+        )
     with pytest.raises(MissingError):
         Catalogue(tmp_path).fetch("XX")
 
@@ -240,7 +252,13 @@ def test_layers_merge_to_a_map_set_and_open_again():
 
     band = Rule(id="r", rule=Setting(op="where.band", values={"at": 300.0, "width": 200.0, "soft": 20.0}))
     tiles = Layer(id="tiles", name="Tiles", what=RecipeWhat(recipe=units_recipe(length=145.0, height=70.0, joint=5.0)))
-    wash = Layer(id="wash", name="Wash", what=RecipeWhat(recipe=clouds_recipe(size=60)), where=(band,), seat=Setting(op="seat.over", values={"drape": 1.0, "level": 0.4}))
+    wash = Layer(
+        id="wash",
+        name="Wash",
+        what=RecipeWhat(recipe=clouds_recipe(size=60)),
+        where=(band,),
+        seat=Setting(op="seat.over", values={"drape": 1.0, "level": 0.4}),
+    )
     made = job(tiles, wash)
     session = Session(OpenedJob(made))
     surface = made.surfaces[0]

@@ -148,9 +148,17 @@ def test_a_real_folder_goes_the_same_way(frames_folder):
 
 @pytest.mark.parametrize(
     "told",
-    [b"", b"[]", b"{}", b'{"frames": [{"file": "a.png", "light": [1, 2]}]}', b'{"frames": [{"file": "../a.png", "light": [0, 0, 1]}]}',
-     b'{"frames": [{"file": "a.png"}]}', b'{"frames": 5}', b"\xff\xfe"],
-)  # fmt: skip
+    [
+        b"",
+        b"[]",
+        b"{}",
+        b'{"frames": [{"file": "a.png", "light": [1, 2]}]}',
+        b'{"frames": [{"file": "../a.png", "light": [0, 0, 1]}]}',
+        b'{"frames": [{"file": "a.png"}]}',
+        b'{"frames": 5}',
+        b"\xff\xfe",
+    ],
+)
 def test_a_bad_light_file_is_told(told):
     with pytest.raises(UnreadableFileError):
         read_lights(told)
@@ -226,10 +234,15 @@ def test_the_sheet_is_written_with_its_real_size(session, tmp_path, breakup, cou
     values = {"count": 3} if count == 3 else {"across": 1, "up": 1}
     source: Source = session.dressed(made, "Grit", (), "base_colour", (400, 300))
     source = Source(
-        id=source.id, name="Grit", blob=source.blob, width_px=128, height_px=96,
+        id=source.id,
+        name="Grit",
+        blob=source.blob,
+        width_px=128,
+        height_px=96,
         straightening=Straightening(corners=corners, width_mm=400, height_mm=300),
-        mend=Setting(op="mend.level"), breakup=Setting(op=breakup, values=values),
-    )  # fmt: skip
+        mend=Setting(op="mend.level"),
+        breakup=Setting(op=breakup, values=values),
+    )
     job = Job(sources=(source,))
     files = write_sheet(session, job, source, tmp_path, px=256)
     colours = [file for file in files if "base_colour" in file.name]

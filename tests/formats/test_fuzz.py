@@ -42,7 +42,9 @@ def tiff(pixels, **more):
 def exr(tmp_path):
     path = tmp_path / "a.exr"
     light = RNG.random((21, 34, 3)).astype(np.float32)
-    OpenEXR.File({"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}, {"RGB": light}).write(str(path))
+    OpenEXR.File({"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}, {"RGB": light}).write(
+        str(path)
+    )
     return path.read_bytes()
 
 
@@ -52,14 +54,25 @@ def model(kind):
 
 
 SAMPLES = {
-    "8 bit png": lambda _: encode_png(PICTURE, width_mm=100, height_mm=60), "16 bit png": lambda _: encode_png(PICTURE.astype(np.uint16) * 257),
-    "jpeg": lambda _: saved("JPEG"), "tiff": lambda _: tiff(PICTURE), "16 bit tiff": lambda _: tiff(PICTURE.astype(np.uint16) * 257),
-    "tiled tiff": lambda _: tiff(PICTURE.astype(np.uint16), tile=(16, 16), compression="zlib"), "webp": lambda _: saved("WEBP"),
-    "bmp": lambda _: saved("BMP"), "tga": lambda _: saved("TGA"), "exr": exr,
+    "8 bit png": lambda _: encode_png(PICTURE, width_mm=100, height_mm=60),
+    "16 bit png": lambda _: encode_png(PICTURE.astype(np.uint16) * 257),
+    "jpeg": lambda _: saved("JPEG"),
+    "tiff": lambda _: tiff(PICTURE),
+    "16 bit tiff": lambda _: tiff(PICTURE.astype(np.uint16) * 257),
+    "tiled tiff": lambda _: tiff(PICTURE.astype(np.uint16), tile=(16, 16), compression="zlib"),
+    "webp": lambda _: saved("WEBP"),
+    "bmp": lambda _: saved("BMP"),
+    "tga": lambda _: saved("TGA"),
+    "exr": exr,
     "hdr": lambda _: cv2.imencode(".hdr", PICTURE.astype(np.float32) / 99)[1].tobytes(),
-    "obj": lambda _: model("obj"), "glb": lambda _: model("glb"), "ply": lambda _: model("ply"), "stl": lambda _: model("stl"),
-    "lights": lambda _: json.dumps({"size_mm": [10, 20], "frames": [{"file": "a.png", "light": [0, 0.5, 0.7]}] * 4}).encode(),
-}  # fmt: skip
+    "obj": lambda _: model("obj"),
+    "glb": lambda _: model("glb"),
+    "ply": lambda _: model("ply"),
+    "stl": lambda _: model("stl"),
+    "lights": lambda _: json.dumps(
+        {"size_mm": [10, 20], "frames": [{"file": "a.png", "light": [0, 0.5, 0.7]}] * 4}
+    ).encode(),
+}
 MODELS = {"obj", "glb", "ply", "stl"}
 
 

@@ -103,9 +103,18 @@ def test_huge_pictures_are_refused_by_their_header():
 
 
 @pytest.mark.parametrize(
-    "data", [b"", b"\x89PNG\r\n\x1a\n", b"not a picture at all", b"II*\x00", b"\xff\xd8\xff\xe0", b"PK\x03\x04" + b"\0" * 80, bomb(0, 5)],
+    "data",
+    [
+        b"",
+        b"\x89PNG\r\n\x1a\n",
+        b"not a picture at all",
+        b"II*\x00",
+        b"\xff\xd8\xff\xe0",
+        b"PK\x03\x04" + b"\0" * 80,
+        bomb(0, 5),
+    ],
     ids=["empty", "torn png", "text", "torn tiff", "torn jpeg", "zip", "zero-sized"],
-)  # fmt: skip
+)
 def test_what_is_no_picture_is_refused(data):
     with pytest.raises(UnreadableFileError):
         decode_picture(data, "x")
@@ -115,7 +124,12 @@ def test_what_is_no_picture_is_refused(data):
 @settings(max_examples=150)
 @given(st.data())
 def test_damaged_files_give_a_picture_or_a_typed_error(data):
-    kinds = [encode_png(picture()), encode_png(picture(dtype=np.uint16)), as_bytes(Image.fromarray(picture()), "JPEG"), as_bytes(Image.fromarray(picture()), "TIFF")]
+    kinds = [
+        encode_png(picture()),
+        encode_png(picture(dtype=np.uint16)),
+        as_bytes(Image.fromarray(picture()), "JPEG"),
+        as_bytes(Image.fromarray(picture()), "TIFF"),
+    ]
     whole = bytearray(data.draw(st.sampled_from(kinds)))
     for _ in range(data.draw(st.integers(1, 6))):
         whole[data.draw(st.integers(0, len(whole) - 1))] = data.draw(st.integers(0, 255))

@@ -48,8 +48,16 @@ def profile(colorants, curve):
 
 
 GAMMA = b"curv\0\0\0\0" + struct.pack(">IH", 1, round(2.2 * 256))
-TABLE = b"curv\0\0\0\0" + struct.pack(">I", 256) + b"".join(struct.pack(">H", round(float(decode_srgb(np.array(k / 255))) * 65_535)) for k in range(256))
-PARA = b"para\0\0\0\0" + struct.pack(">HH", 3, 0) + b"".join(fixed(v) for v in (2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045))
+TABLE = (
+    b"curv\0\0\0\0"
+    + struct.pack(">I", 256)
+    + b"".join(struct.pack(">H", round(float(decode_srgb(np.array(k / 255))) * 65_535)) for k in range(256))
+)
+PARA = (
+    b"para\0\0\0\0"
+    + struct.pack(">HH", 3, 0)
+    + b"".join(fixed(v) for v in (2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045))
+)
 
 
 @pytest.fixture
@@ -57,14 +65,24 @@ def codes():
     return np.random.default_rng(5).integers(0, 256, (24, 32, 3)).astype(np.uint8)
 
 
-@pytest.mark.parametrize(("colorants", "curve"), [(P3, PARA), (WIDE, GAMMA), (P3, TABLE)], ids=["P3", "wide", "P3 by table"])
+@pytest.mark.parametrize(
+    ("colorants", "curve"), [(P3, PARA), (WIDE, GAMMA), (P3, TABLE)], ids=["P3", "wide", "P3 by table"]
+)
 def test_a_profile_is_honoured_as_littlecms_does(codes, colorants, curve):
     told = profile(colorants, curve)
     file = io.BytesIO()
     Image.fromarray(codes).save(file, "PNG", icc_profile=told)
     ours = encode_srgb(np.clip(decode_picture(file.getvalue(), "a.png"), 0, 1)) * 255
     source = ImageCms.ImageCmsProfile(io.BytesIO(told))
-    theirs = np.asarray(ImageCms.profileToProfile(Image.fromarray(codes), source, ImageCms.createProfile("sRGB"), renderingIntent=ImageCms.Intent.RELATIVE_COLORIMETRIC, outputMode="RGB"))
+    theirs = np.asarray(
+        ImageCms.profileToProfile(
+            Image.fromarray(codes),
+            source,
+            ImageCms.createProfile("sRGB"),
+            renderingIntent=ImageCms.Intent.RELATIVE_COLORIMETRIC,
+            outputMode="RGB",
+        )
+    )
     # littlecms cuts what lies outside sRGB in another way; inside, one code of 255 apart at most.
     inside = (ours > 3).all(2) & (ours < 252).all(2)
     assert inside.mean() > 0.3

@@ -94,7 +94,11 @@ def build(make_window, settled):
     """A small surface of tiles with one plain layer, at a small preview."""
     tiles = Layer(id="tiles", name="Tiles", what=RecipeWhat(recipe=units_recipe(length=145.0, height=70.0, joint=5.0)))
     top = Layer(id="top", name="Top", what=PlainWhat(colour="#C03020"), hatch="dots")
-    window = make_window(OpenedJob(Job(id="j", surfaces=(Surface(id="s", name="Tiled", width_mm=600.0, height_mm=450.0, layers=(tiles, top)),))))
+    window = make_window(
+        OpenedJob(
+            Job(id="j", surfaces=(Surface(id="s", name="Tiled", width_mm=600.0, height_mm=450.0, layers=(tiles, top)),))
+        )
+    )
     window.desk.set_preview(256)
     window.desk.select(surface="s", layer="top")
     window.desk.go("Build")

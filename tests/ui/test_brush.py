@@ -39,7 +39,12 @@ def shown(board):
     image = board.mips[0].toImage().convertToFormat(QImage.Format.Format_RGB888)
     bits = image.constBits()
     bits.setsize(image.sizeInBytes())
-    return np.frombuffer(bits, np.uint8).reshape(image.height(), image.bytesPerLine())[:, : 3 * image.width()].reshape(image.height(), -1, 3).astype(int)
+    return (
+        np.frombuffer(bits, np.uint8)
+        .reshape(image.height(), image.bytesPerLine())[:, : 3 * image.width()]
+        .reshape(image.height(), -1, 3)
+        .astype(int)
+    )
 
 
 @pytest.mark.parametrize("view", ["Lit", "Colour", "Height"])

@@ -1,4 +1,6 @@
-"""Stage 3 in the window: every kind of layer, bundles, handles, rules, the brush, kits and the section, by mouse and keys."""
+"""Stage 3 in the window: every kind of layer, bundles, handles, rules, the brush, kits and the section, by mouse
+and keys.
+"""
 
 import json
 
@@ -35,10 +37,20 @@ def lay(build, settled, group, kind):
     return build.desk.layer
 
 
-@pytest.mark.parametrize(("group", "kind", "what"), [
-    ("Special", "Standing water", WaterWhat), ("Special", "Painted", PaintedWhat), ("Special", "Run", RunWhat), ("Special", "Inscription", InscriptionWhat),
-    ("Special", "Bundle", BundleWhat), ("Special", "Plain colour", PlainWhat), ("Special", "Scatter", None), ("Decal", "Recipe", DecalWhat), ("Imperfections", "Smudges", RecipeWhat),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("group", "kind", "what"),
+    [
+        ("Special", "Standing water", WaterWhat),
+        ("Special", "Painted", PaintedWhat),
+        ("Special", "Run", RunWhat),
+        ("Special", "Inscription", InscriptionWhat),
+        ("Special", "Bundle", BundleWhat),
+        ("Special", "Plain colour", PlainWhat),
+        ("Special", "Scatter", None),
+        ("Decal", "Recipe", DecalWhat),
+        ("Imperfections", "Smudges", RecipeWhat),
+    ],
+)
 def test_every_kind_is_laid_on_shown_and_undone(build, settled, group, kind, what):
     layer = lay(build, settled, group, kind)
     assert what is None or isinstance(layer.what, what)
@@ -67,7 +79,9 @@ def test_an_inscription_is_dragged_sized_and_turned_by_its_handles(build, settle
     assert grown.width_mm / grown.height_mm == pytest.approx(moved.width_mm / moved.height_mm, rel=0.02)
     assert grown.width_mm == pytest.approx(2 * moved.width_mm, rel=0.08)
     corner = next(h for h in board.handles.handles if h.name == "south west")
-    pull(board, at(board, corner.x, corner.y), at(board, corner.x, corner.y - 20), keys=Qt.KeyboardModifier.ShiftModifier)
+    pull(
+        board, at(board, corner.x, corner.y), at(board, corner.x, corner.y - 20), keys=Qt.KeyboardModifier.ShiftModifier
+    )
     assert build.desk.layer.what.placement.width_mm == pytest.approx(grown.width_mm, rel=0.03)
     assert build.desk.layer.what.placement.height_mm > grown.height_mm
     knob = next(h for h in board.handles.handles if h.name == "turn")
@@ -99,7 +113,11 @@ def test_a_run_gets_loses_and_moves_points(build, settled):
 def test_a_drawing_is_taken_and_a_broken_one_told(build, settled, tmp_path):
     lay(build, settled, "Special", "Inscription")
     drawing = tmp_path / "fish.svg"
-    drawing.write_text('<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 C 20 -20 40 -20 60 0 L 80 -15 L 80 15 L 60 0 C 40 20 20 20 0 0 Z"/></svg>', encoding="utf-8")
+    drawing.write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg"><path d="M0 0 C 20 -20 40 -20 60 '
+        '0 L 80 -15 L 80 15 L 60 0 C 40 20 20 20 0 0 Z"/></svg>',
+        encoding="utf-8",
+    )
     build.take_drawing(drawing)
     settled(build.window_)
     assert build.desk.layer.what.drawing
@@ -387,9 +405,15 @@ def test_a_source_is_stamped_along_a_run_and_its_neutral_level_told(demo_window,
     desk.select(surface="terrazzo-floor")
     desk.go("Build")
     build.lay_on("Special", "Run")
-    build.layer_card.put(("what", "stamp"), Setting(op="stamp.source", values={"source": "mosaic", "step": 300.0, "width": 120.0}), "x")
+    build.layer_card.put(
+        ("what", "stamp"), Setting(op="stamp.source", values={"source": "mosaic", "step": 300.0, "width": 120.0}), "x"
+    )
     settled(demo_window)
-    soon(lambda: "neutral level is" in build.layer_card.told_neutral.text() and "mm" in build.layer_card.told_neutral.text())
+    soon(
+        lambda: (
+            "neutral level is" in build.layer_card.told_neutral.text() and "mm" in build.layer_card.told_neutral.text()
+        )
+    )
     assert build.done.faults == {}
 
 

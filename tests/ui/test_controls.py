@@ -35,7 +35,9 @@ def enter(field, text):
     QTest.keyClick(field, Qt.Key.Key_Return)
 
 
-@pytest.mark.parametrize(("text", "value"), [("215", 215), ("1/2 in", 12.7), ("34*75", 2550), ("0.3 m", 300), ("2000", 2000)])
+@pytest.mark.parametrize(
+    ("text", "value"), [("215", 215), ("1/2 in", 12.7), ("34*75", 2550), ("0.3 m", 300), ("2000", 2000)]
+)
 def test_typed_values_with_units_and_sums(scale, text, value):
     enter(scale.field, text)
     assert scale.heard == [value]
@@ -60,7 +62,11 @@ def test_a_value_outside_the_ruled_range_parks_the_pointer(scale):
 def test_keys_step_fine_and_coarse(scale):
     scale.rule.setFocus()
     steps = []
-    for modifier in (Qt.KeyboardModifier.ShiftModifier, Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.ControlModifier):
+    for modifier in (
+        Qt.KeyboardModifier.ShiftModifier,
+        Qt.KeyboardModifier.NoModifier,
+        Qt.KeyboardModifier.ControlModifier,
+    ):
         before = scale.value
         QTest.keyClick(scale.rule, Qt.Key.Key_Right, modifier)
         steps.append(scale.value - before)
@@ -70,9 +76,15 @@ def test_keys_step_fine_and_coarse(scale):
 def test_wheel_needs_the_focus(scale):
     def turn():
         event = QWheelEvent(
-            QPointF(20, 5), scale.rule.mapToGlobal(QPointF(20, 5)), QPoint(0, 0), QPoint(0, 120), Qt.MouseButton.NoButton,
-            Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
-        )  # fmt: skip
+            QPointF(20, 5),
+            scale.rule.mapToGlobal(QPointF(20, 5)),
+            QPoint(0, 0),
+            QPoint(0, 120),
+            Qt.MouseButton.NoButton,
+            Qt.KeyboardModifier.NoModifier,
+            Qt.ScrollPhase.NoScrollPhase,
+            False,
+        )
         QApplication.sendEvent(scale.rule, event)
 
     scale.rule.clearFocus()
@@ -155,6 +167,8 @@ def test_every_control_has_a_name_for_those_who_cannot_see_it(demo_window, settl
 
 
 def test_every_shortcut_is_its_own(window):
-    keys = [a.shortcut().toString() for a in window.findChildren(type(window.actions_.undo)) if not a.shortcut().isEmpty()]
+    keys = [
+        a.shortcut().toString() for a in window.findChildren(type(window.actions_.undo)) if not a.shortcut().isEmpty()
+    ]
     assert len(keys) == len(set(keys))
     assert {"Ctrl+Z", "Ctrl+S", "F9", "F10", "F11", "1", "5"} <= set(keys)

@@ -1,6 +1,5 @@
 """The Library in the window: kits kept and dropped, items laid where they fall, a catalogue that fails and goes on."""
 
-
 import pytest
 from PyQt6.QtCore import QMimeData, QPointF, Qt
 from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
@@ -65,7 +64,10 @@ def test_a_library_item_is_dropped_on_the_board(build, settled):
     assert build.desk.layer.name == "Dust"
 
 
-@pytest.mark.parametrize(("row", "share", "order"), [(0, 0.2, ["Tiles", "Top", "Dust"]), (0, 0.8, ["Tiles", "Dust", "Top"]), (1, 0.8, ["Dust", "Tiles", "Top"])])
+@pytest.mark.parametrize(
+    ("row", "share", "order"),
+    [(0, 0.2, ["Tiles", "Top", "Dust"]), (0, 0.8, ["Tiles", "Dust", "Top"]), (1, 0.8, ["Dust", "Tiles", "Top"])],
+)
 def test_a_library_item_is_dropped_between_the_layers(build, settled, row, share, order):
     build.open_library(True)
     box = build.list.visualItemRect(build.list.item(row))
@@ -91,7 +93,9 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
     box = build.list.visualItemRect(build.list.item([entry.id for entry in build.list.rows].index(bundle.id)))
     dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center()))
     assert [layer.name for layer in layer_of(build.desk.surface, bundle.id).what.layers] == ["Top", "Dust"]
-    build.desk.dispatch(set_in_layer(build.desk.surface, layer_of(build.desk.surface, bundle.id), ("locked",), True, "Lock"))
+    build.desk.dispatch(
+        set_in_layer(build.desk.surface, layer_of(build.desk.surface, bundle.id), ("locked",), True, "Lock")
+    )
     before = build.desk.job
     dropped(build.list.viewport(), "Imperfections:Smudges", QPointF(box.center()))
     assert build.desk.job is before
@@ -101,7 +105,13 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
 def test_other_things_are_not_dropped_between_layers(build):
     mime = QMimeData()
     mime.setText("words")
-    event = QDragEnterEvent(build.list.rect().center(), Qt.DropAction.CopyAction, mime, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    event = QDragEnterEvent(
+        build.list.rect().center(),
+        Qt.DropAction.CopyAction,
+        mime,
+        Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
     event.ignore()
     QApplication.sendEvent(build.list.viewport(), event)
     assert not event.isAccepted()

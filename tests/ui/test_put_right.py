@@ -131,7 +131,11 @@ def test_another_patch_is_a_source_of_its_own(mosaic, settled):
 def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
     card.colour_section.unfold()
-    before = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR].mean((0, 1))
+    before = (
+        desk.session.evaluation()
+        .value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+        .mean((0, 1))
+    )
     click(card.grey)
     corners = np.array(desk.source.straightening.corners)
     place = at(board, *corners.mean(0))
@@ -140,7 +144,11 @@ def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     soon(lambda: "neutral" in desk.source.balance.values)
     settled(mosaic)
     assert board.name == "frame"
-    after = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR].mean((0, 1))
+    after = (
+        desk.session.evaluation()
+        .value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+        .mean((0, 1))
+    )
     assert np.abs(after / before - 1).max() > 0.02
     assert desk.session.store.undo_label == "Pick grey or white"
 
@@ -163,7 +171,9 @@ def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):
     assert desk.job.palettes[1].stops[0] in mosaic.told.text()
     board.leave_tool()
     assert desk.job.palettes[1].name == "Mosaic panel 2"
-    remove = next(b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Remove"))
+    remove = next(
+        b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Remove")
+    )
     click(remove)
     assert len(desk.job.palettes) == 2
 
@@ -223,7 +233,10 @@ def test_a_linked_source_follows_its_file_and_says_when_it_is_gone(window, settl
 def test_a_curve_on_data_is_taken_out_at_a_click(window, settled, tmp_path):
     rng = np.random.default_rng(3)
     rough = np.repeat(rng.integers(60, 200, (32, 32, 1)), 3, 2).astype(np.uint8)
-    for name, codes in (("tin_basecolor.png", rng.integers(0, 255, (32, 32, 3)).astype(np.uint8)), ("tin_roughness.png", rough)):
+    for name, codes in (
+        ("tin_basecolor.png", rng.integers(0, 255, (32, 32, 3)).astype(np.uint8)),
+        ("tin_roughness.png", rough),
+    ):
         (tmp_path / name).write_bytes(encode_png(codes))
     window.desk.gather([tmp_path])
     settled(window)
@@ -255,7 +268,9 @@ def test_a_second_picture_of_the_patch_takes_a_gleam_out(window, settled, soon, 
     settled(window)
     assert "none.png" in window.told.text()
     assert {p.role for p in desk.source.pictures} == {"same_patch"}
-    sheet = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+    sheet = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[
+        MapKind.BASE_COLOUR
+    ]
     clean = (np.clip(grit, 0, 255) / 255) ** 2.2
     assert abs(float(sheet[62:78, 52:68].mean()) - float(clean[62:78, 52:68].mean())) < 0.05
     card.maps_section.unfold()

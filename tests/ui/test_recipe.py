@@ -182,7 +182,11 @@ def test_two_steps_are_held_against_each_other(opened, settled):
     settled(opened)
     assert made.board.pair.names[2] == "clouds"
     lower = made.board.pair.boxes()[1]
-    pull(made.board.pair, lower.center().toPoint(), QPoint(int(lower.left() + 0.25 * lower.width()), int(lower.center().y())))
+    pull(
+        made.board.pair,
+        lower.center().toPoint(),
+        QPoint(int(lower.left() + 0.25 * lower.width()), int(lower.center().y())),
+    )
     assert made.board.pair.wipe == pytest.approx(0.25, abs=0.03)
     made.board.pair.hold_against()
     assert not made.board.pair.other

@@ -61,7 +61,9 @@ def test_a_reference_lies_over_follows_the_board_and_is_wiped(pinned, settled):
 def test_a_reference_goes_with_its_source(pinned, settled):
     frame = pinned.reference
     frame.put(replace(frame.pinned, source="mosaic"))
-    pinned.desk.session.store.dispatch(__import__("brave_tessel.core.commands", fromlist=["Remove"]).Remove(path=("sources", "mosaic"), label="x"))
+    pinned.desk.session.store.dispatch(
+        __import__("brave_tessel.core.commands", fromlist=["Remove"]).Remove(path=("sources", "mosaic"), label="x")
+    )
     assert frame.pinned.source == ""
     assert not frame.beside.isVisible()
 

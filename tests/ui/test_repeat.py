@@ -124,9 +124,15 @@ def test_the_field_is_stepped_back_to_twenty_metres(demo_window, settled):
     pair = demo_window.stages["Repeat"].pair
     for _ in range(30):
         event = QWheelEvent(
-            QPointF(600, 200), pair.mapToGlobal(QPointF(600, 200)), QPoint(0, 0), QPoint(0, -120), Qt.MouseButton.NoButton,
-            Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False,
-        )  # fmt: skip
+            QPointF(600, 200),
+            pair.mapToGlobal(QPointF(600, 200)),
+            QPoint(0, 0),
+            QPoint(0, -120),
+            Qt.MouseButton.NoButton,
+            Qt.KeyboardModifier.NoModifier,
+            Qt.ScrollPhase.NoScrollPhase,
+            False,
+        )
         QApplication.sendEvent(pair, event)
     assert pair.field_m == 20
     assert not pair.grab().isNull()

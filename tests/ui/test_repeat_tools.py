@@ -105,7 +105,7 @@ def test_a_brush_strokes_over_an_edge_and_is_taken_out_later(shingle, settled, b
     # The joins cross in the middle of the cell: from one side of the edge to the other.
     pull(board, at(board, -30, 60), at(board, 30, 90))
     settled(shingle)
-    stroke, = desk.source.touches
+    (stroke,) = desk.source.touches
     assert stroke.brush.op == f"touch.{brush}"
     assert len(stroke.points) >= 2
     after = repeat.pair.done.small[MapKind.BASE_COLOUR]
@@ -197,7 +197,9 @@ def test_a_loud_spot_is_quietened_by_a_click_on_its_mark(shingle, settled):
     settled(shingle)
     assert len(desk.source.quiets) == 1
     left = repeat.pair.done.features
-    gone = [f for f in left if np.hypot(f.x - loud.x, f.y - loud.y) < 0.3 * loud.size and f.strength >= 0.95 * loud.strength]
+    gone = [
+        f for f in left if np.hypot(f.x - loud.x, f.y - loud.y) < 0.3 * loud.size and f.strength >= 0.95 * loud.strength
+    ]
     assert not gone
     click(repeat.break_up.again)
     assert desk.source.quiets == ()

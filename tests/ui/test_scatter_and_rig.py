@@ -113,7 +113,11 @@ def test_a_scatter_sheet_goes_through_repeat_into_a_surface(strewn, settled):
     settled(strewn)
     repeat = strewn.stages["Repeat"]
     assert all(reading.closes for reading in repeat.pair.done.seams)
-    assert {reading.kind for reading in repeat.pair.done.per_map} >= {MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL}
+    assert {reading.kind for reading in repeat.pair.done.per_map} >= {
+        MapKind.BASE_COLOUR,
+        MapKind.HEIGHT,
+        MapKind.NORMAL,
+    }
     repeat.mend.make_surface()
     settled(strewn)
     assert (desk.surface.width_mm, desk.surface.height_mm) == (450, 600)
@@ -140,7 +144,9 @@ def test_the_rig_takes_frames_and_says_how_good_it_is(window, settled, soon):
     assert not gather.frames.grab().isNull()
 
 
-@pytest.mark.parametrize(("fault", "word"), [("unplugged", "unplugged"), ("no answer", "does not answer"), ("lamp out", "lamp")])
+@pytest.mark.parametrize(
+    ("fault", "word"), [("unplugged", "unplugged"), ("no answer", "does not answer"), ("lamp out", "lamp")]
+)
 def test_the_rig_tells_its_faults_and_adds_nothing(window, settled, soon, fault, word):
     desk, gather = window.desk, window.stages["Gather"]
     desk.go("Gather")

@@ -140,7 +140,9 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     QTest.keyClick(window, Qt.Key.Key_P, Qt.KeyboardModifier.ControlModifier)
     assert place.view.picking
     at = place.view._on_screen((2000.0, 0.0, 0.0))
-    QTest.mouseClick(place.view, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(round(at.x()), round(at.y()) - 2))
+    QTest.mouseClick(
+        place.view, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(round(at.x()), round(at.y()) - 2)
+    )
     assert desk.job.scene.datum == pytest.approx((2000, 0, 0), abs=40)
     assert "floor line" in desk.job.scene.datum_name
     assert not place.view.picking
@@ -160,7 +162,12 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     hand_over.start(out)
     soon(lambda: hand_over.write.isEnabled(), 60)
     names = sorted(path.name for path in out.iterdir())
-    assert names == sorted(["untitled-job.glb", *(f"stones_{m}.png" for m in ("ambient_occlusion", "base_colour", "height", "normal", "roughness"))])
+    assert names == sorted(
+        [
+            "untitled-job.glb",
+            *(f"stones_{m}.png" for m in ("ambient_occlusion", "base_colour", "height", "normal", "roughness")),
+        ]
+    )
     with Image.open(out / "stones_base_colour.png") as image:
         assert max(image.size) == 512
 

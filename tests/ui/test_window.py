@@ -18,7 +18,9 @@ def drop(window, *paths):
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(path)) for path in paths])
     at = QPointF(600, 400)
-    enter = QDragEnterEvent(at.toPoint(), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    enter = QDragEnterEvent(
+        at.toPoint(), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    )
     QApplication.sendEvent(window, enter)
     event = QDropEvent(at, Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
     QApplication.sendEvent(window, event)
@@ -188,7 +190,14 @@ def test_probe_says_what_lies_on_top(demo_window, settled):
     from PyQt6.QtGui import QMouseEvent
 
     at = board.to_screen(300.0, 300.0)
-    event = QMouseEvent(QEvent.Type.MouseMove, at, board.mapToGlobal(at), Qt.MouseButton.NoButton, Qt.MouseButton.NoButton, Qt.KeyboardModifier.NoModifier)
+    event = QMouseEvent(
+        QEvent.Type.MouseMove,
+        at,
+        board.mapToGlobal(at),
+        Qt.MouseButton.NoButton,
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier,
+    )
     QApplication.sendEvent(board, event)
     assert "x  300.0" in demo_window.place.text()
     assert "lies on top" in demo_window.told.text()
@@ -397,6 +406,8 @@ def test_the_status_line_tells_the_place_in_gather_and_repeat(demo_window, settl
         widget = getattr(demo_window.stages[stage], board)
         at = QPointF(120, 150)
         none = Qt.MouseButton.NoButton
-        event = QMouseEvent(QEvent.Type.MouseMove, at, widget.mapToGlobal(at), none, none, Qt.KeyboardModifier.NoModifier)
+        event = QMouseEvent(
+            QEvent.Type.MouseMove, at, widget.mapToGlobal(at), none, none, Qt.KeyboardModifier.NoModifier
+        )
         QApplication.sendEvent(widget, event)
         assert demo_window.place.text().endswith(unit)

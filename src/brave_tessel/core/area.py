@@ -62,7 +62,10 @@ class Area:
             return tuple(self.cut(part) for part in result)
         if is_dataclass(result) and not isinstance(result, Grid | type):
             named = {entry.name: getattr(result, entry.name) for entry in fields(result)}
-            return replace(result, **{name: self.own if isinstance(value, Grid) else self.cut(value) for name, value in named.items()})
+            return replace(
+                result,
+                **{name: self.own if isinstance(value, Grid) else self.cut(value) for name, value in named.items()},
+            )
         return result
 
     def _cut_array(self, pixels: AnyArray) -> AnyArray:

@@ -92,7 +92,9 @@ def implausible_share(base_colour: Raster) -> float:
     return float(np.mean((y < low) | (y > high)))
 
 
-_XYZ = np.array([[0.4123908, 0.3575843, 0.1804808], [0.2126390, 0.7151687, 0.0721923], [0.0193308, 0.1191948, 0.9505322]])
+_XYZ = np.array(
+    [[0.4123908, 0.3575843, 0.1804808], [0.2126390, 0.7151687, 0.0721923], [0.0193308, 0.1191948, 0.9505322]]
+)
 _WHITE = _XYZ.sum(1)
 
 
@@ -126,9 +128,12 @@ def colour_difference(first: npt.ArrayLike, second: npt.ArrayLike) -> npt.NDArra
     far = np.abs(h1 - h2) > 180
     h = np.where(both, (h1 + h2 + np.where(far, np.where(h1 + h2 < 360, 360, -360), 0)) / 2, h1 + h2)
     t = (
-        1 - 0.17 * np.cos(np.radians(h - 30)) + 0.24 * np.cos(np.radians(2 * h))
-        + 0.32 * np.cos(np.radians(3 * h + 6)) - 0.20 * np.cos(np.radians(4 * h - 63))
-    )  # fmt: skip
+        1
+        - 0.17 * np.cos(np.radians(h - 30))
+        + 0.24 * np.cos(np.radians(2 * h))
+        + 0.32 * np.cos(np.radians(3 * h + 6))
+        - 0.20 * np.cos(np.radians(4 * h - 63))
+    )
     sl = 1 + 0.015 * (light - 50) ** 2 / np.sqrt(20 + (light - 50) ** 2)
     sc, sh = 1 + 0.045 * c, 1 + 0.015 * c * t
     turned = -2 * np.sqrt(c**7 / (c**7 + 25.0**7)) * np.sin(np.radians(60 * np.exp(-(((h - 275) / 25) ** 2))))

@@ -43,14 +43,57 @@ from .maps import SURFACE_MAPS, TRAITS, MapKind
 from .nodes import Node, Point, Setting, new_id, replace_values
 
 __all__ = [
-    "BundleWhat", "Crop", "CutPin", "DecalWhat", "Delivery", "DeliveryMap", "InscriptionWhat", "Job", "LaidPiece", "Layer", "MapMix", "Node",
-    "PaintedWhat", "Palette", "Part", "Picture", "PieceKind", "Placement", "PlainWhat", "Point", "Quiet", "Recipe", "RecipeWhat", "Rule", "RunWhat",
-    "Scatter", "ScatterWhat", "Scene", "Setting", "Source", "SourceWhat", "Step", "Straightening", "Stroke", "Surface", "SurfaceWhat", "Touch",
-    "WaterWhat", "What", "decode_job", "encode_job", "every_layer", "layer_of", "layer_path", "new_id", "replace_values",
-]  # fmt: skip
+    "BundleWhat",
+    "Crop",
+    "CutPin",
+    "DecalWhat",
+    "Delivery",
+    "DeliveryMap",
+    "InscriptionWhat",
+    "Job",
+    "LaidPiece",
+    "Layer",
+    "MapMix",
+    "Node",
+    "PaintedWhat",
+    "Palette",
+    "Part",
+    "Picture",
+    "PieceKind",
+    "Placement",
+    "PlainWhat",
+    "Point",
+    "Quiet",
+    "Recipe",
+    "RecipeWhat",
+    "Rule",
+    "RunWhat",
+    "Scatter",
+    "ScatterWhat",
+    "Scene",
+    "Setting",
+    "Source",
+    "SourceWhat",
+    "Step",
+    "Straightening",
+    "Stroke",
+    "Surface",
+    "SurfaceWhat",
+    "Touch",
+    "WaterWhat",
+    "What",
+    "decode_job",
+    "encode_job",
+    "every_layer",
+    "layer_of",
+    "layer_path",
+    "new_id",
+    "replace_values",
+]
 
 JOB_FORMAT = 2
 """Version of the job file; see ``formats/migrations.py``."""
+
 
 class Straightening(Node, frozen=True, kw_only=True):
     """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
@@ -233,7 +276,9 @@ class DeliveryMap(Node, frozen=True, kw_only=True):
 
 
 def _all_maps() -> tuple[DeliveryMap, ...]:
-    return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth, included=kind is not MapKind.CURVATURE) for kind in SURFACE_MAPS)
+    return tuple(
+        DeliveryMap(id=kind, depth=TRAITS[kind].depth, included=kind is not MapKind.CURVATURE) for kind in SURFACE_MAPS
+    )
 
 
 class Delivery(Node, frozen=True, kw_only=True):

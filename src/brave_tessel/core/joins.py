@@ -44,7 +44,9 @@ def toned(maps: MapSet, below: Stack, *, layer: Layer) -> MapSet:
     if MapKind.BASE_COLOUR not in maps or not below.layers:
         return maps
     tone = find("tone.match").bind(layer.tone.values)
-    return maps.with_maps(base_colour=match(below.grid, np.ascontiguousarray(maps[MapKind.BASE_COLOUR]), below.planes[0], **tone))
+    return maps.with_maps(
+        base_colour=match(below.grid, np.ascontiguousarray(maps[MapKind.BASE_COLOUR]), below.planes[0], **tone)
+    )
 
 
 def own_relief(maps: MapSet, *, layer: Layer) -> Raster:
@@ -84,14 +86,24 @@ def stroke_level(under: Stack, *, stroke: Stroke) -> float:
 
 
 def paint_on(
-    below: Stack, *rest: Any, layer: Layer, strokes: tuple[Stroke, ...], goes_on: bool, covers: int, tips: list[str], area: Area | None = None
+    below: Stack,
+    *rest: Any,
+    layer: Layer,
+    strokes: tuple[Stroke, ...],
+    goes_on: bool,
+    covers: int,
+    tips: list[str],
+    area: Area | None = None,
 ) -> Stack:
-    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. Of the rest the coverage comes first,
+    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. Of the rest the
+    coverage comes first,
     then the tips, then the height to flatten to, where they are.
     """
     pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=False)}
     level = rest[covers + len(tips)] if len(rest) > covers + len(tips) else None
-    after = paint_strokes(below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area, level)
+    after = paint_strokes(
+        below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area, level
+    )
     if not goes_on:
         return after
     top = np.where(after.top == after.layers, np.uint8(below.layers), after.top).astype(np.uint8)
@@ -144,11 +156,19 @@ def shadow_reach(low_high: tuple[float, float], *, light: Light, sheet: Grid) ->
 
 def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, sheet: Grid) -> Raster:
     """``sheet`` is the whole sheet's grid, also where the stack is a part of it."""
-    return cast_shadow(stack.height, stack.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light))
+    return cast_shadow(
+        stack.height, stack.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light)
+    )
 
 
 def lit(done: MapSet, sunlit: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:
     return shade(
-        done[MapKind.BASE_COLOUR], done[MapKind.NORMAL], done[MapKind.ROUGHNESS], done[MapKind.METALNESS],
-        done[MapKind.AMBIENT_OCCLUSION], sunlit, light=light, **strengths,
-    )  # fmt: skip
+        done[MapKind.BASE_COLOUR],
+        done[MapKind.NORMAL],
+        done[MapKind.ROUGHNESS],
+        done[MapKind.METALNESS],
+        done[MapKind.AMBIENT_OCCLUSION],
+        sunlit,
+        light=light,
+        **strengths,
+    )

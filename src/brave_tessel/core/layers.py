@@ -69,7 +69,8 @@ class Step(Node, frozen=True, kw_only=True):
 
 
 class Recipe(Node, frozen=True, kw_only=True):
-    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own; ``notes`` are kept
+    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own; ``notes``
+    are kept
     by section.
     """
 
@@ -84,7 +85,8 @@ class Stroke(Node, frozen=True, kw_only=True):
 
     ``pressure`` is one number a point, none for full. ``spacing`` sets stamps of the brush that far apart, in widths; 0
     draws the path as one. ``stray`` moves stamps aside by up to so many widths. ``tip`` is a source whose lightness is
-    the brush's shape. ``mirror`` is none, across, up or both, about ``centre``; ``fold`` turns it about there; ``lattice``
+    the brush's shape. ``mirror`` is none, across, up or both, about ``centre``; ``fold`` turns it about there;
+    ``lattice``
     repeats it in whole parts of the sheet. ``into`` says what a painted layer's stroke changes, by ``amount`` (mm for
     heights) and ``colour``.
     """
@@ -110,7 +112,8 @@ class Stroke(Node, frozen=True, kw_only=True):
 
 
 class Rule(Node, frozen=True, kw_only=True):
-    """One where-rule of a layer. ``shape`` softens, spreads and weighs what it gives; ``recipe`` is there for a rule made
+    """One where-rule of a layer. ``shape`` softens, spreads and weighs what it gives; ``recipe`` is there for a
+    rule made
     of steps: its opacity is the cover.
     """
 
@@ -213,7 +216,9 @@ class RunWhat(Node, frozen=True, kw_only=True, tag="run"):
 
 
 class InscriptionWhat(Node, frozen=True, kw_only=True, tag="inscription"):
-    """Lettering or a drawing turned into relief. ``drawing`` is a stored SVG or cut-out picture, used in place of text."""
+    """Lettering or a drawing turned into relief. ``drawing`` is a stored SVG or cut-out picture, used in place of
+    text.
+    """
 
     placement: Placement = Placement()
     text: str = "Saltreach"
@@ -229,9 +234,12 @@ class ScatterWhat(Node, frozen=True, kw_only=True, tag="scatter"):
 
 
 class BundleWhat(Node, frozen=True, kw_only=True, tag="bundle"):
-    """Layers held together. Passing: each meets what lies beneath by itself, within the bundle's Where. Closed: they are
-    joined first and meet it as one. ``mix`` weighs the lowest layer in it, whole up to 0.5, against the others, whole from
-    0.5; ``dials`` are places of settings within it that its card keeps open: a layer's id, the way to a setting, a name.
+    """Layers held together. Passing: each meets what lies beneath by itself, within the bundle's Where. Closed:
+    they are
+    joined first and meet it as one. ``mix`` weighs the lowest layer in it, whole up to 0.5, against the others,
+    whole from
+    0.5; ``dials`` are places of settings within it that its card keeps open: a layer's id, the way to a setting, a
+    name.
     """
 
     layers: tuple[Layer, ...] = ()
@@ -241,13 +249,23 @@ class BundleWhat(Node, frozen=True, kw_only=True, tag="bundle"):
 
 
 What = (
-    PlainWhat | RecipeWhat | SourceWhat | SurfaceWhat | DecalWhat | PaintedWhat | WaterWhat | RunWhat | InscriptionWhat
-    | ScatterWhat | BundleWhat
-)  # fmt: skip
+    PlainWhat
+    | RecipeWhat
+    | SourceWhat
+    | SurfaceWhat
+    | DecalWhat
+    | PaintedWhat
+    | WaterWhat
+    | RunWhat
+    | InscriptionWhat
+    | ScatterWhat
+    | BundleWhat
+)
 
 
 class Layer(Node, frozen=True, kw_only=True):
-    """One item of a build-up: what it is, where it lies, how it sits. ``maps`` says which maps it changes, ``mixes`` how,
+    """One item of a build-up: what it is, where it lies, how it sits. ``maps`` says which maps it changes,
+    ``mixes`` how,
     where that is not plainly over. ``kit`` names the kit it came from.
     """
 

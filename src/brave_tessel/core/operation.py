@@ -109,9 +109,7 @@ class Param:
 
 
 def _limited(kind: str, low: float, high: float, least: float | None, most: float | None, **more: Any) -> Param:
-    return Param(
-        kind, low, high, least=low if least is None else least, most=high if most is None else most, **more
-    )
+    return Param(kind, low, high, least=low if least is None else least, most=high if most is None else most, **more)
 
 
 def Length(
@@ -154,7 +152,9 @@ def Paint(*, help: str) -> Param:
 
 
 def Stops(*, help: str) -> Param:
-    """Colours of a ramp from 0 to 1: ``#RRGGBB`` evenly spaced, or each with its place as in ``#RRGGBB@0.3``, with commas."""
+    """Colours of a ramp from 0 to 1: ``#RRGGBB`` evenly spaced, or each with its place as in ``#RRGGBB@0.3``, with
+    commas.
+    """
     return Param("stops", help=help)
 
 
@@ -246,7 +246,14 @@ Colour = Annotated[Raster, "colour"]
 """(H, W, 3) float32, linear light."""
 Vector = Annotated[Raster, "vector"]
 """(H, W, 3) float32 unit vectors: x right, y up, z out of the sheet."""
-_RESULTS: dict[Any, str] = {Field: "field", Colour: "colour", Vector: "vector", Pieces: "pieces", MapSet: "maps", Outline: "outline"}
+_RESULTS: dict[Any, str] = {
+    Field: "field",
+    Colour: "colour",
+    Vector: "vector",
+    Pieces: "pieces",
+    MapSet: "maps",
+    Outline: "outline",
+}
 
 
 Closes = Callable[[Mapping[str, Any]], tuple[float, float]]
@@ -285,18 +292,23 @@ def operation(
     id: str, *, label: str = "", version: int = 1, closes: Closes | None = None, reach: Reach | None = None
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Declare a function as an operation; the part of the id before the dot is its family. ``closes`` says from its
-    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter. ``reach`` says from them how far
+    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter. ``reach`` says from them
+    how far
     around a pixel it looks, mm, where that is bounded and nothing else of the sheet counts.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
-        REGISTRY[id] = _read(id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes, reach)
+        REGISTRY[id] = _read(
+            id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes, reach
+        )
         return function
 
     return declare
 
 
-def _read(id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None, reach: Reach | None) -> Operation:
+def _read(
+    id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None, reach: Reach | None
+) -> Operation:
     hints = get_type_hints(function, include_extras=True)
     inputs: dict[str, str] = {}
     params: dict[str, Param] = {}
@@ -310,7 +322,17 @@ def _read(id: str, label: str, version: int, function: Callable[..., Any], close
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
     doc = inspect.getdoc(function) or ""
     return Operation(
-        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc, closes, reach
+        id,
+        id.split(".")[0],
+        version,
+        label,
+        function,
+        inputs,
+        params,
+        _RESULTS.get(hints["return"], ""),
+        doc,
+        closes,
+        reach,
     )
 
 

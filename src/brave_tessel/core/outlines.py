@@ -36,7 +36,8 @@ class Outline:
     def placed(
         self, *, at: tuple[float, float], turn: float = 0.0, size: float = 1.0, stretch: float = 1.0, skew: float = 0.0
     ) -> Outline:
-        """The outline with its middle at a point in mm, scaled by ``size`` (across once more by ``stretch``), leaning by
+        """The outline with its middle at a point in mm, scaled by ``size`` (across once more by ``stretch``),
+        leaning by
         ``skew`` and turned by ``turn`` degrees anticlockwise.
         """
         left, low, right, high = self.box()
@@ -57,5 +58,10 @@ def inside_of(outline: Outline, grid: Grid, *, reach_mm: float) -> Raster:
     if not outline.contours:
         return np.full(grid.shape, -reach_mm, np.float32)
     return measure_outline(
-        outline.contours, outline.box(), grid.shape, width_mm=grid.width_mm, height_mm=grid.height_mm, reach_mm=max(reach_mm, grid.pitch_mm)
+        outline.contours,
+        outline.box(),
+        grid.shape,
+        width_mm=grid.width_mm,
+        height_mm=grid.height_mm,
+        reach_mm=max(reach_mm, grid.pitch_mm),
     )

@@ -31,7 +31,9 @@ __all__ = ["FLAT_PX", "OCCLUSION_REACH_MM", "Light", "Loader", "Planner", "Task"
 
 def bare_sheet(grid: Grid, owner: str) -> Task:
     """Nothing laid yet."""
-    return Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid), local=Local(lambda area: partial(bare, area.own)))
+    return Task(
+        task_key("bare", grid), "Sheet", owner, partial(bare, grid), local=Local(lambda area: partial(bare, area.own))
+    )
 
 
 class Planner(LayerPlanner):
@@ -64,11 +66,20 @@ class Planner(LayerPlanner):
         known[layer.id] = Seen(layer, cover, after)
         return after
 
-    def _covered(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None) -> Task | None:
+    def _covered(
+        self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None
+    ) -> Task | None:
         cover = self.coverage(layer, below, grid, known)
         if within is None or cover is None:
             return cover or within
-        return Task(task_key("within", cover.key, within.key), "Where", layer.id, joins.both, (cover, within), local=Local.pointwise(joins.both))
+        return Task(
+            task_key("within", cover.key, within.key),
+            "Where",
+            layer.id,
+            joins.both,
+            (cover, within),
+            local=Local.pointwise(joins.both),
+        )
 
     def _seated(self, layer: Layer, maps: Task, below: Task, cover: Task | None, grid: Grid) -> Task:
         values = layer.seat.complete()
@@ -76,18 +87,35 @@ class Planner(LayerPlanner):
         relief = None
         if any(given.get(name, 1.0) != 1 for name in ("form", "grain", "contrast")) or given.get("turn_over"):
             # A task of its own: it stays when only the layer's place or level changes, and looks at the whole sheet.
-            relief = Task(task_key("own relief", layer.seat.op, given, maps.key), layer.name, layer.id, partial(joins.own_relief, layer=layer), (maps,))
+            relief = Task(
+                task_key("own relief", layer.seat.op, given, maps.key),
+                layer.name,
+                layer.id,
+                partial(joins.own_relief, layer=layer),
+                (maps,),
+            )
         if layer.tone.value("tone_match") not in {0}:
-            maps = Task(task_key("toned", layer.tone.complete(), maps.key, below.key), layer.name, layer.id, partial(joins.toned, layer=layer), (maps, below))
+            maps = Task(
+                task_key("toned", layer.tone.complete(), maps.key, below.key),
+                layer.name,
+                layer.id,
+                partial(joins.toned, layer=layer),
+                (maps, below),
+            )
         covers = 0 if cover is None else 1
         inputs = (below, maps, *(task for task in (cover, relief) if task is not None))
         told = [layer.seat.op, values, {kind: layer.mix(kind) for kind in BLENDED}, covers]
         painted = layer.what.cut.value("painted") if isinstance(layer.what, InscriptionWhat) else 1.0
         work = partial(joins.seat, layer=layer, covers=covers)
         return Task(
-            task_key("seat", told, painted, *(task.key for task in inputs)), layer.name, layer.id, work, inputs, below,
+            task_key("seat", told, painted, *(task.key for task in inputs)),
+            layer.name,
+            layer.id,
+            work,
+            inputs,
+            below,
             Local(lambda _area: work, _seat_reach(values, grid)),
-        )  # fmt: skip
+        )
 
     def _special(self, layer: Layer, below: Task, grid: Grid, cover: Task | None) -> Task:
         """Layers that change what lies beneath instead of being laid on it."""
@@ -96,7 +124,9 @@ class Planner(LayerPlanner):
         if isinstance(what, WaterWhat):
             water = what.water
             ripples = {name: water.value(name) for name in RIPPLES}
-            surface = Task(task_key("ripples", ripples, grid), layer.name, layer.id, partial(joins.rippled, grid, water=water))
+            surface = Task(
+                task_key("ripples", ripples, grid), layer.name, layer.id, partial(joins.rippled, grid, water=water)
+            )
             every = (below, surface, *inputs[1:])
             work = partial(joins.stand, water=water)
             key = task_key("water", water.complete(), *(task.key for task in every))
@@ -110,24 +140,50 @@ class Planner(LayerPlanner):
             return self._paint(layer, last, (under, *inputs[1:]), below, grid, joining=True)
         return self._paint(layer, what.strokes, inputs, below, grid, joining=False)
 
-    def _paint(self, layer: Layer, strokes: tuple[Stroke, ...], inputs: tuple[Task, ...], below: Task, grid: Grid, *, joining: bool) -> Task:
+    def _paint(
+        self,
+        layer: Layer,
+        strokes: tuple[Stroke, ...],
+        inputs: tuple[Task, ...],
+        below: Task,
+        grid: Grid,
+        *,
+        joining: bool,
+    ) -> Task:
         tips = self.tips(strokes, layer.id)
         told = [strokes, joining, len(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
         # Where the stroke began may lie elsewhere than the part that is worked out.
         flat = [
-            Task(task_key("level", stroke.points[:1], inputs[0].key), "Painted", layer.id, partial(joins.stroke_level, stroke=stroke), inputs[:1], gridless=True)
-            for stroke in strokes if len(strokes) == 1 and stroke.into == "flatten"
-        ]  # fmt: skip
+            Task(
+                task_key("level", stroke.points[:1], inputs[0].key),
+                "Painted",
+                layer.id,
+                partial(joins.stroke_level, stroke=stroke),
+                inputs[:1],
+                gridless=True,
+            )
+            for stroke in strokes
+            if len(strokes) == 1 and stroke.into == "flatten"
+        ]
         every = (*inputs, *tips.values(), *flat)
-        work = partial(joins.paint_on, layer=layer, strokes=strokes, goes_on=joining, covers=len(inputs) - 1, tips=list(tips))
+        work = partial(
+            joins.paint_on, layer=layer, strokes=strokes, goes_on=joining, covers=len(inputs) - 1, tips=list(tips)
+        )
         smooth = max((stroke.size_mm for stroke in strokes if stroke.into == "smooth"), default=0.0)
         local = Local(lambda area: partial(work, area=area), reach_px(grid, smooth))
         return Task(
-            task_key("paint", told, *(task.key for task in every)), layer.name, layer.id, work, every, below,
+            task_key("paint", told, *(task.key for task in every)),
+            layer.name,
+            layer.id,
+            work,
+            every,
+            below,
             local if flat or all(stroke.into != "flatten" for stroke in strokes) else None,
-        )  # fmt: skip
+        )
 
-    def _bundle(self, layer: Layer, what: BundleWhat, below: Task, grid: Grid, known: dict[str, Seen], cover: Task | None) -> Task:
+    def _bundle(
+        self, layer: Layer, what: BundleWhat, below: Task, grid: Grid, known: dict[str, Seen], cover: Task | None
+    ) -> Task:
         if what.passing:
             after = below
             for number, inner in enumerate(what.layers):
@@ -148,9 +204,13 @@ class Planner(LayerPlanner):
                 done.append(after)
             inner_stack = after
         return Task(
-            task_key("bundle", grid, *(task.key for task in done)), layer.name, layer.id, partial(joins.bundled, grid=grid), tuple(done),
+            task_key("bundle", grid, *(task.key for task in done)),
+            layer.name,
+            layer.id,
+            partial(joins.bundled, grid=grid),
+            tuple(done),
             local=Local(lambda area: partial(joins.bundled, grid=area.own), 1),
-        )  # fmt: skip
+        )
 
     def _weighed(self, what: BundleWhat, number: int, cover: Task | None, grid: Grid, owner: str) -> Task | None:
         """The coverage of one layer of a bundle, weighed by the bundle's mix."""
@@ -159,9 +219,13 @@ class Planner(LayerPlanner):
             return cover
         inputs = () if cover is None else (cover,)
         return Task(
-            task_key("weighed", weight, grid, *(t.key for t in inputs)), "Mix", owner, partial(joins.weigh, weight=weight, grid=grid), inputs,
+            task_key("weighed", weight, grid, *(t.key for t in inputs)),
+            "Mix",
+            owner,
+            partial(joins.weigh, weight=weight, grid=grid),
+            inputs,
             local=Local(lambda area: partial(joins.weigh, weight=weight, grid=area.own)),
-        )  # fmt: skip
+        )
 
     # Surfaces ----------------------------------------------------------------------------------
 
@@ -170,7 +234,12 @@ class Planner(LayerPlanner):
         stack = self.stacks(surface, grid)[-1]
         reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
         return Task(
-            task_key("finished", stack.key), surface.name, surface.id, joins.finish, (stack,), local=Local(lambda _area: joins.finish, reach)
+            task_key("finished", stack.key),
+            surface.name,
+            surface.id,
+            joins.finish,
+            (stack,),
+            local=Local(lambda _area: joins.finish, reach),
         )
 
     def curvature(self, surface: Surface, grid: Grid) -> Task:
@@ -178,7 +247,9 @@ class Planner(LayerPlanner):
         done = self.finished(surface, grid)
         return Task(task_key("curvature", CURVATURE_MM, done.key), "Curvature", surface.id, joins.curvature, (done,))
 
-    def lit(self, surface: Surface, grid: Grid, light: Light, *, sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0) -> Task:
+    def lit(
+        self, surface: Surface, grid: Grid, light: Light, *, sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0
+    ) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""
         done = self.finished(surface, grid)
         # Shadows follow from the relief alone, and need not wait for what else is made of it.
@@ -186,12 +257,21 @@ class Planner(LayerPlanner):
         span = Task(task_key("span", stack.key), "Relief", surface.id, joins.span, (stack,), gridless=True)
         throw: Callable[..., Any] = partial(joins.shadow, light=light, sheet=grid)
         shadow = Task(
-            task_key("shadow", light, stack.key), "Shadow", surface.id, throw, (stack, span),
+            task_key("shadow", light, stack.key),
+            "Shadow",
+            surface.id,
+            throw,
+            (stack, span),
             local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=grid)),
-        )  # fmt: skip
+        )
         show = partial(joins.lit, light=light, strengths={"sun": sun, "sky": sky, "exposure": exposure})
         return Task(
-            task_key("lit", light, [sun, sky, exposure], done.key), "Light", surface.id, show, (done, shadow), local=Local.pointwise(show)
+            task_key("lit", light, [sun, sky, exposure], done.key),
+            "Light",
+            surface.id,
+            show,
+            (done, shadow),
+            local=Local.pointwise(show),
         )
 
     def under(self, surface: Surface, layer_id: str, grid: Grid) -> tuple[Task, dict[str, Seen]]:
@@ -202,14 +282,18 @@ class Planner(LayerPlanner):
         return bare_sheet(grid, surface.id), {}
 
     def walk(self, surface: Surface, grid: Grid) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
-        """Every layer from the bottom up, a bundle before those within it: the stack beneath it, and the layers joined by then."""
+        """Every layer from the bottom up, a bundle before those within it: the stack beneath it, and the layers
+        joined by then.
+        """
         outer, self._within = self._within, (*self._within, surface.id)
         try:
             yield from self._walk(surface.layers, bare_sheet(grid, surface.id), grid, {})
         finally:
             self._within = outer
 
-    def _walk(self, layers: tuple[Layer, ...], below: Task, grid: Grid, known: dict[str, Seen]) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
+    def _walk(
+        self, layers: tuple[Layer, ...], below: Task, grid: Grid, known: dict[str, Seen]
+    ) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
         for layer in layers:
             yield layer, below, known
             if isinstance(layer.what, BundleWhat):
@@ -219,7 +303,9 @@ class Planner(LayerPlanner):
 
 
 def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:
-    """The layers that take a number in the stack, from the bottom up: shown ones, those of passing bundles in their place."""
+    """The layers that take a number in the stack, from the bottom up: shown ones, those of passing bundles in their
+    place.
+    """
     seated: list[Layer] = []
     for layer in layers:
         if not layer.shown:
@@ -233,5 +319,9 @@ def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:
 
 def _seat_reach(values: dict[str, Any], grid: Grid) -> int:
     """How far a seat looks at the ground, pixels; of values that are not checked yet."""
-    known = {name: float(values[name]) for name in ("show_through", "drape", "split") if isinstance(values.get(name), int | float)}
+    known = {
+        name: float(values[name])
+        for name in ("show_through", "drape", "split")
+        if isinstance(values.get(name), int | float)
+    }
     return reach_px(grid, reach_mm(Seat(**known)))  # type: ignore[arg-type]

@@ -48,7 +48,13 @@ class LayerPlanner(WherePlanner):
         cell = self._cell(layer, grid)
         laying, look = layer.laying.complete(), layer.look.complete()
         if laying != find("lay.sheet").defaults():
-            made = Task(task_key("laying", laying, cell, made.key), layer.name, layer.id, partial(_laid, layer=layer, cell=cell), (made,))
+            made = Task(
+                task_key("laying", laying, cell, made.key),
+                layer.name,
+                layer.id,
+                partial(_laid, layer=layer, cell=cell),
+                (made,),
+            )
         if look != find("look.adjust").defaults():
             made = Task(task_key("look", look, made.key), layer.name, layer.id, partial(_look, layer=layer), (made,))
         return made
@@ -72,7 +78,12 @@ class LayerPlanner(WherePlanner):
                 return self._source_maps(what, grid, layer)
             return self._set_once(layer, grid, below)
         except TesselError as error:
-            return Task(task_key("failed", layer.id, type(error).__name__, repr(error.args)), layer.name, layer.id, partial(fail, error))
+            return Task(
+                task_key("failed", layer.id, type(error).__name__, repr(error.args)),
+                layer.name,
+                layer.id,
+                partial(fail, error),
+            )
 
     def _recipe_maps(self, what: RecipeWhat, grid: Grid, layer: Layer, below: Task | None) -> Task:
         if what.across == what.up == 1:
@@ -80,9 +91,12 @@ class LayerPlanner(WherePlanner):
         cell = _cell_grid(grid, what.across, what.up)
         made = self.recipe(what.recipe, cell, layer.id)
         return Task(
-            task_key("tiled", what.across, what.up, grid, made.key), layer.name, layer.id,
-            partial(_tiled, grid=grid, across=what.across, up=what.up), (made,),
-        )  # fmt: skip
+            task_key("tiled", what.across, what.up, grid, made.key),
+            layer.name,
+            layer.id,
+            partial(_tiled, grid=grid, across=what.across, up=what.up),
+            (made,),
+        )
 
     def _surface_maps(self, what: SurfaceWhat, grid: Grid, layer: Layer) -> Task:
         if what.surface in self._within:
@@ -90,11 +104,16 @@ class LayerPlanner(WherePlanner):
         surface: Surface = self.job.surface(what.surface)
         inner = type(self)(self.job, self.load, self.load_codes, self.load_model, self.load_letters)
         inner._within = (*self._within, what.surface)
-        done: Task = inner.finished(surface, _cell_grid(grid, what.across, what.up, (surface.width_mm, surface.height_mm)))  # type: ignore[attr-defined]
+        done: Task = inner.finished(
+            surface, _cell_grid(grid, what.across, what.up, (surface.width_mm, surface.height_mm))
+        )  # type: ignore[attr-defined]
         return Task(
-            task_key("tiled", what.across, what.up, grid, done.key), layer.name, layer.id,
-            partial(_tiled, grid=grid, across=what.across, up=what.up), (done,),
-        )  # fmt: skip
+            task_key("tiled", what.across, what.up, grid, done.key),
+            layer.name,
+            layer.id,
+            partial(_tiled, grid=grid, across=what.across, up=what.up),
+            (done,),
+        )
 
     def _set_once(self, layer: Layer, grid: Grid, below: Task | None) -> Task:
         what = layer.what
@@ -125,16 +144,31 @@ class LayerPlanner(WherePlanner):
         needs_ground = float(what.strew.value("cling")) > 0
         inputs = (maps, under) if needs_ground else (maps,)
         return Task(
-            task_key("decal", place, what.strew.complete(), grid, *(task.key for task in inputs)), layer.name, layer.id,
-            partial(_set_decal, what=what, grid=grid), inputs,
-        )  # fmt: skip
+            task_key("decal", place, what.strew.complete(), grid, *(task.key for task in inputs)),
+            layer.name,
+            layer.id,
+            partial(_set_decal, what=what, grid=grid),
+            inputs,
+        )
 
     def _run(self, what: RunWhat, grid: Grid, layer: Layer) -> Task:
         stamp = self.run_stamp(what, grid, layer.id)
         inputs = () if stamp is None else (stamp,)
-        told = [what.points, what.closed, what.rounded, what.stamp.op, what.stamp.complete(), what.colour, what.roughness]
+        told = [
+            what.points,
+            what.closed,
+            what.rounded,
+            what.stamp.op,
+            what.stamp.complete(),
+            what.colour,
+            what.roughness,
+        ]
         return Task(
-            task_key("run", told, grid, *(task.key for task in inputs)), layer.name, layer.id, partial(_lay_run, what=what, grid=grid), inputs
+            task_key("run", told, grid, *(task.key for task in inputs)),
+            layer.name,
+            layer.id,
+            partial(_lay_run, what=what, grid=grid),
+            inputs,
         )
 
     def run_stamp(self, what: RunWhat, grid: Grid, owner: str) -> Task | None:
@@ -142,18 +176,28 @@ class LayerPlanner(WherePlanner):
         if what.stamp.op != "stamp.source" or not what.stamp.value("source"):
             return None
         source = self.job.source(str(what.stamp.value("source")))
-        px = max(16, min(2048, round(max(float(what.stamp.value("step")), float(what.stamp.value("width"))) / grid.pitch_mm)))
+        px = max(
+            16, min(2048, round(max(float(what.stamp.value("step")), float(what.stamp.value("width"))) / grid.pitch_mm))
+        )
         return self.estimated(source, None, self.evened(source, px), owner)
 
     def _inscription(self, what: InscriptionWhat, grid: Grid, layer: Layer) -> Task:
         if what.drawing:
-            outline = Task(task_key("drawing", what.drawing), "Read the drawing", layer.id, partial(self.load_letters, "", what.drawing))
+            outline = Task(
+                task_key("drawing", what.drawing),
+                "Read the drawing",
+                layer.id,
+                partial(self.load_letters, "", what.drawing),
+            )
         else:
             outline = self.letters(what.font, what.text, layer.id)
         return Task(
-            task_key("inscription", what.placement, what.cut.complete(), grid, outline.key), layer.name, layer.id,
-            partial(_inscribe, what=what, grid=grid), (outline,),
-        )  # fmt: skip
+            task_key("inscription", what.placement, what.cut.complete(), grid, outline.key),
+            layer.name,
+            layer.id,
+            partial(_inscribe, what=what, grid=grid),
+            (outline,),
+        )
 
     def _strewn(self, what: ScatterWhat, grid: Grid, layer: Layer) -> Task:
         scatter = msgspec.structs.replace(what.scatter, width_mm=grid.width_mm, height_mm=grid.height_mm)
@@ -162,18 +206,33 @@ class LayerPlanner(WherePlanner):
             inputs: tuple[Task, ...] = ()
             work: Any = partial(made_piece, kind=kind, px=256)
             if kind.blob:
-                inputs = (Task(task_key("model", kind.blob), "Read the model", layer.id, partial(self.load_model, kind.blob)),)
+                inputs = (
+                    Task(task_key("model", kind.blob), "Read the model", layer.id, partial(self.load_model, kind.blob)),
+                )
                 work = partial(model_piece, kind=kind)
             elif kind.source and any(s.id == kind.source for s in self.job.sources):
                 inputs = (self.picture(self.job.source(kind.source)),)
                 work = partial(cut_piece, kind=kind, px=256)
-            key = task_key("piece", kind.shape.op, kind.shape.complete(), kind.width_mm, kind.height_mm, 256, *(task.key for task in inputs))
+            key = task_key(
+                "piece",
+                kind.shape.op,
+                kind.shape.complete(),
+                kind.width_mm,
+                kind.height_mm,
+                256,
+                *(task.key for task in inputs),
+            )
             pieces.append(Task(key, f"Make {kind.name}", layer.id, work, inputs))
         told = [[kind.id, kind.share, kind.width_mm, kind.height_mm] for kind in scatter.kinds]
         return Task(
-            task_key("scatter layer", told, scatter.strew.complete(), scatter.laid, grid, *(task.key for task in pieces)), layer.name, layer.id,
-            partial(_strew_on, scatter=scatter, grid=grid), tuple(pieces),
-        )  # fmt: skip
+            task_key(
+                "scatter layer", told, scatter.strew.complete(), scatter.laid, grid, *(task.key for task in pieces)
+            ),
+            layer.name,
+            layer.id,
+            partial(_strew_on, scatter=scatter, grid=grid),
+            tuple(pieces),
+        )
 
 
 def _cell_grid(grid: Grid, across: int, up: int, size_mm: tuple[float, float] | None = None) -> Grid:
@@ -229,7 +288,9 @@ def _inscribe(outline: Outline, *, what: InscriptionWhat, grid: Grid) -> MapSet:
     wide, tall = max(right - left, 1e-9), max(high - low, 1e-9)
     # Letters keep their proportion: the placement's width rules, its height stretches.
     size = place.height_mm / tall
-    laid = outline.placed(at=(place.x_mm, place.y_mm), turn=place.turn, size=size, stretch=place.width_mm / (wide * size), skew=place.skew)
+    laid = outline.placed(
+        at=(place.x_mm, place.y_mm), turn=place.turn, size=size, stretch=place.width_mm / (wide * size), skew=place.skew
+    )
     operation = find("inscription.cut")
     return operation.run(grid, laid, **operation.bind(what.cut.values))  # type: ignore[no-any-return]
 

@@ -36,9 +36,12 @@ class RecipePlanner(SheetPlanner):
         px = max(grid.shape) * max(what.across, what.up)
         sheet = self.broken(source, px)
         laid = Task(
-            task_key("laid", what.across, what.up, grid, sheet.key), layer.name, layer.id,
-            partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up), (sheet,),
-        )  # fmt: skip
+            task_key("laid", what.across, what.up, grid, sheet.key),
+            layer.name,
+            layer.id,
+            partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up),
+            (sheet,),
+        )
         return self.estimated(source, what, laid, layer.id)
 
     def estimated(self, source: Source, what: SourceWhat | None, laid: Task, owner: str) -> Task:
@@ -46,9 +49,12 @@ class RecipePlanner(SheetPlanner):
         height = (what.height if what else None) or source.height
         roughness = (what.roughness if what else None) or source.roughness
         return Task(
-            task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key), source.name, owner,
-            partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief), (laid,),
-        )  # fmt: skip
+            task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key),
+            source.name,
+            owner,
+            partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief),
+            (laid,),
+        )
 
     def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task:
         """The maps a recipe yields; each step is a task, so that a change recomputes what hangs on it."""
@@ -56,16 +62,21 @@ class RecipePlanner(SheetPlanner):
         wanted = {kind: name for kind, name in recipe.yields.items() if name in steps}
         names = sorted(set(wanted.values()))
         return Task(
-            task_key("yields", grid, wanted, *(steps[name].key for name in names)), "Recipe", owner,
-            partial(_yields, grid=grid, recipe=recipe, names=names), tuple(steps[name] for name in names),
-        )  # fmt: skip
+            task_key("yields", grid, wanted, *(steps[name].key for name in names)),
+            "Recipe",
+            owner,
+            partial(_yields, grid=grid, recipe=recipe, names=names),
+            tuple(steps[name] for name in names),
+        )
 
     def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> dict[str, Task]:
         """Every step's task by its name; a muted one is what it passes on."""
         steps: dict[str, Task] = {}
         for step in recipe.steps:
             through = passed_on(step) if step.muted else ""
-            steps[step.name] = steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
+            steps[step.name] = (
+                steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
+            )
         return steps
 
     def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str, below: Task | None = None) -> Task:
@@ -84,13 +95,17 @@ class RecipePlanner(SheetPlanner):
         inputs = tuple(above[name] for name in names)
         half = step.half and min(grid.shape) >= 2 * LEAST_HALF and may_be_half(step)
         key = task_key("step", step.op, version, values, slots, grid, half, *(task.key for task in inputs))
-        return Task(key, step.name, owner, partial(_half_step if half else _run_step, grid=grid, step=step, names=names), inputs)
+        return Task(
+            key, step.name, owner, partial(_half_step if half else _run_step, grid=grid, step=step, names=names), inputs
+        )
 
     def gathered(self, step: Step, grid: Grid, owner: str) -> Task:
         """A step that brings a map of a source; grey while no source is chosen."""
         values = REGISTRY[step.op].bind(step.values)
         if not values["source"]:
-            return Task(task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op))
+            return Task(
+                task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op)
+            )
         what = SourceWhat(source=str(values["source"]), across=int(values["across"]), up=int(values["up"]))
         maps = self._source_maps(what, grid, Layer(id=owner, name=step.name, what=what))
         kind = MapKind.BASE_COLOUR if step.op == "source.colour" else MapKind(str(values["takes"]))
@@ -100,7 +115,13 @@ class RecipePlanner(SheetPlanner):
         """A step made of letters, whose outlines come from a font."""
         values = REGISTRY[step.op].bind(step.values)
         outline = self.letters(str(values["font"]), str(values["text"]), owner)
-        return Task(task_key("lettered", step.op, values, grid, outline.key), step.name, owner, partial(_lettered, grid=grid, op=step.op, values=values), (outline,))
+        return Task(
+            task_key("lettered", step.op, values, grid, outline.key),
+            step.name,
+            owner,
+            partial(_lettered, grid=grid, op=step.op, values=values),
+            (outline,),
+        )
 
     def letters(self, font: str, text: str, owner: str) -> Task:
         """The outline of a text, its em 1."""
@@ -127,9 +148,17 @@ def _lay_in_sheet(sheet: MapSet, *, grid: Grid, across: int, up: int) -> MapSet:
     return MapSet(grid, {kind: tiled_map(kind, pixels, across, up, grid.shape) for kind, pixels in sheet.maps.items()})
 
 
-_OWN = frozenset({
-    MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.OPACITY, MapKind.AMBIENT_OCCLUSION, MapKind.KIND_ID, MapKind.PIECE_ID,
-})  # fmt: skip
+_OWN = frozenset(
+    {
+        MapKind.BASE_COLOUR,
+        MapKind.ROUGHNESS,
+        MapKind.METALNESS,
+        MapKind.OPACITY,
+        MapKind.AMBIENT_OCCLUSION,
+        MapKind.KIND_ID,
+        MapKind.PIECE_ID,
+    }
+)
 
 
 def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief: bool) -> MapSet:
@@ -139,7 +168,9 @@ def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief:
     if MapKind.HEIGHT in laid:
         kept[MapKind.HEIGHT] = laid[MapKind.HEIGHT] * np.float32(rise / TRUE_RISE if true_relief else rise)
     elif MapKind.NORMAL in laid:
-        kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(rise / TRUE_RISE)
+        kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(
+            rise / TRUE_RISE
+        )
     if MapKind.NORMAL in laid and (true_relief or MapKind.HEIGHT not in laid):
         # What the normals hold beyond the relief stays; where a height's rise is only guessed the two would not agree.
         kept[MapKind.NORMAL] = _steeper(laid[MapKind.NORMAL], rise / TRUE_RISE)

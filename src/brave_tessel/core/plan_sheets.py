@@ -37,8 +37,14 @@ PIECE_PX = 384
 class SheetPlanner:
     """The tasks of stages 1 and 2. Holds nothing but the frozen job and ways to load pixels."""
 
-    def __init__(self, job: Job, load: Loader, load_codes: Loader | None = None, load_model: Loader | None = None,
-                 load_letters: Letters = no_letters) -> None:
+    def __init__(
+        self,
+        job: Job,
+        load: Loader,
+        load_codes: Loader | None = None,
+        load_model: Loader | None = None,
+        load_letters: Letters = no_letters,
+    ) -> None:
         self.job = job
         self.load = load
         self.load_codes = load_codes or load
@@ -58,9 +64,12 @@ class SheetPlanner:
             return Task(task_key("unsized", source.id), "Straighten", source.id, partial(_unsized, source.name))
         grid = Grid.for_repeat(frame.width_mm, frame.height_mm, px)
         return Task(
-            task_key("straighten", source.blob, frame.corners, frame.bend, grid), "Straighten", source.id,
-            partial(_straighten, corners=frame.corners, bend=frame.bend, grid=grid), (self.picture(source),),
-        )  # fmt: skip
+            task_key("straighten", source.blob, frame.corners, frame.bend, grid),
+            "Straighten",
+            source.id,
+            partial(_straighten, corners=frame.corners, bend=frame.bend, grid=grid),
+            (self.picture(source),),
+        )
 
     def evened(self, source: Source, px: int) -> Task:
         """The straight frame with its light evened, its colour balanced and tinted, all maps beside it."""
@@ -76,9 +85,12 @@ class SheetPlanner:
     def _coloured(self, source: Source, setting: Setting, flat: Task) -> Task:
         operation = find(setting.op)
         return Task(
-            task_key(operation.id, operation.version, setting.complete(), flat.key), operation.label, source.id,
-            partial(_recolour, setting=setting), (flat,),
-        )  # fmt: skip
+            task_key(operation.id, operation.version, setting.complete(), flat.key),
+            operation.label,
+            source.id,
+            partial(_recolour, setting=setting),
+            (flat,),
+        )
 
     def _codes(self, source: Source) -> tuple[Task, ...]:
         return tuple(
@@ -92,26 +104,45 @@ class SheetPlanner:
     def _merged(self, source: Source, straight: Task) -> Task:
         codes = self._codes(source)
         return Task(
-            task_key("merged", self._told(source), straight.key, *(task.key for task in codes)), "Lessen highlights and shadows",
-            source.id, partial(_merge, source=source), (straight, *codes),
-        )  # fmt: skip
+            task_key("merged", self._told(source), straight.key, *(task.key for task in codes)),
+            "Lessen highlights and shadows",
+            source.id,
+            partial(_merge, source=source),
+            (straight, *codes),
+        )
 
     def _with_pictures(self, source: Source, flat: Task) -> Task:
         """The sheet with the source's further maps beside its main picture."""
         codes = self._codes(source)
         return Task(
-            task_key("pictures", self._told(source), source.role, source.straightening, flat.key, *(task.key for task in codes)),
-            "Straighten the maps", source.id, partial(_pictures, source=source), (flat, *codes),
-        )  # fmt: skip
+            task_key(
+                "pictures",
+                self._told(source),
+                source.role,
+                source.straightening,
+                flat.key,
+                *(task.key for task in codes),
+            ),
+            "Straighten the maps",
+            source.id,
+            partial(_pictures, source=source),
+            (flat, *codes),
+        )
 
     def flat(self, source: Source, px: int) -> Task:
-        """What is made to repeat: the evened frame, or the part of it that was chosen, ``px`` pixels on its longer side."""
+        """What is made to repeat: the evened frame, or the part of it that was chosen, ``px`` pixels on its longer
+        side.
+        """
         crop, frame = source.crop, source.straightening
         if crop is None or not frame.sized:
             return self.evened(source, px)
-        whole_px = min(NATIVE_MAX_PX, math.ceil(px * max(frame.width_mm, frame.height_mm) / max(crop.width_mm, crop.height_mm)))
+        whole_px = min(
+            NATIVE_MAX_PX, math.ceil(px * max(frame.width_mm, frame.height_mm) / max(crop.width_mm, crop.height_mm))
+        )
         whole = self.evened(source, whole_px)
-        return Task(task_key("crop", crop, whole.key), "Choose the repeat", source.id, partial(_crop, source=source), (whole,))
+        return Task(
+            task_key("crop", crop, whole.key), "Choose the repeat", source.id, partial(_crop, source=source), (whole,)
+        )
 
     # Repeat ----------------------------------------------------------------------------------------
 
@@ -123,9 +154,12 @@ class SheetPlanner:
         relevant = {name: values[name] for name in method.found_by}
         pins = [(pin.axis, pin.along, pin.across) for pin in source.pins]
         return Task(
-            task_key("found", source.mend.op, relevant, pins, flat.key), f"Find: {find(source.mend.op).label.lower()}", source.id,
-            partial(_found, method=method, values=values, pins=pins), (flat,),
-        )  # fmt: skip
+            task_key("found", source.mend.op, relevant, pins, flat.key),
+            f"Find: {find(source.mend.op).label.lower()}",
+            source.id,
+            partial(_found, method=method, values=values, pins=pins),
+            (flat,),
+        )
 
     def mended(self, source: Source, px: int, *, find_px: int = 0) -> Task:
         """The closed sheet, before it is touched up."""
@@ -138,9 +172,12 @@ class SheetPlanner:
         flat = self.flat(source, self.sheet_px(source, px))
         values = find(source.mend.op).bind(source.mend.values)
         return Task(
-            task_key("sheet", source.mend.op, values, flat.key, found.key), "Mend the seams", source.id,
-            partial(_mend, method=method, values=values), (flat, found),
-        )  # fmt: skip
+            task_key("sheet", source.mend.op, values, flat.key, found.key),
+            "Mend the seams",
+            source.id,
+            partial(_mend, method=method, values=values),
+            (flat, found),
+        )
 
     def sheet(self, source: Source, px: int) -> Task:
         """The closed sheet, quietened, shifted and touched up; at ``FLAT_PX`` or, for finer pictures, at the
@@ -150,11 +187,20 @@ class SheetPlanner:
         if source.quiets:
             seen = self.mended(source, FLAT_PX)
             done = Task(
-                task_key("quiet", source.quiets, done.key, seen.key), "Quieten", source.id,
-                partial(_quieten, quiets=source.quiets), (done, seen),
-            )  # fmt: skip
+                task_key("quiet", source.quiets, done.key, seen.key),
+                "Quieten",
+                source.id,
+                partial(_quieten, quiets=source.quiets),
+                (done, seen),
+            )
         if source.shift != (0.0, 0.0):
-            done = Task(task_key("shift", source.shift, done.key), "Shift", source.id, partial(shifted, shift=source.shift), (done,))
+            done = Task(
+                task_key("shift", source.shift, done.key),
+                "Shift",
+                source.id,
+                partial(shifted, shift=source.shift),
+                (done,),
+            )
         for strokes in (source.touches[:-1], source.touches[-1:]):
             done = self._touched(source, strokes, done) if strokes else done
         return done
@@ -162,12 +208,20 @@ class SheetPlanner:
     def _touched(self, source: Source, strokes: tuple[Any, ...], sheet: Task) -> Task:
         tips = sorted({stroke.tip for stroke in strokes} - {""})
         blobs = {tip: self.job.source(tip).blob for tip in tips if any(s.id == tip for s in self.job.sources)}
-        told = [[s.brush.op, s.brush.complete(), s.points, s.offset, blobs.get(s.tip, ""), sorted(s.maps)] for s in strokes]
-        pixels = tuple(Task(task_key("picture", blob), "Read the tip", source.id, partial(self.load, blob)) for blob in blobs.values())
+        told = [
+            [s.brush.op, s.brush.complete(), s.points, s.offset, blobs.get(s.tip, ""), sorted(s.maps)] for s in strokes
+        ]
+        pixels = tuple(
+            Task(task_key("picture", blob), "Read the tip", source.id, partial(self.load, blob))
+            for blob in blobs.values()
+        )
         return Task(
-            task_key("touch", told, sheet.key), "Touch up", source.id,
-            partial(_touch, strokes=strokes, tips=list(blobs)), (sheet, *pixels),
-        )  # fmt: skip
+            task_key("touch", told, sheet.key),
+            "Touch up",
+            source.id,
+            partial(_touch, strokes=strokes, tips=list(blobs)),
+            (sheet, *pixels),
+        )
 
     def broken(self, source: Source, px: int) -> Task:
         """The sheet with its repeat broken over a larger one, about ``px`` pixels on its longer side."""
@@ -178,9 +232,12 @@ class SheetPlanner:
         cell_px = max(64, -(-px // max(across, up)))
         sheet = self.sheet(source, cell_px)
         return Task(
-            task_key("broken", operation.id, operation.version, source.breakup.complete(), cell_px, sheet.key), operation.label,
-            source.id, partial(_broken, setting=source.breakup, px=cell_px), (sheet,),
-        )  # fmt: skip
+            task_key("broken", operation.id, operation.version, source.breakup.complete(), cell_px, sheet.key),
+            operation.label,
+            source.id,
+            partial(_broken, setting=source.breakup, px=cell_px),
+            (sheet,),
+        )
 
     def _method(self, source: Source) -> Method:
         find(source.mend.op)
@@ -204,12 +261,23 @@ class SheetPlanner:
             inputs: tuple[Task, ...] = ()
             work: Any = partial(made_piece, kind=kind, px=PIECE_PX)
             if kind.blob:
-                inputs = (Task(task_key("model", kind.blob), "Read the model", source.id, partial(self.load_model, kind.blob)),)
+                inputs = (
+                    Task(
+                        task_key("model", kind.blob), "Read the model", source.id, partial(self.load_model, kind.blob)
+                    ),
+                )
                 work = partial(model_piece, kind=kind)
             elif kind.source and any(s.id == kind.source for s in self.job.sources):
                 inputs = (self.picture(self.job.source(kind.source)),)
                 work = partial(cut_piece, kind=kind, px=PIECE_PX)
-            key = task_key("piece", kind.shape.op, kind.shape.complete(), kind.width_mm, kind.height_mm, *(task.key for task in inputs))
+            key = task_key(
+                "piece",
+                kind.shape.op,
+                kind.shape.complete(),
+                kind.width_mm,
+                kind.height_mm,
+                *(task.key for task in inputs),
+            )
             done.append(Task(key, f"Make {kind.name}", source.id, work, inputs))
         return tuple(done)
 
@@ -221,9 +289,12 @@ class SheetPlanner:
         pieces = self.pieces(source)
         told = [[kind.id, kind.share, kind.width_mm, kind.height_mm] for kind in scatter.kinds]
         return Task(
-            task_key("scatter", told, scatter.strew.complete(), scatter.laid, grid, *(task.key for task in pieces)), "Strew the pieces",
-            source.id, partial(_scatter, scatter=scatter, grid=grid), pieces,
-        )  # fmt: skip
+            task_key("scatter", told, scatter.strew.complete(), scatter.laid, grid, *(task.key for task in pieces)),
+            "Strew the pieces",
+            source.id,
+            partial(_scatter, scatter=scatter, grid=grid),
+            pieces,
+        )
 
 
 def _unsized(name: str) -> MapSet:
@@ -247,7 +318,9 @@ def _recolour(flat: MapSet, *, setting: Setting) -> MapSet:
 def _merge(straight: MapSet, *codes: Raster, source: Source) -> MapSet:
     frame = source.straightening
     size = (source.width_px, source.height_px)
-    colour = merged(straight[MapKind.BASE_COLOUR], codes, source.pictures, frame.corners, size, straight.grid, frame.bend)
+    colour = merged(
+        straight[MapKind.BASE_COLOUR], codes, source.pictures, frame.corners, size, straight.grid, frame.bend
+    )
     return straight.with_maps(base_colour=colour)
 
 
@@ -255,8 +328,14 @@ def _pictures(flat: MapSet, *codes: Raster, source: Source) -> MapSet:
     if source.role != MapKind.BASE_COLOUR:
         grey = np.ascontiguousarray(plain(flat.grid, TRAITS[MapKind.BASE_COLOUR].default))
         flat = MapSet(flat.grid, {MapKind.BASE_COLOUR: grey})
-    return onto_sheet(flat, codes, source.pictures, source.straightening.corners, (source.width_px, source.height_px), source.straightening.bend)
-
+    return onto_sheet(
+        flat,
+        codes,
+        source.pictures,
+        source.straightening.corners,
+        (source.width_px, source.height_px),
+        source.straightening.bend,
+    )
 
 
 def _crop(whole: MapSet, *, source: Source) -> MapSet:
@@ -296,4 +375,3 @@ def _broken(sheet: MapSet, *, setting: Setting, px: int) -> MapSet:
     cell = MapSet(grid, {kind: resampled(kind, pixels, grid.shape) for kind, pixels in sheet.maps.items()})
     operation = find(setting.op)
     return operation.run(grid, cell, **operation.bind(setting.values))  # type: ignore[no-any-return]
-

@@ -48,9 +48,13 @@ class WherePlanner(RecipePlanner):
             strength = float(rule.shape.value("strength"))
             inputs = (one,) if done is None else (done, one)
             done = Task(
-                task_key("combine", rule.mode, strength, *(task.key for task in inputs)), "Where", layer.id,
-                partial(_combine, mode=rule.mode, strength=strength), inputs, local=Local.pointwise(partial(_combine, mode=rule.mode, strength=strength)),
-            )  # fmt: skip
+                task_key("combine", rule.mode, strength, *(task.key for task in inputs)),
+                "Where",
+                layer.id,
+                partial(_combine, mode=rule.mode, strength=strength),
+                inputs,
+                local=Local.pointwise(partial(_combine, mode=rule.mode, strength=strength)),
+            )
         return done
 
     def shaped_rule(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> Task:
@@ -61,7 +65,14 @@ class WherePlanner(RecipePlanner):
             return one
         reach = reach_px(grid, _reach_mm(rule.shape) or 0.0) + (4 if values["spread"] else 0)
         local = Local(lambda area: partial(_shape, rule=rule, grid=area.own), reach)
-        return Task(task_key("shape", values, one.key), "Where", owner, partial(_shape, rule=rule, grid=grid), (one,), local=local)
+        return Task(
+            task_key("shape", values, one.key),
+            "Where",
+            owner,
+            partial(_shape, rule=rule, grid=grid),
+            (one,),
+            local=local,
+        )
 
     def rule(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> Task:
         """One where-rule, before it is shaped."""
@@ -76,9 +87,13 @@ class WherePlanner(RecipePlanner):
         if inputs is None:
             return Task(task_key("nowhere", grid), "Where", owner, partial(_nowhere, grid))
         return Task(
-            task_key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)), "Where", owner,
-            partial(_rule, rule=rule, grid=grid), inputs, local=_local_rule(rule, grid),
-        )  # fmt: skip
+            task_key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)),
+            "Where",
+            owner,
+            partial(_rule, rule=rule, grid=grid),
+            inputs,
+            local=_local_rule(rule, grid),
+        )
 
     def _rule_inputs(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> tuple[Task, ...] | None:
         """What a rule looks at; None where it is not there."""
@@ -104,7 +119,9 @@ class WherePlanner(RecipePlanner):
         values = rule.rule.complete()
         what = SourceWhat(source=source, across=int(values.get("across", 1)), up=int(values.get("up", 1)))
         maps = self._source_maps(what, grid, Layer(id=owner, name="Where", what=what))
-        kind = {"kind ID": MapKind.KIND_ID, "piece ID": MapKind.PIECE_ID, "opacity": MapKind.OPACITY}.get(str(values["takes"]), MapKind.BASE_COLOUR)
+        kind = {"kind ID": MapKind.KIND_ID, "piece ID": MapKind.PIECE_ID, "opacity": MapKind.OPACITY}.get(
+            str(values["takes"]), MapKind.BASE_COLOUR
+        )
         return Task(task_key("rule map", kind, maps.key), "Where", owner, partial(_as_colour, kind=kind), (maps,))
 
     def _rule_layer(self, rule: Rule, below: Task, known: Known, owner: str) -> Task | None:
@@ -113,16 +130,30 @@ class WherePlanner(RecipePlanner):
             return None
         if rule.rule.value("takes") == "its coverage":
             return seen.cover or Task(
-                task_key("everywhere", seen.stack.key), "Where", owner, _everywhere, (seen.stack,), local=Local.pointwise(_everywhere)
+                task_key("everywhere", seen.stack.key),
+                "Where",
+                owner,
+                _everywhere,
+                (seen.stack,),
+                local=Local.pointwise(_everywhere),
             )
-        return Task(task_key("shows", seen.stack.key, below.key), "Where", owner, _shows, (seen.stack, below), local=Local.pointwise(_shows))
+        return Task(
+            task_key("shows", seen.stack.key, below.key),
+            "Where",
+            owner,
+            _shows,
+            (seen.stack, below),
+            local=Local.pointwise(_shows),
+        )
 
     def _rule_pieces(self, rule: Rule, grid: Grid, known: Known) -> Task | None:
         seen = known.get(str(rule.rule.value("layer")))
         if seen is None or not isinstance(seen.layer.what, RecipeWhat):
             return None
         what = seen.layer.what
-        steps = self.recipe_steps(what.recipe, Grid(grid.width_px, grid.height_px, grid.width_mm, grid.height_mm), seen.layer.id)
+        steps = self.recipe_steps(
+            what.recipe, Grid(grid.width_px, grid.height_px, grid.width_mm, grid.height_mm), seen.layer.id
+        )
         named = next((s.name for s in what.recipe.steps if s.op in REGISTRY and REGISTRY[s.op].yields == "pieces"), "")
         # Pieces of a layer laid in several repeats have no numbers of their own over the whole sheet.
         return steps.get(named) if what.across == what.up == 1 else None
@@ -138,23 +169,40 @@ class WherePlanner(RecipePlanner):
             return Local(lambda area: partial(_strokes_within, strokes=some, area=area, tips=names))
 
         under = Task(
-            task_key("strokes", older, grid, *keys), "Painted", owner, partial(_strokes, strokes=older, grid=grid, tips=names), pictures, local=local(older)
+            task_key("strokes", older, grid, *keys),
+            "Painted",
+            owner,
+            partial(_strokes, strokes=older, grid=grid, tips=names),
+            pictures,
+            local=local(older),
         )
         return Task(
-            task_key("stroke", last, under.key), "Painted", owner, partial(_stroke_on, strokes=last, grid=grid, tips=names), (under, *pictures),
+            task_key("stroke", last, under.key),
+            "Painted",
+            owner,
+            partial(_stroke_on, strokes=last, grid=grid, tips=names),
+            (under, *pictures),
             local=Local(lambda area: partial(_stroke_on, strokes=last, grid=area.own, tips=names, area=area)),
-        )  # fmt: skip
+        )
 
     def tips(self, strokes: tuple[Stroke, ...], owner: str) -> dict[str, Task]:
         """The pictures of the brushes' tips, by source."""
         used = sorted({stroke.tip for stroke in strokes} - {""})
         blobs = {s.id: s.blob for s in self.job.sources}
-        made = {tip: Task(task_key("picture", blobs[tip]), "Read the tip", owner, partial(self.load, blobs[tip]), gridless=True) for tip in used if blobs.get(tip)}
+        made = {
+            tip: Task(
+                task_key("picture", blobs[tip]), "Read the tip", owner, partial(self.load, blobs[tip]), gridless=True
+            )
+            for tip in used
+            if blobs.get(tip)
+        }
         for tip in used:
             stock = STOCK.get(tip.removeprefix(RECIPE_TIP)) if tip.startswith(RECIPE_TIP) else None
             if stock is not None:
                 maps = self.recipe(stock(), TIP_GRID, owner)
-                made[tip] = Task(task_key("recipe tip", maps.key), "Make the tip", owner, _recipe_tip, (maps,), gridless=True)
+                made[tip] = Task(
+                    task_key("recipe tip", maps.key), "Make the tip", owner, _recipe_tip, (maps,), gridless=True
+                )
         return made
 
 
@@ -217,10 +265,14 @@ def _strokes(*pictures: Raster, strokes: Any, grid: Grid, tips: list[str]) -> Ra
 
 
 def _strokes_within(*pictures: Raster, strokes: Any, area: Area, tips: list[str]) -> Raster:
-    return _stroke_on(np.zeros(area.own.shape, np.float32), *pictures, strokes=strokes, grid=area.own, tips=tips, area=area)
+    return _stroke_on(
+        np.zeros(area.own.shape, np.float32), *pictures, strokes=strokes, grid=area.own, tips=tips, area=area
+    )
 
 
-def _stroke_on(under: Raster, *pictures: Raster, strokes: Any, grid: Grid, tips: list[str], area: Area | None = None) -> Raster:
+def _stroke_on(
+    under: Raster, *pictures: Raster, strokes: Any, grid: Grid, tips: list[str], area: Area | None = None
+) -> Raster:
     made = {tip: as_tip(picture) for tip, picture in zip(tips, pictures, strict=True)}
     return lay_strokes(under, strokes, grid, made, area)
 
@@ -235,7 +287,9 @@ def _reach_mm(setting: Setting) -> float | None:
 
 def _local_rule(rule: Rule, grid: Grid) -> Local | None:
     reach = _reach_mm(rule.rule)
-    return None if reach is None else Local(lambda area: partial(_rule, rule=rule, grid=area.own), reach_px(grid, reach))
+    return (
+        None if reach is None else Local(lambda area: partial(_rule, rule=rule, grid=area.own), reach_px(grid, reach))
+    )
 
 
 def _rule(*seen: Any, rule: Rule, grid: Grid) -> Raster:

@@ -9,10 +9,24 @@ from fractions import Fraction
 from .errors import NotUnderstoodError
 
 MM_PER_UNIT: dict[str, float] = {
-    "mm": 1.0, "cm": 10.0, "m": 1000.0, "km": 1e6, "um": 1e-3, "µm": 1e-3,
-    "in": 25.4, "inch": 25.4, "inches": 25.4, '"': 25.4, "″": 25.4,
-    "ft": 304.8, "foot": 304.8, "feet": 304.8, "'": 304.8, "′": 304.8, "yd": 914.4,
-}  # fmt: skip
+    "mm": 1.0,
+    "cm": 10.0,
+    "m": 1000.0,
+    "km": 1e6,
+    "um": 1e-3,
+    "µm": 1e-3,
+    "in": 25.4,
+    "inch": 25.4,
+    "inches": 25.4,
+    '"': 25.4,
+    "″": 25.4,
+    "ft": 304.8,
+    "foot": 304.8,
+    "feet": 304.8,
+    "'": 304.8,
+    "′": 304.8,
+    "yd": 914.4,
+}
 DEGREES_PER_UNIT: dict[str, float] = {"deg": 1.0, "°": 1.0, "rad": 180.0 / math.pi, "turn": 360.0}
 SHARE_PER_UNIT: dict[str, float] = {"%": 0.01}
 COUNT_PER_UNIT: dict[str, float] = {"px": 1.0, "x": 1.0, "×": 1.0}
@@ -35,9 +49,11 @@ class _Reader:
     def fail(self) -> NotUnderstoodError:
         known = ", ".join(unit for unit in self.units if unit.isalpha() or unit in "°%")
         return NotUnderstoodError(
-            "value", value=self.text, allowed=f"a number or sum with a unit ({known})" if known else "a number",
+            "value",
+            value=self.text,
+            allowed=f"a number or sum with a unit ({known})" if known else "a number",
             remedy="Type a number, with a unit if you like.",
-        )  # fmt: skip
+        )
 
     def peek(self) -> tuple[str, str]:
         return self.tokens[self.at] if self.at < len(self.tokens) else ("", "")
@@ -208,7 +224,12 @@ def parse_ratio(text: str) -> float:
     except NotUnderstoodError:
         ratio = 0.0
     if not 0.01 <= ratio <= 100:
-        raise NotUnderstoodError("proportion", value=text, allowed="a proportion as 3:2 or 1.5", remedy="Leave it empty to take it from the view.")
+        raise NotUnderstoodError(
+            "proportion",
+            value=text,
+            allowed="a proportion as 3:2 or 1.5",
+            remedy="Leave it empty to take it from the view.",
+        )
     return ratio
 
 

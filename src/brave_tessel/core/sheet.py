@@ -45,9 +45,7 @@ class Grid:
     def for_repeat(cls, width_mm: float, height_mm: float, px: int) -> Grid:
         """The grid whose longer side has ``px`` pixels and whose pixels are as square as can be."""
         longer = max(width_mm, height_mm)
-        return cls(
-            max(1, round(px * width_mm / longer)), max(1, round(px * height_mm / longer)), width_mm, height_mm
-        )
+        return cls(max(1, round(px * width_mm / longer)), max(1, round(px * height_mm / longer)), width_mm, height_mm)
 
     @property
     def shape(self) -> tuple[int, int]:

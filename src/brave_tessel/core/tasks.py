@@ -23,7 +23,8 @@ Letters = Callable[[str, str], Outline]
 
 @dataclass(frozen=True, slots=True)
 class Local:
-    """How a task is done for a part of the sheet: ``work`` gives from the area what its inputs, cut to that area, are handed to.
+    """How a task is done for a part of the sheet: ``work`` gives from the area what its inputs, cut to that area,
+    are handed to.
 
     ``reach`` is how far around a pixel the task looks, in pixels; or it gives that from the inputs that lie on no grid.
     """
@@ -41,7 +42,8 @@ class Local:
 class Task:
     """One piece of work. ``owner`` is the entity whose fault a failure is; then ``fallback`` stands in.
 
-    ``local`` says how a part of the result is worked out alone, where that can be done. ``gridless`` results do not lie on
+    ``local`` says how a part of the result is worked out alone, where that can be done. ``gridless`` results do not
+    lie on
     the sheet's pixels: a brush's tip, a number.
     """
 

@@ -29,9 +29,15 @@ class View:
 
 
 def seen_corners(
-    size_mm: tuple[float, float], *, picture: tuple[int, int], focal_px: float, distance_mm: float,
-    yaw: float, pitch: float, roll: float,
-) -> Corners:  # fmt: skip
+    size_mm: tuple[float, float],
+    *,
+    picture: tuple[int, int],
+    focal_px: float,
+    distance_mm: float,
+    yaw: float,
+    pitch: float,
+    roll: float,
+) -> Corners:
     """Where a pinhole camera aimed at a panel's middle sees its corners; angles in degrees."""
     y, p, r = (math.radians(angle) for angle in (yaw, pitch, roll))
     turn_y = np.array([[math.cos(y), 0, math.sin(y)], [0, 1, 0], [-math.sin(y), 0, math.cos(y)]])
@@ -55,9 +61,7 @@ def photograph(panel: AnyArray, view: View) -> AnyArray:
     size = (view.width_px * over, view.height_px * over)
     photo = np.full((size[1], size[0], 3), view.around, np.float32)
     photo *= (0.9 + 0.2 * np.linspace(1, 0, size[1], dtype=np.float32))[:, None, None]
-    cv2.warpPerspective(
-        lit, scale @ matrix, size, dst=photo, flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_TRANSPARENT
-    )
+    cv2.warpPerspective(lit, scale @ matrix, size, dst=photo, flags=cv2.INTER_LINEAR, borderMode=cv2.BORDER_TRANSPARENT)
     photo = np.asarray(cv2.GaussianBlur(photo, (0, 0), 1.1), np.float32)
     photo = np.asarray(cv2.resize(photo, (view.width_px, view.height_px), interpolation=cv2.INTER_AREA), np.float32)
     return codes_from_linear(np.asarray(_sensor(photo, view), np.float32))

@@ -45,21 +45,41 @@ _TESSERAE = Palette(id="tesserae", name="Mosaic panel", stops=("#22414A", "#2F6E
 TITLE = "Saltreach Tide Baths"
 
 
-def _source(id: str, name: str, data: bytes, corners: Corners, size: tuple[float, float], px: tuple[int, int], overlap: float) -> Source:
+def _source(
+    id: str, name: str, data: bytes, corners: Corners, size: tuple[float, float], px: tuple[int, int], overlap: float
+) -> Source:
     return Source(
-        id=id, name=name, blob=blob_name(data), file_name=f"{id}.png", width_px=px[0], height_px=px[1],
+        id=id,
+        name=name,
+        blob=blob_name(data),
+        file_name=f"{id}.png",
+        width_px=px[0],
+        height_px=px[1],
         straightening=Straightening(corners=corners, width_mm=size[0], height_mm=size[1]),
         light=Setting(op="gather.even_light", values={"wavelength": 420.0, "strength": 0.9}),
         mend=Setting(op="mend.best_cut", values={"overlap": overlap}),
-    )  # fmt: skip
+    )
 
 
 def _tile_layer() -> Layer:
     recipe = units_recipe(
-        length=150.0, height=75.0, joint=3.0, bond="half", depth=1.6, edge_round=2.6, height_spread=0.22, tilt=0.35,
-        cushion=0.18, colour="#1D5A45", spread=0.42, drift=0.35, joint_colour="#A79F8E", on_pieces=0.11,
-        in_joints=0.9, seed=4,
-    )  # fmt: skip
+        length=150.0,
+        height=75.0,
+        joint=3.0,
+        bond="half",
+        depth=1.6,
+        edge_round=2.6,
+        height_spread=0.22,
+        tilt=0.35,
+        cushion=0.18,
+        colour="#1D5A45",
+        spread=0.42,
+        drift=0.35,
+        joint_colour="#A79F8E",
+        on_pieces=0.11,
+        in_joints=0.9,
+        seed=4,
+    )
     return Layer(id="tile", name="Bottle-green tile", what=RecipeWhat(recipe=recipe), hatch="slant")
 
 
@@ -68,68 +88,140 @@ def _glaze_layer() -> Layer:
     recipe = Recipe(
         steps=(
             Step(name="mottle", op="noise.clouds", values={"size": 30.0, "octaves": 8, "gain": 0.66, "seed": 21}),
-            Step(name="tint", op="colour.ramp", values={"low": "#154837", "high": "#2F7358"}, made_from={"field": "mottle"}),
+            Step(
+                name="tint",
+                op="colour.ramp",
+                values={"low": "#154837", "high": "#2F7358"},
+                made_from={"field": "mottle"},
+            ),
             Step(name="sheen", op="adjust.range", values={"low": 0.05, "high": 0.2}, made_from={"field": "mottle"}),
         ),
         yields={MapKind.BASE_COLOUR: "tint", MapKind.ROUGHNESS: "sheen"},
     )
     where = (
-        Rule(id="glaze-faces", mode="keep", rule=Setting(op="where.height", values={"above": -0.7, "below": 20.0, "soften": 0.6})),
-        Rule(id="glaze-pools", mode="keep", rule=Setting(op="where.noise", values={"size": 60.0, "cover": 0.5, "soften": 0.6, "octaves": 8, "seed": 6})),
+        Rule(
+            id="glaze-faces",
+            mode="keep",
+            rule=Setting(op="where.height", values={"above": -0.7, "below": 20.0, "soften": 0.6}),
+        ),
+        Rule(
+            id="glaze-pools",
+            mode="keep",
+            rule=Setting(op="where.noise", values={"size": 60.0, "cover": 0.5, "soften": 0.6, "octaves": 8, "seed": 6}),
+        ),
     )
     maps = frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS})
     seat = Setting(op="seat.by_height", values={"level": 1.0, "feather": 0.0, "drape": 1.0})
     return Layer(
-        id="glaze", name="Pooled glaze", what=RecipeWhat(recipe=recipe), hatch="upright", maps=maps, where=where, seat=seat
+        id="glaze",
+        name="Pooled glaze",
+        what=RecipeWhat(recipe=recipe),
+        hatch="upright",
+        maps=maps,
+        where=where,
+        seat=seat,
     )
 
 
 def _limewash_layer() -> Layer:
     recipe = clouds_recipe(size=14.0, rise=0.9, low="#A39C8C", high="#DAD4C6", rough=0.88, seed=33)
-    steps = (msgspec.structs.replace(recipe.steps[0], values={"size": 14.0, "octaves": 6, "gain": 0.7, "seed": 33}), *recipe.steps[1:])
+    steps = (
+        msgspec.structs.replace(recipe.steps[0], values={"size": 14.0, "octaves": 6, "gain": 0.7, "seed": 33}),
+        *recipe.steps[1:],
+    )
     recipe = msgspec.structs.replace(recipe, steps=steps)
     where = (
-        Rule(id="wash-patches", mode="keep", rule=Setting(op="where.noise", values={"size": 130.0, "cover": 0.2, "soften": 0.08, "octaves": 9, "seed": 14})),
         Rule(
-            id="wash-painted", mode="add", rule=Setting(op="where.painted"),
-            strokes=(
-                Stroke(id="stroke-1", points=((1180.0, 214.0), (1230.0, 230.0), (1290.0, 222.0)), size_mm=42.0, hardness=0.75, strength=1.0),
-                Stroke(id="stroke-2", points=((420.0, 806.0), (470.0, 842.0), (540.0, 850.0)), size_mm=56.0, hardness=0.75, strength=1.0),
+            id="wash-patches",
+            mode="keep",
+            rule=Setting(
+                op="where.noise", values={"size": 130.0, "cover": 0.2, "soften": 0.08, "octaves": 9, "seed": 14}
             ),
         ),
-        Rule(id="wash-worn", mode="cut", rule=Setting(op="where.noise", values={"size": 18.0, "cover": 0.34, "soften": 0.12, "octaves": 7, "seed": 40})),
-    )  # fmt: skip
+        Rule(
+            id="wash-painted",
+            mode="add",
+            rule=Setting(op="where.painted"),
+            strokes=(
+                Stroke(
+                    id="stroke-1",
+                    points=((1180.0, 214.0), (1230.0, 230.0), (1290.0, 222.0)),
+                    size_mm=42.0,
+                    hardness=0.75,
+                    strength=1.0,
+                ),
+                Stroke(
+                    id="stroke-2",
+                    points=((420.0, 806.0), (470.0, 842.0), (540.0, 850.0)),
+                    size_mm=56.0,
+                    hardness=0.75,
+                    strength=1.0,
+                ),
+            ),
+        ),
+        Rule(
+            id="wash-worn",
+            mode="cut",
+            rule=Setting(
+                op="where.noise", values={"size": 18.0, "cover": 0.34, "soften": 0.12, "octaves": 7, "seed": 40}
+            ),
+        ),
+    )
     seat = Setting(op="seat.by_height", values={"level": 0.25, "feather": 0.35, "drape": 0.75})
     return Layer(id="limewash", name="Limewash", what=RecipeWhat(recipe=recipe), hatch="dots", where=where, seat=seat)
 
 
 def _render_surface() -> Surface:
     base = Layer(
-        id="render", name="Lime render", hatch="dots",
+        id="render",
+        name="Lime render",
+        hatch="dots",
         what=RecipeWhat(recipe=clouds_recipe(size=26.0, rise=2.6, low="#9C917F", high="#B9AE9A", rough=0.93, seed=51)),
-    )  # fmt: skip
+    )
     wash = clouds_recipe(size=130.0, rise=0.9, low="#C9C1AE", high="#DED7C6", rough=0.86, seed=8)
     top = Layer(
-        id="wash", name="Salt-worn limewash", what=RecipeWhat(recipe=wash), hatch="grid",
+        id="wash",
+        name="Salt-worn limewash",
+        what=RecipeWhat(recipe=wash),
+        hatch="grid",
         where=(
-            Rule(id="wash-cover", mode="keep", rule=Setting(op="where.noise", values={"size": 240.0, "cover": 0.86, "soften": 0.12, "octaves": 10, "seed": 5})),
-            Rule(id="wash-high", mode="cut", rule=Setting(op="where.height", values={"above": 0.75, "below": 20.0, "soften": 0.3})),
+            Rule(
+                id="wash-cover",
+                mode="keep",
+                rule=Setting(
+                    op="where.noise", values={"size": 240.0, "cover": 0.86, "soften": 0.12, "octaves": 10, "seed": 5}
+                ),
+            ),
+            Rule(
+                id="wash-high",
+                mode="cut",
+                rule=Setting(op="where.height", values={"above": 0.75, "below": 20.0, "soften": 0.3}),
+            ),
         ),
         seat=Setting(op="seat.by_height", values={"level": 0.2, "feather": 0.5, "drape": 0.85}),
-    )  # fmt: skip
-    return Surface(id="limewash-wall", name="Limewash on render", width_mm=1500.0, height_mm=1500.0, layers=(base, top, *render_finish()))
+    )
+    return Surface(
+        id="limewash-wall",
+        name="Limewash on render",
+        width_mm=1500.0,
+        height_mm=1500.0,
+        layers=(base, top, *render_finish()),
+    )
 
 
 def _tile_and_glaze() -> tuple[Layer, ...]:
     return _tile_layer(), _glaze_layer(), dado_finish()[0]
 
 
-def _photo_surface(source: Source, id: str, name: str, finish: tuple[Layer, ...], *, rise: float, broad: float, rough: float) -> Surface:
+def _photo_surface(
+    source: Source, id: str, name: str, finish: tuple[Layer, ...], *, rise: float, broad: float, rough: float
+) -> Surface:
     width, height = closed_size(source)
     what = SourceWhat(
-        source=source.id, height=Setting(op="estimate.height", values={"rise": rise, "broad": broad}),
+        source=source.id,
+        height=Setting(op="estimate.height", values={"rise": rise, "broad": broad}),
         roughness=Setting(op="estimate.roughness", values={"mean": rough}),
-    )  # fmt: skip
+    )
     layer = Layer(id=f"{id}-photo", name=source.name, what=what, hatch="stones")
     return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer, *finish), beat=layer.id)
 
@@ -139,7 +231,9 @@ def _from_shelf(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
     stock = stock_named(name)
     assert stock is not None
     layer = Layer(id=f"{id}-layer", name=stock.name, what=RecipeWhat(recipe=stock.make()), hatch="stones")
-    return Surface(id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer, *finish))
+    return Surface(
+        id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer, *finish)
+    )
 
 
 def demo_job() -> OpenedJob:
@@ -150,19 +244,31 @@ def demo_job() -> OpenedJob:
     broken = Setting(op="breakup.hex", values={"across": 2, "up": 2, "patch": 150.0, "crisp": 0.7})
     stones = msgspec.structs.replace(stones, breakup=broken)
     dado = Surface(
-        id="dado", name="Limewashed dado tile", width_mm=1224.0, height_mm=1248.0, beat="tile", rows=(8, 8),
+        id="dado",
+        name="Limewashed dado tile",
+        width_mm=1224.0,
+        height_mm=1248.0,
+        beat="tile",
+        rows=(8, 8),
         layers=(*_tile_and_glaze(), _limewash_layer(), *dado_finish()[1:]),
-    )  # fmt: skip
+    )
     surfaces = (
-        dado, _render_surface(),
+        dado,
+        _render_surface(),
         _photo_surface(panel, "mosaic-floor", "Mosaic floor", mosaic_finish(), rise=0.8, broad=14.0, rough=0.4),
         _photo_surface(stones, "shingle-bed", "Wet shingle", shingle_finish(), rise=9.0, broad=60.0, rough=0.35),
-        *(_from_shelf(id, name, finish()) for id, name, finish in (
-            ("terrazzo-floor", "Oyster terrazzo", terrazzo_finish), ("slate-roof", "Riven slate roof", slate_finish),
-            ("copper-roof", "Verdigris copper", copper_finish), ("deck", "Tarred boards", deck_finish), ("seat", "Seat cloth", seat_finish),
-        )),
+        *(
+            _from_shelf(id, name, finish())
+            for id, name, finish in (
+                ("terrazzo-floor", "Oyster terrazzo", terrazzo_finish),
+                ("slate-roof", "Riven slate roof", slate_finish),
+                ("copper-roof", "Verdigris copper", copper_finish),
+                ("deck", "Tarred boards", deck_finish),
+                ("seat", "Seat cloth", seat_finish),
+            )
+        ),
         sign_surface(),
-    )  # fmt: skip
+    )
     scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
     scan, files = scanned_render()
     sources = (panel, stones, scan, strandline())

@@ -63,7 +63,7 @@ def shingle_panel() -> AnyArray:
     grid = Grid(2560, 1920, 800, 600)
     height = np.full(grid.shape, -9.0, np.float32)
     colour = np.broadcast_to(np.array([0.045, 0.041, 0.036], np.float32), (*grid.shape, 3)).copy()
-    stones = (("#6F6A60", "#8C8474", "#4C4E50", "#A59A84", "#5B4A3E", "#7C5647", "#C8BFAE", "#39424A"))
+    stones = ("#6F6A60", "#8C8474", "#4C4E50", "#A59A84", "#5B4A3E", "#7C5647", "#C8BFAE", "#39424A")
     hues = np.array([hex_to_linear(text) for text in stones], np.float32)
     for size, rise, seed in ((8, 4.5, 71), (17, 9.0, 41), (38, 17.0, 13)):
         nx, ny = round(grid.width_mm / size), round(grid.height_mm / size)
@@ -73,7 +73,9 @@ def shingle_panel() -> AnyArray:
         stand = units_many(every, np.full_like(every, 3), seed)
         lives = stand > (0.42 if size > 30 else 0.12)
         inside = np.clip((second - first) * 1.15, 0, 1)
-        dome = np.sqrt(np.clip(1 - (1 - inside) ** 2.2, 0, 1)) * (0.7 + 0.3 * clouds(grid, size=size, octaves=3, seed=seed))
+        dome = np.sqrt(np.clip(1 - (1 - inside) ** 2.2, 0, 1)) * (
+            0.7 + 0.3 * clouds(grid, size=size, octaves=3, seed=seed)
+        )
         top = np.where(lives[index], dome * rise + (stand[index] - 0.75) * rise * 0.8 - 6.5, -99).astype(np.float32)
         tone = hues[(units_many(every, np.full_like(every, 4), seed) * len(hues)).astype(int)]
         tone = tone * np.exp2((units_many(every, np.full_like(every, 8), seed) - 0.5) * 1.2)[:, None]
@@ -89,10 +91,16 @@ def shingle_panel() -> AnyArray:
 def _lit(grid: Grid, colour: Raster, height: Raster, roughness: Raster) -> AnyArray:
     height = np.ascontiguousarray(height, np.float32)
     return shade(
-        np.ascontiguousarray(colour, np.float32), normal_of_height(height, grid), roughness, np.zeros_like(height),
-        occlusion(height, grid, reach_mm=18), 0.35 + 0.65 * cast_shadow(height, grid, _SUN), light=_SUN,
-        sun=1.35, sky=0.75,
-    )  # fmt: skip
+        np.ascontiguousarray(colour, np.float32),
+        normal_of_height(height, grid),
+        roughness,
+        np.zeros_like(height),
+        occlusion(height, grid, reach_mm=18),
+        0.35 + 0.65 * cast_shadow(height, grid, _SUN),
+        light=_SUN,
+        sun=1.35,
+        sky=0.75,
+    )
 
 
 @cache

@@ -40,7 +40,9 @@ class Beat:
         return float(np.hypot(*self.lattice.up))
 
 
-def find_beat(session: Session, source: Source, *, job: Job | None = None, current: Callable[[], bool] = always) -> Beat:
+def find_beat(
+    session: Session, source: Source, *, job: Job | None = None, current: Callable[[], bool] = always
+) -> Beat:
     """Measure the beat on the straightened, evened sheet.
 
     Raises
@@ -58,9 +60,7 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
     """Cut a source to as many whole periods as its sheet holds."""
     frame = source.straightening
     values: dict[str, Value] = {"turn": round(beat.lattice.turn, 4), "lean": round(beat.lattice.lean, 4)}
-    for name, period, length in (
-        ("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm),
-    ):  # fmt: skip
+    for name, period, length in (("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm)):
         values[name] = whole_count(length, period, LEAST_OVERLAP * period) if period > 0 else 0
         if period > 0:
             values[f"period_{name}"] = round(period, 4)

@@ -25,7 +25,8 @@ class NotLocalError(Exception):
 class AreaRun:
     """One evaluation of parts. ``cache`` holds the whole results of an earlier plan.
 
-    A task that changed is done on the part it is asked for, with as much around it as it looks at. What looks at the whole
+    A task that changed is done on the part it is asked for, with as much around it as it looks at. What looks at
+    the whole
     sheet and changed keeps its earlier result: it is put right by the next whole evaluation.
     """
 
@@ -108,7 +109,9 @@ class AreaRun:
         assert task.local is not None
         mine = area.grown(self._margin[task.key])
         around = mine.grown(self._reach(task))
-        made = task.local.work(around)(*(self._whole[wanted.key] if wanted.gridless else self._on(wanted, around) for wanted in task.inputs))
+        made = task.local.work(around)(
+            *(self._whole[wanted.key] if wanted.gridless else self._on(wanted, around) for wanted in task.inputs)
+        )
         made = mine.inside(around).cut(made)
         freeze(made)
         self._done[task.key] = (mine, made)

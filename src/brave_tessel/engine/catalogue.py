@@ -20,7 +20,12 @@ from .kits import Kit, encode_kit
 
 FAULTS = ("none", "not reachable", "breaks off")
 CHUNK = 512
-_TONES = (("slate", 200.0, 0.85, -0.25), ("sand", 35.0, 0.9, 0.2), ("sage", 110.0, 0.8, 0.05), ("rust", 14.0, 1.15, -0.1))
+_TONES = (
+    ("slate", 200.0, 0.85, -0.25),
+    ("sand", 35.0, 0.9, 0.2),
+    ("sage", 110.0, 0.8, 0.05),
+    ("rust", 14.0, 1.15, -0.1),
+)
 Progress = Callable[[float], None]
 
 
@@ -51,9 +56,28 @@ def _made_up() -> Iterator[tuple[Offer, Kit]]:
 
 def _kit(stock: Stock, tone: str, hue: float, saturation: float, lightness: float, seed: int) -> Kit:
     recipe = msgspec.structs.replace(stock.make(), seed=seed)
-    look = Setting(op="look.adjust", values={"hue": (hue + 180) % 360 - 180 if tone == "rust" else 0.0, "saturation": saturation, "lightness": lightness})
-    layer = Layer(id="item", name=f"{stock.name}, {tone}", what=RecipeWhat(recipe=recipe), look=look, seat=Setting(op="seat.over", values={"drape": 0.0}))
-    return Kit(name=layer.name, note=stock.note, tags=("catalogue", stock.name.split()[-1].lower(), tone), size_mm=stock.repeat_mm, layers=(layer,))
+    look = Setting(
+        op="look.adjust",
+        values={
+            "hue": (hue + 180) % 360 - 180 if tone == "rust" else 0.0,
+            "saturation": saturation,
+            "lightness": lightness,
+        },
+    )
+    layer = Layer(
+        id="item",
+        name=f"{stock.name}, {tone}",
+        what=RecipeWhat(recipe=recipe),
+        look=look,
+        seat=Setting(op="seat.over", values={"drape": 0.0}),
+    )
+    return Kit(
+        name=layer.name,
+        note=stock.note,
+        tags=("catalogue", stock.name.split()[-1].lower(), tone),
+        size_mm=stock.repeat_mm,
+        layers=(layer,),
+    )
 
 
 class Catalogue:
@@ -71,7 +95,11 @@ class Catalogue:
             when the supplier cannot be reached.
         """
         if self.fault == "not reachable":
-            raise DeviceError("The catalogue", value="it does not answer", remedy="Try again later; what was fetched before is still here.")
+            raise DeviceError(
+                "The catalogue",
+                value="it does not answer",
+                remedy="Try again later; what was fetched before is still here.",
+            )
         return [offer for offer, _ in _offers()]
 
     def has(self, number: str) -> bool:
@@ -119,7 +147,11 @@ class Catalogue:
                 if not current():
                     raise CancelledError
                 if self.fault == "breaks off" and done >= 0.6 * len(data):
-                    raise DeviceError("The catalogue", value=f"the connection broke at {100 * done / len(data):.0f} %", remedy="Fetch again: it goes on from there.")
+                    raise DeviceError(
+                        "The catalogue",
+                        value=f"the connection broke at {100 * done / len(data):.0f} %",
+                        remedy="Fetch again: it goes on from there.",
+                    )
                 time.sleep(self.seconds / chunks)
                 file.write(data[done : done + CHUNK])
                 file.flush()

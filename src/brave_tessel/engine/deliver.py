@@ -60,7 +60,9 @@ def planned_files(delivery: Delivery, surfaces: Iterable[Surface], job_name: str
             kind = MapKind(entry.id)
             channels = 3 if kind in {MapKind.BASE_COLOUR, MapKind.NORMAL} else 1
             about = int(pixels * channels * entry.depth / 8 * (0.7 if kind is not MapKind.METALNESS else 0.02))
-            files.append(Planned(file_name(delivery, surface, kind), f"{surface.name}: {kind.value}", entry.depth, about))
+            files.append(
+                Planned(file_name(delivery, surface, kind), f"{surface.name}: {kind.value}", entry.depth, about)
+            )
     if delivery.scene:
         files.append(Planned(f"{file_stem(job_name)}.glb", "Scene with real-size UVs", 8, 12_000_000))
     return files
@@ -79,9 +81,14 @@ def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
 
 
 def export_surface(
-    session: Session, surface: Surface, delivery: Delivery, folder: Path, *,
-    progress: Progress = quiet, current: Callable[[], bool] = always,
-) -> dict[MapKind, Path]:  # fmt: skip
+    session: Session,
+    surface: Surface,
+    delivery: Delivery,
+    folder: Path,
+    *,
+    progress: Progress = quiet,
+    current: Callable[[], bool] = always,
+) -> dict[MapKind, Path]:
     """Write a surface's maps; returns what was written.
 
     Raises
@@ -123,7 +130,9 @@ def _require_space(folder: Path, maps: MapSet) -> None:
 SCENE_PX = 1024
 
 
-def scene_glb(session: Session, *, px: int = SCENE_PX, progress: Progress = quiet, current: Callable[[], bool] = always) -> bytes:
+def scene_glb(
+    session: Session, *, px: int = SCENE_PX, progress: Progress = quiet, current: Callable[[], bool] = always
+) -> bytes:
     """The job's scene as glTF 2.0 binary, each surface baked at ``px`` pixels."""
     job = session.job
     meshes = scene_meshes(job.scene)
@@ -145,9 +154,11 @@ def scene_glb(session: Session, *, px: int = SCENE_PX, progress: Progress = quie
         order = [0, 1, 2, 0, 2, 3]
         parts.append(
             GltfPart(
-                part.name, (mesh.quads[:, order].reshape(-1, 3) / 1000).astype(np.float32),
+                part.name,
+                (mesh.quads[:, order].reshape(-1, 3) / 1000).astype(np.float32),
                 mesh.corner_normals()[:, order].reshape(-1, 3).astype(np.float32),
-                uv[:, order].reshape(-1, 2).astype(np.float32), index[key],
+                uv[:, order].reshape(-1, 2).astype(np.float32),
+                index[key],
             )
         )
     return encode_glb(parts, materials, scene_name=job.name)
@@ -162,15 +173,23 @@ def _material(session: Session, surface: Surface, px: int, current: Callable[[],
     orm = packed_orm(*(np.asarray(maps[k]) for k in (MapKind.AMBIENT_OCCLUSION, MapKind.ROUGHNESS, MapKind.METALNESS)))
     grid = maps.grid
     return GltfMaterial(
-        surface.name, (surface.width_mm / 1000, surface.height_mm / 1000), encode_map(MapKind.BASE_COLOUR, maps, 8),
-        encode_png(orm, width_mm=grid.width_mm, height_mm=grid.height_mm), encode_map(MapKind.NORMAL, maps, 8),
-    )  # fmt: skip
+        surface.name,
+        (surface.width_mm / 1000, surface.height_mm / 1000),
+        encode_map(MapKind.BASE_COLOUR, maps, 8),
+        encode_png(orm, width_mm=grid.width_mm, height_mm=grid.height_mm),
+        encode_map(MapKind.NORMAL, maps, 8),
+    )
 
 
 def deliver(
-    session: Session, delivery: Delivery, surfaces: list[Surface], folder: Path, *,
-    progress: Progress = quiet, current: Callable[[], bool] = always,
-) -> list[Path]:  # fmt: skip
+    session: Session,
+    delivery: Delivery,
+    surfaces: list[Surface],
+    folder: Path,
+    *,
+    progress: Progress = quiet,
+    current: Callable[[], bool] = always,
+) -> list[Path]:
     """Write a whole delivery; see :func:`export_surface`. Afterwards the memory that only it needed is given back."""
     try:
         return _deliver(session, delivery, surfaces, folder, progress, current)
@@ -179,7 +198,12 @@ def deliver(
 
 
 def _deliver(
-    session: Session, delivery: Delivery, surfaces: list[Surface], folder: Path, progress: Progress, current: Callable[[], bool]
+    session: Session,
+    delivery: Delivery,
+    surfaces: list[Surface],
+    folder: Path,
+    progress: Progress,
+    current: Callable[[], bool],
 ) -> list[Path]:
     steps = len(surfaces) + bool(delivery.scene)
     written: list[Path] = []

@@ -72,9 +72,7 @@ def picture_files(paths: Iterable[Path]) -> list[Path]:
     return files
 
 
-def gather_sets(
-    files: Iterable[Path], *, refused: Callable[[TesselError], None] | None = None
-) -> list[FoundSet]:
+def gather_sets(files: Iterable[Path], *, refused: Callable[[TesselError], None] | None = None) -> list[FoundSet]:
     """Group files by the stem of their names and find out what each is.
 
     Files that cannot be read are handed to ``refused`` and leave the rest alone.
@@ -117,7 +115,10 @@ def _look(data: bytes, name: str) -> tuple[Raster, int]:
 def _maps_of(path: Path, named: Named, codes: Raster, depth: int) -> list[FoundMap]:
     looks = read_pixels(codes[..., :3])
     if len(named.channels) > 1:
-        return [FoundMap(path, c, role, UNKNOWN, 0.9, f"channel {c} by the letters of its name") for c, role in named.channels]
+        return [
+            FoundMap(path, c, role, UNKNOWN, 0.9, f"channel {c} by the letters of its name")
+            for c, role in named.channels
+        ]
     told = decide(named, looks)
     found = [_one(path, named, told, codes, depth)]
     alpha = codes[..., 3]
@@ -136,7 +137,15 @@ def _one(path: Path, named: Named, told: Looks, codes: Raster, depth: int) -> Fo
         direction, reason = named.green, f"{told.reason}; its name says green {named.green}"
     elif named.green not in {UNKNOWN, direction}:
         reason += f", though its name says {named.green}"
-    return FoundMap(path, "rgb", told.role, direction, round(told.confidence * max(0.5, green.confidence), 3), reason, curved=told.curved)
+    return FoundMap(
+        path,
+        "rgb",
+        told.role,
+        direction,
+        round(told.confidence * max(0.5, green.confidence), 3),
+        reason,
+        curved=told.curved,
+    )
 
 
 def _agreed(found: list[FoundMap], pixels: dict[str, tuple[Raster, FoundMap]]) -> list[FoundMap]:
@@ -146,12 +155,21 @@ def _agreed(found: list[FoundMap], pixels: dict[str, tuple[Raster, FoundMap]]) -
     (codes, one), (height, other) = pixels[MapKind.NORMAL], pixels[MapKind.HEIGHT]
     normal = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green=one.green, curved=one.curved))
     grey = np.asarray(cv2.resize(height[..., 0], normal.shape[1::-1], interpolation=cv2.INTER_AREA), np.float32)
-    match = agreement(normal, grey, Grid(normal.shape[1], normal.shape[0], 100.0, 100.0 * normal.shape[0] / normal.shape[1]))
+    match = agreement(
+        normal, grey, Grid(normal.shape[1], normal.shape[0], 100.0, 100.0 * normal.shape[0] / normal.shape[1])
+    )
     if abs(match) < _AGREES:
         return found
     words = "agrees with the height map" if match > 0 else "goes in where the height map comes out"
     changed = FoundMap(
-        one.path, one.channel, one.role, one.green, one.confidence, f"{one.reason}; it {words} ({match:+.2f})", match < 0, one.curved
+        one.path,
+        one.channel,
+        one.role,
+        one.green,
+        one.confidence,
+        f"{one.reason}; it {words} ({match:+.2f})",
+        match < 0,
+        one.curved,
     )
     assert other.role == MapKind.HEIGHT
     return [changed if entry is one else entry for entry in found]
@@ -168,9 +186,16 @@ def make_source(session: Session, found: FoundSet) -> Source:
         blob = session.keep_file(entry.path)
         pictures.append(
             Picture(
-                id=f"map-{number}", role=str(entry.role), blob=blob, file_name=entry.path.name, channel=entry.channel,
-                green=entry.green, turned_over=entry.turned_over, reason=entry.reason,
-                curved=entry.curved, path=str(entry.path.absolute()),
+                id=f"map-{number}",
+                role=str(entry.role),
+                blob=blob,
+                file_name=entry.path.name,
+                channel=entry.channel,
+                green=entry.green,
+                turned_over=entry.turned_over,
+                reason=entry.reason,
+                curved=entry.curved,
+                path=str(entry.path.absolute()),
             )
         )
     return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)
@@ -180,7 +205,9 @@ def missing_roles(source: Source) -> tuple[str, ...]:
     """Maps that a full set would have and this source lacks; they are estimated or plain."""
     wanted = (MapKind.BASE_COLOUR.value, MapKind.NORMAL.value, MapKind.ROUGHNESS.value, MapKind.HEIGHT.value)
     held = {source.role, *(picture.role for picture in source.pictures)}
-    return tuple(role for role in wanted if role not in held and not (role == MapKind.ROUGHNESS and "glossiness" in held))
+    return tuple(
+        role for role in wanted if role not in held and not (role == MapKind.ROUGHNESS and "glossiness" in held)
+    )
 
 
 def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = False) -> tuple[list[Picture], list[str]]:
@@ -196,13 +223,23 @@ def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = Fal
         except TesselError as error:
             troubles.append(sentence(error))
             continue
-        role, reason = (SAME_PATCH, "another picture of the same patch") if same_patch else (str(told.role), told.reason)
+        role, reason = (
+            (SAME_PATCH, "another picture of the same patch") if same_patch else (str(told.role), told.reason)
+        )
         made.append(
             Picture(
-                id=new_id("map"), role=role, blob=blob, file_name=path.name, channel="rgb" if same_patch else told.channel, green=told.green,
-                turned_over=told.turned_over, curved=told.curved and not same_patch, reason=reason, path=str(path.absolute()),
+                id=new_id("map"),
+                role=role,
+                blob=blob,
+                file_name=path.name,
+                channel="rgb" if same_patch else told.channel,
+                green=told.green,
+                turned_over=told.turned_over,
+                curved=told.curved and not same_patch,
+                reason=reason,
+                path=str(path.absolute()),
             )
-        )  # fmt: skip
+        )
     return made, troubles
 
 

@@ -11,7 +11,14 @@ _R, _C, _H, _M = MapKind.ROUGHNESS, MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind
 _OVER = Setting(op="seat.over", values={"drape": 1.0})
 
 
-def _step(name: str, op: str, made_from: dict[str, str] | None = None, *, opened: tuple[str, ...] = (), **values: float | int | str) -> Step:
+def _step(
+    name: str,
+    op: str,
+    made_from: dict[str, str] | None = None,
+    *,
+    opened: tuple[str, ...] = (),
+    **values: float | int | str,
+) -> Step:
     return Step(name=name, op=op, values=values, made_from=made_from or {}, opened=opened)  # type: ignore[arg-type]
 
 
@@ -20,9 +27,13 @@ def _into_roughness(name: str, steps: list[Step], marks: str, sheen: tuple[float
     rough = _step("sheen", "adjust.range", {"field": marks}, low=sheen[0], high=sheen[1], opened=("low", "high"))
     recipe = Recipe(steps=(*steps, rough), yields={_R: "sheen", _M: marks})
     return Layer(
-        id="layer-imperfection", name=name, what=RecipeWhat(recipe=recipe), seat=_OVER, maps=frozenset({_R, _M}),
+        id="layer-imperfection",
+        name=name,
+        what=RecipeWhat(recipe=recipe),
+        seat=_OVER,
+        maps=frozenset({_R, _M}),
         mixes={_R: MapMix(strength=0.5)},
-    )  # fmt: skip
+    )
 
 
 def _smudges() -> Layer:
@@ -31,7 +42,11 @@ def _smudges() -> Layer:
 
 
 def _scratches() -> Layer:
-    steps = [_step("scratches", "marks.scratches", density=500.0, length=45.0, width=0.3, seed=5, opened=("density", "length"))]
+    steps = [
+        _step(
+            "scratches", "marks.scratches", density=500.0, length=45.0, width=0.3, seed=5, opened=("density", "length")
+        )
+    ]
     return _into_roughness("Fine scratches", steps, "scratches", (0.5, 0.8))
 
 
@@ -50,9 +65,14 @@ def _dust() -> Layer:
     rough = _step("rough", "source.number", value=0.95)
     recipe = Recipe(steps=(grain, tone, rough), yields={_C: "tone", _R: "rough", _M: "grain"})
     return Layer(
-        id="layer-imperfection", name="Dust", what=RecipeWhat(recipe=recipe), seat=_OVER, maps=frozenset({_R, _C, _M}),
-        mixes={_R: MapMix(strength=0.6), _C: MapMix(strength=0.35)}, where=dust_in_hollows(),
-    )  # fmt: skip
+        id="layer-imperfection",
+        name="Dust",
+        what=RecipeWhat(recipe=recipe),
+        seat=_OVER,
+        maps=frozenset({_R, _C, _M}),
+        mixes={_R: MapMix(strength=0.6), _C: MapMix(strength=0.35)},
+        where=dust_in_hollows(),
+    )
 
 
 def _drips() -> Layer:
@@ -61,8 +81,12 @@ def _drips() -> Layer:
 
 
 IMPERFECTIONS: dict[str, Callable[[], Layer]] = {
-    "Smudges": _smudges, "Fine scratches": _scratches, "Finger prints": _prints, "Dust": _dust, "Dried runs": _drips,
-}  # fmt: skip
+    "Smudges": _smudges,
+    "Fine scratches": _scratches,
+    "Finger prints": _prints,
+    "Dust": _dust,
+    "Dried runs": _drips,
+}
 """Marks of use, subtle as they come; erased with a painted rule that cuts."""
 
 
@@ -71,8 +95,12 @@ def imperfection(name: str) -> Layer:
     return IMPERFECTIONS[name]()
 
 
-def _rule(id: str, mode: str, op: str, shape: dict[str, float | bool] | None = None, **values: float | int | str) -> Rule:
-    return Rule(id=id, mode=mode, rule=Setting(op=op, values=values), shape=Setting(op="rule.shape", values=dict(shape or {})))
+def _rule(
+    id: str, mode: str, op: str, shape: dict[str, float | bool] | None = None, **values: float | int | str
+) -> Rule:
+    return Rule(
+        id=id, mode=mode, rule=Setting(op=op, values=values), shape=Setting(op="rule.shape", values=dict(shape or {}))
+    )
 
 
 def dust_in_hollows() -> tuple[Rule, ...]:
@@ -95,7 +123,17 @@ def worn_edges() -> tuple[Rule, ...]:
 def rain_streaks() -> tuple[Rule, ...]:
     """Runs that begin below ledges: slopes that look down, drawn downward."""
     return (
-        _rule("a", "keep", "where.slope", {"soften": 2.0, "spread": 3.0}, above=12.0, below=90.0, side="one side", towards=-90.0, radius=4.0),
+        _rule(
+            "a",
+            "keep",
+            "where.slope",
+            {"soften": 2.0, "spread": 3.0},
+            above=12.0,
+            below=90.0,
+            side="one side",
+            towards=-90.0,
+            radius=4.0,
+        ),
         _rule("b", "multiply", "where.noise", {"strength": 0.9}, size=24.0, cover=0.5, soften=0.5, seed=12),
     )
 
@@ -104,12 +142,17 @@ def damp_from_the_foot() -> tuple[Rule, ...]:
     """Rising damp: full at the foot of the sheet, ragged toward the top."""
     return (
         _rule("a", "keep", "where.gradient", {"soften": 8.0}, from_up=260.0, to_up=0.0),
-        _rule("b", "multiply", "where.noise", {"low": -0.4, "strength": 1.0}, size=70.0, cover=0.7, soften=0.8, seed=15),
+        _rule(
+            "b", "multiply", "where.noise", {"low": -0.4, "strength": 1.0}, size=70.0, cover=0.7, soften=0.8, seed=15
+        ),
         _rule("c", "lighter", "where.hollows", {"strength": 0.4}, radius=12.0, depth=0.6),
     )
 
 
 PRESETS: dict[str, Callable[[], tuple[Rule, ...]]] = {
-    "Dust in hollows": dust_in_hollows, "Worn edges": worn_edges, "Rain streaks below ledges": rain_streaks, "Damp rising from the foot": damp_from_the_foot,
-}  # fmt: skip
+    "Dust in hollows": dust_in_hollows,
+    "Worn edges": worn_edges,
+    "Rain streaks below ledges": rain_streaks,
+    "Damp rising from the foot": damp_from_the_foot,
+}
 """Handfuls of rules; once added they are plain rules."""

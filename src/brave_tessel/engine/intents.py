@@ -5,18 +5,7 @@ from __future__ import annotations
 import msgspec
 
 from ..core.commands import AnyCommand, Batch, Insert, Remove, Set
-from ..core.document import (
-    Job,
-    Layer,
-    Picture,
-    RecipeWhat,
-    Setting,
-    Source,
-    SourceWhat,
-    Surface,
-    layer_path,
-    new_id,
-)
+from ..core.document import Job, Layer, Picture, RecipeWhat, Setting, Source, SourceWhat, Surface, layer_path, new_id
 from ..core.errors import MissingError
 from ..core.gather.straighten import Corners, check_corners
 from ..core.operation import Value
@@ -66,11 +55,13 @@ def set_method(job: Job, source: Source, op: str) -> AnyCommand:
     fresh: dict[str, dict[str, Value]] = {
         "mend.best_cut": {"overlap": round(0.15 * least, 1)},
         "mend.regrow": {
-            "width": round(width, 1), "height": round(height, 1), "block": round(0.28 * least, 1),
+            "width": round(width, 1),
+            "height": round(height, 1),
+            "block": round(0.28 * least, 1),
             "overlap": round(0.07 * least, 1),
         },
         "mend.courses": {"period_across": round(width / 3, 1), "period_up": round(height / 3, 1), "across": 2, "up": 2},
-    }  # fmt: skip
+    }
     mend = Setting(op=op, values=fresh.get(op, {}))
     command = Set(path=("sources", source.id, "mend"), value=mend, label="Mend another way")
     return follow_source(job, msgspec.structs.replace(source, mend=mend), command)
@@ -80,7 +71,9 @@ def set_source_value(job: Job, source: Source, part: str, name: str, value: Valu
     """Set a value of a source's light or mend; a repeat that follows the source moves with it."""
     setting: Setting = getattr(source, part)
     changed = msgspec.structs.replace(setting, values={**setting.values, name: value})
-    command = Set(path=("sources", source.id, part), value=changed, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+    command = Set(
+        path=("sources", source.id, part), value=changed, label=f"Set {name.replace('_', ' ')}", gesture=gesture
+    )
     after = msgspec.structs.replace(source, **{part: changed})
     return follow_source(job, after, command, gesture)
 
@@ -91,7 +84,13 @@ def follow_source(job: Job, source: Source, command: AnyCommand, gesture: str = 
     more: list[AnyCommand] = []
     for surface in job.surfaces:
         beat = next((layer for layer in surface.layers if layer.id == surface.beat), None)
-        if beat is None or not isinstance(beat.what, SourceWhat) or beat.what.source != source.id or width <= 0 or height <= 0:
+        if (
+            beat is None
+            or not isinstance(beat.what, SourceWhat)
+            or beat.what.source != source.id
+            or width <= 0
+            or height <= 0
+        ):
             continue
         sizes = (width * beat.what.across, height * beat.what.up)
         for field, size in zip(("width_mm", "height_mm"), sizes, strict=True):
@@ -115,9 +114,13 @@ def surface_from_source(job: Job, source: Source) -> tuple[AnyCommand, Surface]:
     width, height = closed_size(source)
     layer = Layer(id=new_id("layer"), name=source.name, what=SourceWhat(source=source.id), hatch="stones")
     surface = Surface(
-        id=new_id("surface"), name=_free_name(job, source.name), width_mm=width, height_mm=height, layers=(layer,),
+        id=new_id("surface"),
+        name=_free_name(job, source.name),
+        width_mm=width,
+        height_mm=height,
+        layers=(layer,),
         beat=layer.id,
-    )  # fmt: skip
+    )
     return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
 
 
@@ -134,7 +137,9 @@ def surface_from_stock(job: Job, name: str) -> tuple[AnyCommand, Surface]:
         raise MissingError("stock recipe", value=name, allowed=", ".join(entry.name for entry in SHELF))
     layer = Layer(id=new_id("layer"), name=stock.name, what=RecipeWhat(recipe=stock.make()))
     width, height = stock.repeat_mm
-    surface = Surface(id=new_id("surface"), name=_free_name(job, stock.name), width_mm=width, height_mm=height, layers=(layer,))
+    surface = Surface(
+        id=new_id("surface"), name=_free_name(job, stock.name), width_mm=width, height_mm=height, layers=(layer,)
+    )
     return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
 
 
@@ -142,16 +147,24 @@ def set_repeat(surface: Surface, width_mm: float, height_mm: float, label: str =
     """Another size of a surface's repeat, mm."""
     path = ("surfaces", surface.id)
     sizes = (("width_mm", width_mm), ("height_mm", height_mm))
-    return Batch(commands=tuple(Set(path=(*path, field), value=round(size, 4), label="repeat") for field, size in sizes), label=label)
+    return Batch(
+        commands=tuple(Set(path=(*path, field), value=round(size, 4), label="repeat") for field, size in sizes),
+        label=label,
+    )
 
 
 def new_surface(job: Job) -> tuple[AnyCommand, Surface]:
     """A fresh surface with one patterned layer, its repeat in whole units."""
     layer = Layer(id=new_id("layer"), name="Rectangular units", what=RecipeWhat(recipe=STOCK["Rectangular units"]()))
     surface = Surface(
-        id=new_id("surface"), name=_free_name(job, "New surface"), width_mm=612.0, height_mm=624.0, layers=(layer,),
-        beat=layer.id, rows=(4, 4),
-    )  # fmt: skip
+        id=new_id("surface"),
+        name=_free_name(job, "New surface"),
+        width_mm=612.0,
+        height_mm=624.0,
+        layers=(layer,),
+        beat=layer.id,
+        rows=(4, 4),
+    )
     return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
 
 
@@ -166,7 +179,11 @@ def set_step_value(surface: Surface, layer: Layer, step: str, name: str, value: 
     command = Set(path=path, value=value, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
     if surface.beat != layer.id or name not in {"length", "height", "joint", "bond"}:
         return command
-    return Batch(commands=(command, *_follow_units(surface, command, keep_rows=name != "bond")), label=command.label, gesture=gesture)
+    return Batch(
+        commands=(command, *_follow_units(surface, command, keep_rows=name != "bond")),
+        label=command.label,
+        gesture=gesture,
+    )
 
 
 def _follow_units(surface: Surface, command: Set, *, keep_rows: bool) -> list[AnyCommand]:
@@ -177,8 +194,11 @@ def _follow_units(surface: Surface, command: Set, *, keep_rows: bool) -> list[An
     if before is None or units is None:
         return []
     across, courses = (before.across, before.courses) if keep_rows else (units.across, units.courses)
-    period = units.asked_unit_mm * (surface.width_mm / before.across / before.unit_mm if keep_rows else
-                                    after.width_mm / units.across / units.unit_mm)  # fmt: skip
+    period = units.asked_unit_mm * (
+        surface.width_mm / before.across / before.unit_mm
+        if keep_rows
+        else after.width_mm / units.across / units.unit_mm
+    )
     width, height = across * period, courses * units.asked_course_mm
     path = ("surfaces", surface.id)
     return [
@@ -190,7 +210,10 @@ def _follow_units(surface: Surface, command: Set, *, keep_rows: bool) -> list[An
 def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, *, gesture: str) -> AnyCommand:
     """Set one value of a declared operation at a path."""
     return Set(
-        path=(*path, "values"), value={**setting.values, name: value}, label=f"Set {name.replace('_', ' ')}", gesture=gesture
+        path=(*path, "values"),
+        value={**setting.values, name: value},
+        label=f"Set {name.replace('_', ' ')}",
+        gesture=gesture,
     )
 
 

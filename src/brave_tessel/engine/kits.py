@@ -59,7 +59,9 @@ def decode_kit(data: bytes, name: str) -> Kit:
     except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
         raise UnreadableFileError(name, value=str(error)[:80], allowed="a kit as this program writes it") from None
     if kit.format > KIT_FORMAT or not kit.layers or not kit.name.strip():
-        raise UnreadableFileError(name, value=f"format {kit.format}, {len(kit.layers)} layers", allowed=f"format {KIT_FORMAT} with layers")
+        raise UnreadableFileError(
+            name, value=f"format {kit.format}, {len(kit.layers)} layers", allowed=f"format {KIT_FORMAT} with layers"
+        )
     return kit
 
 
@@ -69,7 +71,14 @@ def kit_of(surface: Surface, ids: Collection[str], name: str, *, tags: tuple[str
     dials = tuple(dial for layer in layers if isinstance(layer.what, BundleWhat) for dial in layer.what.dials)
     if len(layers) == 1 and isinstance(layers[0].what, BundleWhat):
         layers = layers[0].what.layers
-    return Kit(name=name, note=note, tags=tags, size_mm=(surface.width_mm, surface.height_mm), layers=layers, dials=dials or proposed_dials(layers))
+    return Kit(
+        name=name,
+        note=note,
+        tags=tags,
+        size_mm=(surface.width_mm, surface.height_mm),
+        layers=layers,
+        dials=dials or proposed_dials(layers),
+    )
 
 
 def proposed_dials(layers: tuple[Layer, ...]) -> tuple[tuple[str, ...], ...]:
@@ -77,7 +86,14 @@ def proposed_dials(layers: tuple[Layer, ...]) -> tuple[tuple[str, ...], ...]:
     dials: list[tuple[str, ...]] = []
     for layer in layers:
         for rule in layer.where:
-            name = next((n for n in ("cover", "depth", "height", "share") if rule.rule.op in REGISTRY and n in REGISTRY[rule.rule.op].params), "")
+            name = next(
+                (
+                    n
+                    for n in ("cover", "depth", "height", "share")
+                    if rule.rule.op in REGISTRY and n in REGISTRY[rule.rule.op].params
+                ),
+                "",
+            )
             if name:
                 dials.append((layer.id, "where", rule.id, "rule", name))
                 break
@@ -93,16 +109,30 @@ def drop_kit(job: Job, surface: Surface, kit: Kit, *, above: str = "") -> tuple[
     held = Layer(id="kit", name=kit.name, what=BundleWhat(layers=kit.layers, dials=kit.dials), kit=kit.name)
     fresh = renewed(held)
     assert isinstance(fresh.what, BundleWhat)
-    names = dict(zip((layer.id for layer, _ in every_layer((held,))), (layer.id for layer, _ in every_layer((fresh,))), strict=True))
+    names = dict(
+        zip(
+            (layer.id for layer, _ in every_layer((held,))),
+            (layer.id for layer, _ in every_layer((fresh,))),
+            strict=True,
+        )
+    )
     rules = dict(zip(_rule_ids(held), _rule_ids(fresh), strict=True))
     dials = tuple(tuple(rules.get(part, names.get(part, part)) for part in dial) for dial in kit.dials)
     told: list[str] = []
     known = {layer.id for layer, _ in every_layer((fresh,))} | {layer.id for layer, _ in every_layer(surface.layers)}
     layers = tuple(_bound(layer, job, surface, known, told) for layer in fresh.what.layers)
     bundle = msgspec.structs.replace(
-        fresh, id=new_id("layer"), what=msgspec.structs.replace(fresh.what, layers=layers, dials=dials), hatch=layers[-1].hatch, seat=Setting(op="seat.over"),
-    )  # fmt: skip
-    command = Set(path=("surfaces", surface.id, "layers"), value=put_in(surface.layers, (bundle,), above, "above"), label=f"Drop {kit.name}")
+        fresh,
+        id=new_id("layer"),
+        what=msgspec.structs.replace(fresh.what, layers=layers, dials=dials),
+        hatch=layers[-1].hatch,
+        seat=Setting(op="seat.over"),
+    )
+    command = Set(
+        path=("surfaces", surface.id, "layers"),
+        value=put_in(surface.layers, (bundle,), above, "above"),
+        label=f"Drop {kit.name}",
+    )
     return command, bundle, told
 
 
@@ -120,7 +150,9 @@ def _bound(layer: Layer, job: Job, surface: Surface, known: set[str], told: list
     if isinstance(what, SourceWhat) or (isinstance(what, DecalWhat) and what.source):
         missing = "" if any(source.id == what.source for source in job.sources) else "its source"
     elif isinstance(what, SurfaceWhat):
-        missing = "" if any(s.id == what.surface for s in job.surfaces) and what.surface != surface.id else "its surface"
+        missing = (
+            "" if any(s.id == what.surface for s in job.surfaces) and what.surface != surface.id else "its surface"
+        )
     if missing:
         told.append(f"{layer.name} is hidden: {missing} is not in this job.")
     where = tuple(_rule_bound(rule, layer, job, known, told) for rule in layer.where)
@@ -129,7 +161,9 @@ def _bound(layer: Layer, job: Job, surface: Surface, known: set[str], told: list
 
 def _rule_bound(rule: Rule, layer: Layer, job: Job, known: set[str], told: list[str]) -> Rule:
     for name, value in _references(rule.rule):
-        if (name == "layer" and value not in known) or (name == "source" and not any(s.id == value for s in job.sources)):
+        if (name == "layer" and value not in known) or (
+            name == "source" and not any(s.id == value for s in job.sources)
+        ):
             told.append(f"A rule of {layer.name} is hidden: the {name} it looks at is not here.")
             return msgspec.structs.replace(rule, shown=False)
     return rule
@@ -145,4 +179,10 @@ def _references(setting: Setting) -> Iterator[tuple[str, str]]:
 def combined(first: Layer, second: Layer) -> Layer:
     """Two bundles in one with a mix dial, the first beneath."""
     inner = (renewed(first), renewed(second))
-    return Layer(id=new_id("layer"), name=f"{first.name} and {second.name}", what=BundleWhat(layers=inner, mix=0.5), seat=Setting(op="seat.over"), hatch=first.hatch)
+    return Layer(
+        id=new_id("layer"),
+        name=f"{first.name} and {second.name}",
+        what=BundleWhat(layers=inner, mix=0.5),
+        seat=Setting(op="seat.over"),
+        hatch=first.hatch,
+    )

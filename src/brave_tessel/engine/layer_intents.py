@@ -49,16 +49,24 @@ def layer_kinds(job: Job, surface: Surface | None = None) -> dict[str, list[str]
     sized = [source.name for source in job.sources if source.sized]
     others = [s.name for s in job.surfaces if surface is None or s.id != surface.id]
     return {
-        "Recipe": [*STOCK, *(stock.name for stock in SHELF if stock.name not in STOCK)], "Source": sized, "Surface": others, "Decal": ["Recipe", *sized],
-        "Special": [PLAIN, "Painted", "Standing water", "Run", "Inscription", "Scatter", "Bundle"], "Imperfections": list(IMPERFECTIONS),
-    }  # fmt: skip
+        "Recipe": [*STOCK, *(stock.name for stock in SHELF if stock.name not in STOCK)],
+        "Source": sized,
+        "Surface": others,
+        "Decal": ["Recipe", *sized],
+        "Special": [PLAIN, "Painted", "Standing water", "Run", "Inscription", "Scatter", "Bundle"],
+        "Imperfections": list(IMPERFECTIONS),
+    }
 
 
-def lay_on(job: Job, surface: Surface, group: str, kind: str, *, above: str = "", hatch: str = "slant") -> tuple[AnyCommand, Layer]:
+def lay_on(
+    job: Job, surface: Surface, group: str, kind: str, *, above: str = "", hatch: str = "slant"
+) -> tuple[AnyCommand, Layer]:
     """A new layer of a kind above another, in the same bundle, or on top."""
     layer = _made(job, surface, group, kind, hatch)
     return Set(
-        path=("surfaces", surface.id, "layers"), value=put_in(surface.layers, (layer,), above, "above"), label=f"Lay on {layer.name.lower()}"
+        path=("surfaces", surface.id, "layers"),
+        value=put_in(surface.layers, (layer,), above, "above"),
+        label=f"Lay on {layer.name.lower()}",
     ), layer
 
 
@@ -72,15 +80,28 @@ def _made(job: Job, surface: Surface, group: str, kind: str, hatch: str) -> Laye
     if group == "Imperfections":
         return msgspec.structs.replace(renewed(imperfection(kind)), hatch=hatch)
     what = _what(job, surface, group, kind)
-    seat = _SEATS["over" if isinstance(what, DecalWhat | InscriptionWhat | RunWhat | ScatterWhat | BundleWhat | PlainWhat) and group != "Recipe" else "ride"]
+    seat = _SEATS[
+        "over"
+        if isinstance(what, DecalWhat | InscriptionWhat | RunWhat | ScatterWhat | BundleWhat | PlainWhat)
+        and group != "Recipe"
+        else "ride"
+    ]
     if isinstance(what, PlainWhat | ScatterWhat):
         seat = _SEATS["ride"]
-    return Layer(id=new_id("layer"), name=kind if group != "Decal" else f"{kind} decal", what=what, hatch="waves" if isinstance(what, WaterWhat) else hatch, seat=seat)
+    return Layer(
+        id=new_id("layer"),
+        name=kind if group != "Decal" else f"{kind} decal",
+        what=what,
+        hatch="waves" if isinstance(what, WaterWhat) else hatch,
+        seat=seat,
+    )
 
 
 def _middle(surface: Surface, share: float = 0.4) -> Placement:
     side = round(share * min(surface.width_mm, surface.height_mm), 1)
-    return Placement(x_mm=round(surface.width_mm / 2, 1), y_mm=round(surface.height_mm / 2, 1), width_mm=side, height_mm=side)
+    return Placement(
+        x_mm=round(surface.width_mm / 2, 1), y_mm=round(surface.height_mm / 2, 1), width_mm=side, height_mm=side
+    )
 
 
 def _what(job: Job, surface: Surface, group: str, kind: str) -> What:
@@ -89,10 +110,18 @@ def _what(job: Job, surface: Surface, group: str, kind: str) -> What:
         return RecipeWhat(recipe=STOCK[kind]() if kind in STOCK or stock is None else stock.make())
     if group == "Source":
         source = next(source for source in job.sources if source.name == kind)
-        return SourceWhat(source=source.id, across=_count(surface.width_mm, closed_size(source)[0]), up=_count(surface.height_mm, closed_size(source)[1]))
+        return SourceWhat(
+            source=source.id,
+            across=_count(surface.width_mm, closed_size(source)[0]),
+            up=_count(surface.height_mm, closed_size(source)[1]),
+        )
     if group == "Surface":
         other = next(s for s in job.surfaces if s.name == kind)
-        return SurfaceWhat(surface=other.id, across=_count(surface.width_mm, other.width_mm), up=_count(surface.height_mm, other.height_mm))
+        return SurfaceWhat(
+            surface=other.id,
+            across=_count(surface.width_mm, other.width_mm),
+            up=_count(surface.height_mm, other.height_mm),
+        )
     if group == "Decal":
         return _decal(job, surface, kind)
     return _special(surface, kind)
@@ -116,11 +145,27 @@ def _decal(job: Job, surface: Surface, kind: str) -> DecalWhat:
 def _special(surface: Surface, kind: str) -> What:
     width, height = surface.width_mm, surface.height_mm
     made: dict[str, Callable[[], What]] = {
-        PLAIN: PlainWhat, "Painted": PaintedWhat, "Standing water": WaterWhat, "Bundle": BundleWhat,
-        "Run": lambda: RunWhat(points=((0.0, round(height / 2, 2)), (round(width / 2, 2), round(height / 2, 2)), (width, round(height / 2, 2)))),
-        "Inscription": lambda: InscriptionWhat(placement=msgspec.structs.replace(_middle(surface, 0.5), height_mm=round(0.14 * min(width, height), 1))),
-        "Scatter": lambda: ScatterWhat(scatter=Scatter(kinds=(PieceKind(id=new_id("kind"), name="Pebble"),), strew=Setting(op="scatter.strew", values={"density": 120}))),
-    }  # fmt: skip
+        PLAIN: PlainWhat,
+        "Painted": PaintedWhat,
+        "Standing water": WaterWhat,
+        "Bundle": BundleWhat,
+        "Run": lambda: RunWhat(
+            points=(
+                (0.0, round(height / 2, 2)),
+                (round(width / 2, 2), round(height / 2, 2)),
+                (width, round(height / 2, 2)),
+            )
+        ),
+        "Inscription": lambda: InscriptionWhat(
+            placement=msgspec.structs.replace(_middle(surface, 0.5), height_mm=round(0.14 * min(width, height), 1))
+        ),
+        "Scatter": lambda: ScatterWhat(
+            scatter=Scatter(
+                kinds=(PieceKind(id=new_id("kind"), name="Pebble"),),
+                strew=Setting(op="scatter.strew", values={"density": 120}),
+            )
+        ),
+    }
     return made[kind]()
 
 
@@ -151,7 +196,9 @@ def _holding(layer: Layer, inner: Layers) -> Layer:
 
 
 def put_in(layers: Layers, fresh: Layers, target: str, where: str) -> Layers:
-    """Layers put ``above`` or ``below`` another one, or ``into`` a bundle on top; at the very top where there is no target."""
+    """Layers put ``above`` or ``below`` another one, or ``into`` a bundle on top; at the very top where there is no
+    target.
+    """
     done, found = _put(layers, fresh, target, where)
     return done if found else (*layers, *fresh)
 
@@ -219,16 +266,22 @@ def move_layers(surface: Surface, ids: Collection[str], target: str, where: str)
 
 def duplicate_layers(surface: Surface, ids: Collection[str]) -> tuple[AnyCommand, Layers]:
     """The same layers once more, above the topmost of them."""
-    twins = tuple(msgspec.structs.replace(renewed(layer), name=f"{layer.name} copy") for layer in chosen_layers(surface, ids))
+    twins = tuple(
+        msgspec.structs.replace(renewed(layer), name=f"{layer.name} copy") for layer in chosen_layers(surface, ids)
+    )
     top = chosen_layers(surface, ids)[-1].id
-    return _set(surface, put_in(surface.layers, twins, top, "above"), f"Duplicate {twins[-1].name.removesuffix(' copy')}"), twins
+    return _set(
+        surface, put_in(surface.layers, twins, top, "above"), f"Duplicate {twins[-1].name.removesuffix(' copy')}"
+    ), twins
 
 
 def bundle_layers(surface: Surface, ids: Collection[str], *, name: str = "Bundle") -> tuple[AnyCommand, Layer]:
     """Layers held together in a bundle, where the topmost of them was."""
     refuse_locked(surface, ids)
     taken = chosen_layers(surface, ids)
-    bundle = Layer(id=new_id("layer"), name=name, what=BundleWhat(layers=taken), hatch=taken[-1].hatch, seat=_SEATS["over"])
+    bundle = Layer(
+        id=new_id("layer"), name=name, what=BundleWhat(layers=taken), hatch=taken[-1].hatch, seat=_SEATS["over"]
+    )
     marked = put_in(surface.layers, (bundle,), taken[-1].id, "above")
     return _set(surface, _without(marked, {layer.id for layer in taken}, bundle.id), "Bundle layers"), bundle
 
@@ -240,7 +293,9 @@ def _without(layers: Layers, ids: Collection[str], kept: str) -> Layers:
         if layer.id == kept:
             rest.append(layer)
         elif layer.id not in ids:
-            rest.append(_holding(layer, _without(layer.what.layers, ids, kept)) if isinstance(layer.what, BundleWhat) else layer)
+            rest.append(
+                _holding(layer, _without(layer.what.layers, ids, kept)) if isinstance(layer.what, BundleWhat) else layer
+            )
     return tuple(rest)
 
 
@@ -265,8 +320,14 @@ def renewed(layer: Layer) -> Layer:
     names = {inner.id: new_id("layer") for inner, _ in every_layer((layer,))}
 
     def again(one: Layer) -> Layer:
-        rules = tuple(msgspec.structs.replace(rule, id=new_id("rule"), rule=_pointing(rule.rule, names)) for rule in one.where)
-        what = msgspec.structs.replace(one.what, layers=tuple(again(x) for x in one.what.layers)) if isinstance(one.what, BundleWhat) else one.what
+        rules = tuple(
+            msgspec.structs.replace(rule, id=new_id("rule"), rule=_pointing(rule.rule, names)) for rule in one.where
+        )
+        what = (
+            msgspec.structs.replace(one.what, layers=tuple(again(x) for x in one.what.layers))
+            if isinstance(one.what, BundleWhat)
+            else one.what
+        )
         return msgspec.structs.replace(one, id=names[one.id], where=rules, what=what)
 
     return again(layer)
@@ -275,14 +336,19 @@ def renewed(layer: Layer) -> Layer:
 def _pointing(setting: Setting, names: dict[str, str]) -> Setting:
     if setting.op not in REGISTRY or not any(p.kind == "layer" for p in REGISTRY[setting.op].params.values()):
         return setting
-    told = {name: names.get(str(value), value) if find(setting.op).params[name].kind == "layer" else value for name, value in setting.values.items()}
+    told = {
+        name: names.get(str(value), value) if find(setting.op).params[name].kind == "layer" else value
+        for name, value in setting.values.items()
+    }
     return msgspec.structs.replace(setting, values=told)
 
 
 # One layer --------------------------------------------------------------------------------------------
 
 
-def set_in_layer(surface: Surface, layer: Layer, where: tuple[str, ...], value: Any, label: str, *, gesture: str = "") -> AnyCommand:
+def set_in_layer(
+    surface: Surface, layer: Layer, where: tuple[str, ...], value: Any, label: str, *, gesture: str = ""
+) -> AnyCommand:
     """Put a value at a place within a layer, wherever the layer lies."""
     return Set(path=(*layer_path(surface, layer.id), *where), value=value, label=label, gesture=gesture)
 
@@ -291,13 +357,22 @@ def set_setting(surface: Surface, layer: Layer, where: tuple[str, ...], name: st
     """One value of a declared setting within a layer."""
     setting: Setting = fetch(layer, where)
     label = find(setting.op).params[name].label.lower() if setting.op in REGISTRY else name
-    return set_in_layer(surface, layer, (*where, "values"), {**setting.values, name: value}, f"Set {label}", gesture=f"{layer.id}-{where}-{name}")
+    return set_in_layer(
+        surface,
+        layer,
+        (*where, "values"),
+        {**setting.values, name: value},
+        f"Set {label}",
+        gesture=f"{layer.id}-{where}-{name}",
+    )
 
 
 def add_rule(surface: Surface, layer: Layer, op: str, *, mode: str = "") -> tuple[AnyCommand, Rule]:
     """One more where-rule; a painted one adds, others keep."""
     chosen = mode or ("add" if op == "where.painted" else "keep")
-    rule = Rule(id=new_id("rule"), mode=chosen, rule=Setting(op=op), recipe=cover_recipe() if op == "where.recipe" else None)
+    rule = Rule(
+        id=new_id("rule"), mode=chosen, rule=Setting(op=op), recipe=cover_recipe() if op == "where.recipe" else None
+    )
     return Insert(path=(*layer_path(surface, layer.id), "where"), item=rule, label="Add a rule"), rule
 
 
@@ -337,4 +412,8 @@ def paste_layers(surface: Surface, text: str, above: str) -> tuple[AnyCommand, L
     except (msgspec.DecodeError, msgspec.ValidationError):
         raise NotUnderstoodError("clipboard", value=text[:30], allowed="layers copied here") from None
     fresh = tuple(renewed(layer) for layer in told.layers)
-    return _set(surface, put_in(surface.layers, fresh, above, "above"), f"Paste {len(fresh)} layer{'s' if len(fresh) > 1 else ''}"), fresh
+    return _set(
+        surface,
+        put_in(surface.layers, fresh, above, "above"),
+        f"Paste {len(fresh)} layer{'s' if len(fresh) > 1 else ''}",
+    ), fresh

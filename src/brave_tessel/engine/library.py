@@ -55,12 +55,35 @@ def items(job: Job, surface: Surface | None, folders: Iterable[Path] = ()) -> li
     """Everything the library holds for a job."""
     made = [Item("kit", kit.name, f"kit:{kit.name}", kit.note, kit.tags, kit.size_mm, kit) for kit in shipped_kits()]
     for folder in folders:
-        made += [Item("kit", kit.name, f"{folder}:{kit.name}", kit.note, (*kit.tags, "own"), kit.size_mm, kit) for kit in kits_in(folder)[0]]
-    made += [Item("recipe", stock.name, f"Recipe:{stock.name}", stock.note, ("material",), stock.repeat_mm) for stock in SHELF]
-    made += [Item("surface", s.name, f"Surface:{s.name}", f"{len(s.layers)} layers", ("this job",), (s.width_mm, s.height_mm)) for s in job.surfaces if surface is None or s.id != surface.id]
-    made += [Item("imperfection", name, f"Imperfections:{name}", "marks of use, subtle as they come", ("wear",)) for name in IMPERFECTIONS]
-    made += [Item("decal", source.name, f"Decal:{source.name}", "set once", ("this job",), source.sheet_mm) for source in job.sources if source.sized]
-    made += [Item("tip", source.name, f"Tip:{source.id}", "its lightness as a brush's tip", ("this job",)) for source in job.sources if source.blob]
+        made += [
+            Item("kit", kit.name, f"{folder}:{kit.name}", kit.note, (*kit.tags, "own"), kit.size_mm, kit)
+            for kit in kits_in(folder)[0]
+        ]
+    made += [
+        Item("recipe", stock.name, f"Recipe:{stock.name}", stock.note, ("material",), stock.repeat_mm)
+        for stock in SHELF
+    ]
+    made += [
+        Item(
+            "surface", s.name, f"Surface:{s.name}", f"{len(s.layers)} layers", ("this job",), (s.width_mm, s.height_mm)
+        )
+        for s in job.surfaces
+        if surface is None or s.id != surface.id
+    ]
+    made += [
+        Item("imperfection", name, f"Imperfections:{name}", "marks of use, subtle as they come", ("wear",))
+        for name in IMPERFECTIONS
+    ]
+    made += [
+        Item("decal", source.name, f"Decal:{source.name}", "set once", ("this job",), source.sheet_mm)
+        for source in job.sources
+        if source.sized
+    ]
+    made += [
+        Item("tip", source.name, f"Tip:{source.id}", "its lightness as a brush's tip", ("this job",))
+        for source in job.sources
+        if source.blob
+    ]
     return made
 
 
@@ -76,7 +99,9 @@ def search(found: Iterable[Item], text: str = "", *, kind: str = "all", largest_
     return [item for item in found if fits(item)]
 
 
-def lay_item(job: Job, surface: Surface, item: Item, *, at: str, hatch: str, where: str = "above") -> tuple[AnyCommand, Layer, list[str]]:
+def lay_item(
+    job: Job, surface: Surface, item: Item, *, at: str, hatch: str, where: str = "above"
+) -> tuple[AnyCommand, Layer, list[str]]:
     """An item laid on a surface above, below or into a layer, as one step; what of it could not be bound is told.
 
     Raises
@@ -93,7 +118,9 @@ def lay_item(job: Job, surface: Surface, item: Item, *, at: str, hatch: str, whe
         command, layer = lay_on(job, surface, group, kind, above=at, hatch=hatch)
     if where != "above":
         laid = command.apply(job)
-        command = Batch(commands=(command, move_layers(laid.surface(surface.id), (layer.id,), at, where)), label=command.label)
+        command = Batch(
+            commands=(command, move_layers(laid.surface(surface.id), (layer.id,), at, where)), label=command.label
+        )
     return command, layer, told
 
 

@@ -128,9 +128,13 @@ def _taken_over(session: Session, source: Source, link: Linked, path: Path) -> A
     # A picture of another size is framed alike.
     corners = tuple((x * sx, y * sy) for x, y in frame.corners)
     value = msgspec.structs.replace(
-        source, blob=fresh.blob, width_px=fresh.width_px, height_px=fresh.height_px, depth=fresh.depth,
+        source,
+        blob=fresh.blob,
+        width_px=fresh.width_px,
+        height_px=fresh.height_px,
+        depth=fresh.depth,
         straightening=msgspec.structs.replace(frame, corners=corners, focal_px=frame.focal_px * sx),
-    )  # fmt: skip
+    )
     return Set(path=("sources", source.id), value=value, label="picture")
 
 
@@ -139,11 +143,14 @@ def relink(job: Job, found: dict[str, str]) -> AnyCommand | None:
     commands: list[AnyCommand] = []
     for source in job.sources:
         pictures = tuple(
-            msgspec.structs.replace(p, path=found[p.path], file_name=Path(found[p.path]).name) if p.path in found else p for p in source.pictures
+            msgspec.structs.replace(p, path=found[p.path], file_name=Path(found[p.path]).name) if p.path in found else p
+            for p in source.pictures
         )
         path = found.get(source.path, source.path)
         if source.linked and (path != source.path or pictures != source.pictures):
-            value = msgspec.structs.replace(source, path=path, pictures=pictures, file_name=Path(path).name or source.file_name)
+            value = msgspec.structs.replace(
+                source, path=path, pictures=pictures, file_name=Path(path).name or source.file_name
+            )
             commands.append(Set(path=("sources", source.id), value=value, label="relink"))
     return Batch(commands=tuple(commands), label="Relink files") if commands else None
 
@@ -175,7 +182,9 @@ def _files_below(folder: Path, depth: int) -> Iterable[Path]:
 
 def set_linked(source: Source, linked: bool) -> AnyCommand:
     """Follow the file, or keep what was last read."""
-    return Set(path=("sources", source.id, "linked"), value=linked, label="Follow the file" if linked else "Keep the pixels")
+    return Set(
+        path=("sources", source.id, "linked"), value=linked, label="Follow the file" if linked else "Keep the pixels"
+    )
 
 
 def link_note(source: Source) -> str:
@@ -190,5 +199,13 @@ def link_note(source: Source) -> str:
 
 
 __all__ = [
-    "LinkWatch", "Linked", "link_note", "linked_files", "look_for", "missing_files", "relink", "reread", "set_linked",
-]  # fmt: skip
+    "LinkWatch",
+    "Linked",
+    "link_note",
+    "linked_files",
+    "look_for",
+    "missing_files",
+    "relink",
+    "reread",
+    "set_linked",
+]

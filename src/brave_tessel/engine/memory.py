@@ -20,7 +20,10 @@ def keep_freed_memory() -> bool:
     """
     try:
         libc = ctypes.CDLL("libc.so.6")
-        return all(libc.mallopt(option, value) for option, value in ((_ARENA_MAX, 1), (_MMAP_THRESHOLD, _LARGEST), (_TRIM_THRESHOLD, _LARGEST)))
+        return all(
+            libc.mallopt(option, value)
+            for option, value in ((_ARENA_MAX, 1), (_MMAP_THRESHOLD, _LARGEST), (_TRIM_THRESHOLD, _LARGEST))
+        )
     except (OSError, AttributeError):
         log.debug("no glibc allocator to tune")
         return False

@@ -21,7 +21,9 @@ def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
     return layer.what.recipe if isinstance(layer.what, RecipeWhat) else None
 
 
-def set_recipe(surface: Surface, layer: Layer, recipe: Recipe, label: str, *, rule: str = "", gesture: str = "") -> AnyCommand:
+def set_recipe(
+    surface: Surface, layer: Layer, recipe: Recipe, label: str, *, rule: str = "", gesture: str = ""
+) -> AnyCommand:
     """The layer, or one of its where-rules, made of another recipe."""
     where = ("where", rule, "recipe") if rule else ("what", "recipe")
     return Set(path=(*layer_path(surface, layer.id), *where), value=recipe, label=label, gesture=gesture)

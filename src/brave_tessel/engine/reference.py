@@ -16,13 +16,38 @@ from ..core.operation import REGISTRY, Operation, Param
 from ..core.quantity import format_number
 
 FAMILIES = {
-    "noise": "Noise", "marks": "Marks", "pattern": "Pattern", "piece": "Piece", "adjust": "Adjust", "blur": "Blur and sharpen",
-    "move": "Move", "form": "Form", "combine": "Combine", "colour": "Colour", "relief": "Relief", "source": "Source",
-    "gather": "Gather", "mend": "Ways to make a repeat", "touch": "Touch-up brushes", "breakup": "Ways to break it",
-    "shape": "Made pieces", "scatter": "Scatter", "estimate": "Estimates from a picture",
-    "where": "Where-rules", "rule": "Shape of a rule", "lay": "Laying a layer in its sheet", "look": "Look of a layer", "tone": "Tone match",
-    "seat": "Seat", "brush": "The brush", "decal": "Decals", "water": "Standing water", "stamp": "Stamps of runs", "inscription": "Inscriptions", "laying": "Layings",
-}  # fmt: skip
+    "noise": "Noise",
+    "marks": "Marks",
+    "pattern": "Pattern",
+    "piece": "Piece",
+    "adjust": "Adjust",
+    "blur": "Blur and sharpen",
+    "move": "Move",
+    "form": "Form",
+    "combine": "Combine",
+    "colour": "Colour",
+    "relief": "Relief",
+    "source": "Source",
+    "gather": "Gather",
+    "mend": "Ways to make a repeat",
+    "touch": "Touch-up brushes",
+    "breakup": "Ways to break it",
+    "shape": "Made pieces",
+    "scatter": "Scatter",
+    "estimate": "Estimates from a picture",
+    "where": "Where-rules",
+    "rule": "Shape of a rule",
+    "lay": "Laying a layer in its sheet",
+    "look": "Look of a layer",
+    "tone": "Tone match",
+    "seat": "Seat",
+    "brush": "The brush",
+    "decal": "Decals",
+    "water": "Standing water",
+    "stamp": "Stamps of runs",
+    "inscription": "Inscriptions",
+    "laying": "Layings",
+}
 
 
 def operations_text() -> str:
@@ -48,16 +73,25 @@ def _operation(operation: Operation) -> list[str]:
 
 
 _OTHER = {
-    "colour": "#RRGGBB", "toggle": "yes or no", "stops": "#RRGGBB, with commas", "source": "a source", "words": "a text", "sizes": "sizes in mm, with commas", "font": "a font's name",
-    "layer": "a layer beneath", "tip": "a source or a recipe",
-}  # fmt: skip
+    "colour": "#RRGGBB",
+    "toggle": "yes or no",
+    "stops": "#RRGGBB, with commas",
+    "source": "a source",
+    "words": "a text",
+    "sizes": "sizes in mm, with commas",
+    "font": "a font's name",
+    "layer": "a layer beneath",
+    "tip": "a source or a recipe",
+}
 
 
 def _row(param: Param) -> str:
     if param.kind in set(_OTHER) | {"choice"}:
         usual = allowed = ", ".join(param.options) or _OTHER[param.kind]
     else:
-        usual = f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
+        usual = (
+            f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
+        )
         allowed = param.allowed()
     return f"| {param.label} (`{param.name}`) | {param.default} | {usual} | {allowed} | {param.help} |"
 

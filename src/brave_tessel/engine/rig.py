@@ -87,17 +87,32 @@ def _albedo(low: str, high: str, share: Raster) -> Raster:
 
 def _render(grid: Grid) -> Sample:
     grain = clouds(grid, size=9, octaves=6, gain=0.6, seed=11)
-    return Sample(grid, (grain * 1.6 + clouds(grid, size=40, octaves=3, seed=3) * 2).astype(np.float32), _albedo("#8E8370", "#CFC6B2", clouds(grid, size=22, octaves=5, seed=7)), 0.0)
+    return Sample(
+        grid,
+        (grain * 1.6 + clouds(grid, size=40, octaves=3, seed=3) * 2).astype(np.float32),
+        _albedo("#8E8370", "#CFC6B2", clouds(grid, size=22, octaves=5, seed=7)),
+        0.0,
+    )
 
 
 def _shingle(grid: Grid) -> Sample:
     stones = pebbles(grid, size=14, seed=4)
-    return Sample(grid, (stones * 2.8).astype(np.float32), _albedo("#5B5750", "#A59A88", clouds(grid, size=16, octaves=4, seed=2)), 0.25)
+    return Sample(
+        grid,
+        (stones * 2.8).astype(np.float32),
+        _albedo("#5B5750", "#A59A88", clouds(grid, size=16, octaves=4, seed=2)),
+        0.25,
+    )
 
 
 def _ribbed(grid: Grid) -> Sample:
     ribs = ripples(grid, spacing=8, crest=0.3)
-    return Sample(grid, (ribs * 1.4 + clouds(grid, size=30, octaves=5, seed=6) * 0.8).astype(np.float32), _albedo("#3E6F5C", "#7FA78F", clouds(grid, size=35, octaves=4, seed=9)), 0.5)
+    return Sample(
+        grid,
+        (ribs * 1.4 + clouds(grid, size=30, octaves=5, seed=6) * 0.8).astype(np.float32),
+        _albedo("#3E6F5C", "#7FA78F", clouds(grid, size=35, octaves=4, seed=9)),
+        0.5,
+    )
 
 
 SAMPLES: dict[str, Callable[[Grid], Sample]] = {"Render": _render, "Shingle": _shingle, "Ribbed copper": _ribbed}
@@ -188,7 +203,9 @@ def read_lights(data: bytes) -> tuple[list[str], list[tuple[float, float, float]
         lights = [tuple(float(v) for v in frame["light"]) for frame in frames]
         width, height = (float(v) for v in told.get("size_mm", (0, 0)))
     except (ValueError, KeyError, TypeError, AttributeError) as error:
-        raise UnreadableFileError(LIGHTS_FILE, value=str(error), allowed='{"size_mm": [w, h], "frames": [{"file", "light": [x, y, z]}]}') from None
+        raise UnreadableFileError(
+            LIGHTS_FILE, value=str(error), allowed='{"size_mm": [w, h], "frames": [{"file", "light": [x, y, z]}]}'
+        ) from None
     if any(len(light) != 3 for light in lights) or any(Path(name).name != name for name in names):
         raise UnreadableFileError(LIGHTS_FILE, allowed="three numbers a light, and files beside it")
     return names, lights, (width, height)  # type: ignore[return-value]
@@ -203,7 +220,9 @@ def read_frames(folder: Path, *, progress: Progress | None = None) -> Capture:
             progress(f"Read {name}", index / max(1, len(names)))
         frame = decode_picture(read_file(folder / name), name)
         if frames and frame.shape != frames[0].shape:
-            raise UnreadableFileError(name, value=f"{frame.shape[1]} × {frame.shape[0]} px", allowed="the size of the other frames")
+            raise UnreadableFileError(
+                name, value=f"{frame.shape[1]} × {frame.shape[0]} px", allowed="the size of the other frames"
+            )
         frames.append(frame)
     if not frames:
         raise UnreadableFileError(LIGHTS_FILE, value="no frames", allowed="four frames or more")

@@ -40,12 +40,23 @@ def scan_source(session: Session, capture: Capture, measured: Measured) -> Scan:
     normal = session.keep_bytes(encode_png(_codes(shape.normal * 0.5 + 0.5)))
     sized = min(capture.size_mm) > 0
     pictures = (
-        Picture(id="map-normal", role=MapKind.NORMAL, blob=normal, file_name="normal.png", green="up", reason="measured by the light rig"),
         Picture(
-            id="map-height", role=MapKind.HEIGHT, blob=height, file_name="height.png", rise_mm=rise if sized else 0.0,
+            id="map-normal",
+            role=MapKind.NORMAL,
+            blob=normal,
+            file_name="normal.png",
+            green="up",
+            reason="measured by the light rig",
+        ),
+        Picture(
+            id="map-height",
+            role=MapKind.HEIGHT,
+            blob=height,
+            file_name="height.png",
+            rise_mm=rise if sized else 0.0,
             reason="integrated from the normal",
         ),
-    )  # fmt: skip
+    )
     name = f"{capture.name}, scanned"
     source = session.dressed(main, name, pictures, MapKind.BASE_COLOUR, capture.size_mm if sized else None)
     return Scan(msgspec.structs.replace(source, kind="scan", path=""), measured.told)

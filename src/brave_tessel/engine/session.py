@@ -104,9 +104,16 @@ class Session:
         corners = ((0.0, 0.0), (float(width), 0.0), (float(width), float(height)), (0.0, float(height)))
         title = Path(file_name).stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Picture"
         return Source(
-            id=new_id("source"), name=title, blob=name, file_name=file_name, width_px=width, height_px=height,
-            depth=header.depth, alpha=header.alpha, straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
-        )  # fmt: skip
+            id=new_id("source"),
+            name=title,
+            blob=name,
+            file_name=file_name,
+            width_px=width,
+            height_px=height,
+            depth=header.depth,
+            alpha=header.alpha,
+            straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
+        )
 
     def keep_bytes(self, data: bytes) -> str:
         """Keep bytes with the job; returns their name."""
@@ -130,9 +137,7 @@ class Session:
             width, height = (round(side, 3) for side in size_mm)
             frame = msgspec.structs.replace(frame, width_mm=width, height_mm=height, size_note="from the file")
         kind = "map set" if pictures else "photo"
-        return msgspec.structs.replace(
-            source, name=name, kind=kind, pictures=pictures, role=role, straightening=frame
-        )
+        return msgspec.structs.replace(source, name=name, kind=kind, pictures=pictures, role=role, straightening=frame)
 
     def add_source(self, source: Source) -> AnyCommand:
         """The command that adds a source to the job."""

@@ -18,12 +18,18 @@ from .evaluate import always
 from .session import Session
 
 
-def sheet_maps(session: Session, job: Job, source: Source, *, px: int = 0, current: Callable[[], bool] = always) -> dict[str, MapSet]:
+def sheet_maps(
+    session: Session, job: Job, source: Source, *, px: int = 0, current: Callable[[], bool] = always
+) -> dict[str, MapSet]:
     """The sheet's maps by the name of each variant; one without a name where there are none."""
     planner, run = session.planner(job), session.evaluation(current)
     want = px or native_px(planner.sheet_px(source, 16_384))
     if source.breakup.op != "breakup.variants":
-        return {"": run.value(planner.estimated(source, None, planner.broken(source, want), source.id)) if source.scatter is None else run.value(planner.broken(source, want))}
+        return {
+            "": run.value(planner.estimated(source, None, planner.broken(source, want), source.id))
+            if source.scatter is None
+            else run.value(planner.broken(source, want))
+        }
     values = find(source.breakup.op).bind(source.breakup.values)
     sheet = run.value(planner.sheet(source, want))
     made = make_variants(sheet, count=int(values["count"]), soften=float(values["soften"]), seed=int(values["seed"]))
@@ -36,9 +42,15 @@ def native_px(px: int) -> int:
 
 
 def write_sheet(
-    session: Session, job: Job, source: Source, folder: Path, *, px: int = 0, progress: Callable[[str], None] | None = None,
+    session: Session,
+    job: Job,
+    source: Source,
+    folder: Path,
+    *,
+    px: int = 0,
+    progress: Callable[[str], None] | None = None,
     current: Callable[[], bool] = always,
-) -> list[Path]:  # fmt: skip
+) -> list[Path]:
     """Write the sheet's maps as PNG with their real size; returns the files.
 
     Raises
@@ -58,7 +70,9 @@ def write_sheet(
             note = f', "height_black_mm": {span[0]:g}, "height_white_mm": {span[1]:g}' if kind is MapKind.HEIGHT else ""
             codes = stored(kind, pixels, depth=TRAITS[kind].depth, height_mm=span)
             grid = maps.grid
-            data = encode_png(codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note)
+            data = encode_png(
+                codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note
+            )
             write_atomically(folder / name, data)
             written.append(folder / name)
     return written

@@ -34,12 +34,21 @@ from .intents import follow_source
 
 def set_bend(source: Source, bend: float, *, gesture: str = "") -> AnyCommand:
     """The lens's curvature."""
-    return Set(path=("sources", source.id, "straightening", "bend"), value=round(bend, 6), label="Set the lens curvature", gesture=gesture)
+    return Set(
+        path=("sources", source.id, "straightening", "bend"),
+        value=round(bend, 6),
+        label="Set the lens curvature",
+        gesture=gesture,
+    )
 
 
 def lock_proportion(source: Source, ratio: float) -> AnyCommand:
     """A known width over height; 0 takes it from the view again."""
-    return Set(path=("sources", source.id, "straightening", "locked"), value=round(ratio, 6), label="Lock the proportion" if ratio else "Take the proportion from the view")
+    return Set(
+        path=("sources", source.id, "straightening", "locked"),
+        value=round(ratio, 6),
+        label="Lock the proportion" if ratio else "Take the proportion from the view",
+    )
 
 
 def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
@@ -51,10 +60,22 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
     inner = tuple((float(x), float(y)) for x, y in middle + (np.asarray(corners) - middle) * 0.6)
     frame = Straightening(corners=inner, bend=source.straightening.bend, focal_px=source.straightening.focal_px)  # type: ignore[arg-type]
     fresh = Source(
-        id=new_id("source"), name=name, kind=source.kind, blob=source.blob, file_name=source.file_name, width_px=source.width_px,
-        height_px=source.height_px, depth=source.depth, role=source.role, pictures=source.pictures, straightening=frame,
-        light=source.light, balance=source.balance, path=source.path, linked=source.linked,
-    )  # fmt: skip
+        id=new_id("source"),
+        name=name,
+        kind=source.kind,
+        blob=source.blob,
+        file_name=source.file_name,
+        width_px=source.width_px,
+        height_px=source.height_px,
+        depth=source.depth,
+        role=source.role,
+        pictures=source.pictures,
+        straightening=frame,
+        light=source.light,
+        balance=source.balance,
+        path=source.path,
+        linked=source.linked,
+    )
     return Insert(path=("sources",), item=fresh, label=f"Another patch of {source.name}"), fresh
 
 
@@ -109,10 +130,18 @@ def remove_pins(source: Source, id: str = "") -> AnyCommand:
 
 # Touch up --------------------------------------------------------------------------------------------
 
-_LABELS = {"touch.clone": "Clone", "touch.heal": "Heal", "touch.paint": "Paint", "touch.smudge": "Smudge", "touch.sharpen": "Sharpen"}
+_LABELS = {
+    "touch.clone": "Clone",
+    "touch.heal": "Heal",
+    "touch.paint": "Paint",
+    "touch.smudge": "Smudge",
+    "touch.sharpen": "Sharpen",
+}
 
 
-def begin_touch(source: Source, brush: Setting, points: tuple[Point, ...], *, offset: Point, tip: str, maps: frozenset[MapKind]) -> tuple[AnyCommand, Touch]:
+def begin_touch(
+    source: Source, brush: Setting, points: tuple[Point, ...], *, offset: Point, tip: str, maps: frozenset[MapKind]
+) -> tuple[AnyCommand, Touch]:
     """A touch-up stroke; further points follow as one gesture."""
     touch = Touch(id=new_id("touch"), brush=brush, points=points, offset=offset, tip=tip, maps=maps)
     path = ("sources", source.id, "touches")
@@ -121,7 +150,12 @@ def begin_touch(source: Source, brush: Setting, points: tuple[Point, ...], *, of
 
 def lengthen_touch(source: Source, touch: Touch, points: tuple[Point, ...]) -> AnyCommand:
     """The stroke with further points."""
-    return Set(path=("sources", source.id, "touches", touch.id, "points"), value=points, label=_LABELS.get(touch.brush.op, "Touch up"), gesture=touch.id)
+    return Set(
+        path=("sources", source.id, "touches", touch.id, "points"),
+        value=points,
+        label=_LABELS.get(touch.brush.op, "Touch up"),
+        gesture=touch.id,
+    )
 
 
 def remove_touch(source: Source, touch: str) -> AnyCommand:
@@ -153,9 +187,13 @@ def quieten_feature(source: Source, maps: MapSet, feature: Feature) -> AnyComman
     height = maps.grid.height_mm
     from_x, from_y = cover_for(maps, feature)
     quiet = Quiet(
-        id=new_id("quiet"), x_mm=round(feature.x, 3), y_mm=round(height - feature.y, 3), size_mm=round(feature.size, 3),
-        from_x_mm=round(from_x, 3), from_y_mm=round(height - from_y, 3),
-    )  # fmt: skip
+        id=new_id("quiet"),
+        x_mm=round(feature.x, 3),
+        y_mm=round(height - feature.y, 3),
+        size_mm=round(feature.size, 3),
+        from_x_mm=round(from_x, 3),
+        from_y_mm=round(height - from_y, 3),
+    )
     return Insert(path=("sources", source.id, "quiets"), item=quiet, label=f"Quieten a {feature.word} spot")
 
 
@@ -165,7 +203,9 @@ def remove_quiet(source: Source, quiet: str) -> AnyCommand:
 
 def set_breakup(job: Job, source: Source, op: str) -> AnyCommand:
     """Break the repeat another way, over as many cells as before."""
-    values: dict[str, Value] = {name: source.breakup.value(name) for name in ("across", "up", "seed") if name in source.breakup.complete()}
+    values: dict[str, Value] = {
+        name: source.breakup.value(name) for name in ("across", "up", "seed") if name in source.breakup.complete()
+    }
     setting = Setting(op=op, values=values)
     command = Set(path=("sources", source.id, "breakup"), value=setting, label="Break the repeat another way")
     return follow_source(job, msgspec.structs.replace(source, breakup=setting), command)
@@ -177,10 +217,18 @@ def set_breakup(job: Job, source: Source, op: str) -> AnyCommand:
 def new_scatter(job: Job) -> tuple[AnyCommand, Source]:
     """A scatter sheet with one kind of piece."""
     taken = {source.name for source in job.sources}
-    name = next(n for k in range(1, len(taken) + 2) if (n := "Scatter sheet" if k == 1 else f"Scatter sheet {k}") not in taken)
+    name = next(
+        n for k in range(1, len(taken) + 2) if (n := "Scatter sheet" if k == 1 else f"Scatter sheet {k}") not in taken
+    )
     kind = PieceKind(id=new_id("kind"), name="Pebble")
     whole = ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0))
-    source = Source(id=new_id("source"), name=name, kind="scatter", straightening=Straightening(corners=whole), scatter=Scatter(kinds=(kind,)))
+    source = Source(
+        id=new_id("source"),
+        name=name,
+        kind="scatter",
+        straightening=Straightening(corners=whole),
+        scatter=Scatter(kinds=(kind,)),
+    )
     return Insert(path=("sources",), item=source, label="New scatter sheet"), source
 
 
@@ -197,7 +245,10 @@ def remove_kind(source: Source, id: str) -> AnyCommand:
     assert source.scatter is not None
     laid = tuple(piece for piece in source.scatter.laid if piece.kind != id)
     return Batch(
-        commands=(Remove(path=scatter_path(source, "kinds", id), label="kind"), Set(path=scatter_path(source, "laid"), value=laid, label="pieces")),
+        commands=(
+            Remove(path=scatter_path(source, "kinds", id), label="kind"),
+            Set(path=scatter_path(source, "laid"), value=laid, label="pieces"),
+        ),
         label="Take out a kind",
     )
 
@@ -205,7 +256,11 @@ def remove_kind(source: Source, id: str) -> AnyCommand:
 def lay_piece(source: Source, kind: str, at: Point, *, like: LaidPiece | None = None) -> tuple[AnyCommand, LaidPiece]:
     """Lay a piece by hand, like another one if given."""
     id = new_id("piece")
-    piece = LaidPiece(id=id, kind=kind, x_mm=at[0], y_mm=at[1]) if like is None else msgspec.structs.replace(like, id=id, x_mm=at[0], y_mm=at[1])
+    piece = (
+        LaidPiece(id=id, kind=kind, x_mm=at[0], y_mm=at[1])
+        if like is None
+        else msgspec.structs.replace(like, id=id, x_mm=at[0], y_mm=at[1])
+    )
     return Insert(path=scatter_path(source, "laid"), item=piece, label="Lay a piece", gesture=id), piece
 
 
@@ -230,7 +285,12 @@ def set_strew(source: Source, name: str, value: Value, *, gesture: str = "") -> 
     """How the pieces are strewn."""
     assert source.scatter is not None
     values = {**source.scatter.strew.values, name: value}
-    return Set(path=scatter_path(source, "strew", "values"), value=values, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+    return Set(
+        path=scatter_path(source, "strew", "values"),
+        value=values,
+        label=f"Set {name.replace('_', ' ')}",
+        gesture=gesture,
+    )
 
 
 def remove_piece(source: Source, id: str) -> AnyCommand:

@@ -28,7 +28,13 @@ def warm_kernels() -> None:
         job = Job()
         command, surface = new_surface(job)
         job = command.apply(job)
-        for group, kind in (("Recipe", "Clouds"), ("Special", "Standing water"), ("Special", "Inscription"), ("Special", "Run"), ("Recipe", "Pebbles")):
+        for group, kind in (
+            ("Recipe", "Clouds"),
+            ("Special", "Standing water"),
+            ("Special", "Inscription"),
+            ("Special", "Run"),
+            ("Recipe", "Pebbles"),
+        ):
             job = lay_on(job, job.surface(surface.id), group, kind)[0].apply(job)
         layer = job.surfaces[0].layers[-1]
         for op in ("where.noise", "where.height"):

@@ -29,7 +29,9 @@ class Worker:
         self._thread.start()
 
     def request(self, channel: str, work: Work) -> None:
-        """Do ``work`` soon; what the channel was doing or had waiting is overtaken. A stopped worker does nothing more."""
+        """Do ``work`` soon; what the channel was doing or had waiting is overtaken. A stopped worker does nothing
+        more.
+        """
         with self._wake:
             if self._stopping:
                 return

@@ -32,7 +32,9 @@ def outline_of(data: bytes, name: str) -> Outline:
     """
     found = _svg(data, name) if is_svg(data) else _cut_out(data, name)
     if not found.contours:
-        raise UnreadableFileError(name, value="nothing is drawn in it", allowed="an SVG with shapes, or a cut-out picture")
+        raise UnreadableFileError(
+            name, value="nothing is drawn in it", allowed="an SVG with shapes, or a cut-out picture"
+        )
     return found
 
 
@@ -52,7 +54,11 @@ def _svg(data: bytes, name: str) -> Outline:
 
 def _is_shown(element: SVGElement) -> bool:
     """Filled shapes; lines without a filling have no inside."""
-    return element.values.get("visibility") != "hidden" and element.values.get("display") != "none" and element.fill.value is not None
+    return (
+        element.values.get("visibility") != "hidden"
+        and element.values.get("display") != "none"
+        and element.fill.value is not None
+    )
 
 
 def _contours(path: Any) -> list[Contour]:

@@ -52,7 +52,10 @@ class _Writer:
     def accessor(self, values: npt.NDArray[np.float32], kind: str, *, bounds: bool = False) -> int:
         values = np.ascontiguousarray(values, np.float32)
         accessor = gl.Accessor(
-            bufferView=self.view(values.tobytes(), gl.ARRAY_BUFFER), componentType=gl.FLOAT, count=len(values), type=kind
+            bufferView=self.view(values.tobytes(), gl.ARRAY_BUFFER),
+            componentType=gl.FLOAT,
+            count=len(values),
+            type=kind,
         )
         if bounds:
             accessor.min, accessor.max = values.min(0).tolist(), values.max(0).tolist()
@@ -77,9 +80,12 @@ def encode_glb(parts: list[GltfPart], materials: list[GltfMaterial], *, scene_na
         uv[:, 1] += np.ceil(-uv[:, 1].min()) if len(uv) and uv[:, 1].min() < 0 else 0
         attributes = gl.Attributes(
             POSITION=writer.accessor(part.positions, gl.VEC3, bounds=True),
-            NORMAL=writer.accessor(part.normals, gl.VEC3), TEXCOORD_0=writer.accessor(uv, gl.VEC2),
-        )  # fmt: skip
-        tree.meshes.append(gl.Mesh(name=part.name, primitives=[gl.Primitive(attributes=attributes, material=part.material)]))
+            NORMAL=writer.accessor(part.normals, gl.VEC3),
+            TEXCOORD_0=writer.accessor(uv, gl.VEC2),
+        )
+        tree.meshes.append(
+            gl.Mesh(name=part.name, primitives=[gl.Primitive(attributes=attributes, material=part.material)])
+        )
         tree.nodes.append(gl.Node(name=part.name, mesh=len(tree.meshes) - 1))
     tree.scenes = [gl.Scene(name=scene_name, nodes=list(range(len(tree.nodes))))]
     tree.scene = 0
@@ -93,7 +99,9 @@ def _material(writer: _Writer, material: GltfMaterial) -> gl.Material:
     made = gl.Material(name=material.name, pbrMetallicRoughness=pbr, doubleSided=False)
     made.extras = {"realWorldTileSize_m": [float(side) for side in material.size_m]}
     if material.base_colour:
-        pbr.baseColorTexture = gl.TextureInfo(index=writer.texture(material.base_colour, f"{material.name} base colour"))
+        pbr.baseColorTexture = gl.TextureInfo(
+            index=writer.texture(material.base_colour, f"{material.name} base colour")
+        )
     if material.orm:
         orm = writer.texture(material.orm, f"{material.name} occlusion roughness metalness")
         pbr.metallicRoughnessTexture = gl.TextureInfo(index=orm)

@@ -16,11 +16,9 @@ from ..core.colour import decode_srgb
 from ..core.sheet import AnyArray, Raster
 
 _F = npt.NDArray[np.float64]
-SRGB_D50: _F = np.array([
-    [0.4360747, 0.3850649, 0.1430804],
-    [0.2225045, 0.7168786, 0.0606169],
-    [0.0139322, 0.0971045, 0.7141733],
-])  # fmt: skip
+SRGB_D50: _F = np.array(
+    [[0.4360747, 0.3850649, 0.1430804], [0.2225045, 0.7168786, 0.0606169], [0.0139322, 0.0971045, 0.7141733]]
+)
 """Linear sRGB to XYZ adapted to D50 by Bradford, as profiles hold it (IEC 61966-2-1; ICC.1 Annex E)."""
 _ALIKE = 2e-3
 
@@ -36,7 +34,10 @@ class MatrixProfile:
     def is_srgb(self) -> bool:
         """Whether it says just what is assumed without a profile."""
         codes = np.linspace(0, 1, len(self.curves[0]))
-        return bool(np.abs(self.to_xyz - SRGB_D50).max() < _ALIKE and all(np.abs(curve - decode_srgb(codes)).max() < _ALIKE for curve in self.curves))
+        return bool(
+            np.abs(self.to_xyz - SRGB_D50).max() < _ALIKE
+            and all(np.abs(curve - decode_srgb(codes)).max() < _ALIKE for curve in self.curves)
+        )
 
 
 def matrix_profile(data: bytes) -> MatrixProfile | None:

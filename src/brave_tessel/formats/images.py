@@ -30,9 +30,22 @@ _PNG = b"\x89PNG\r\n\x1a\n"
 _TIFF_ALPHA = {1: "premultiplied", 2: "straight"}
 # What a decoder raises on a damaged file.
 _DAMAGED = (
-    UnidentifiedImageError, OSError, ValueError, SyntaxError, struct.error, zlib.error, TypeError, KeyError, IndexError,
-    EOFError, OverflowError, MemoryError, AttributeError, ZeroDivisionError, ArithmeticError,
-)  # fmt: skip
+    UnidentifiedImageError,
+    OSError,
+    ValueError,
+    SyntaxError,
+    struct.error,
+    zlib.error,
+    TypeError,
+    KeyError,
+    IndexError,
+    EOFError,
+    OverflowError,
+    MemoryError,
+    AttributeError,
+    ZeroDivisionError,
+    ArithmeticError,
+)
 Image.MAX_IMAGE_PIXELS = None  # our own limit is checked before anything is decoded
 
 
@@ -63,7 +76,9 @@ def read_header(data: bytes, name: str) -> PictureHeader:
         if _is_tiff(data):
             return _tiff_header(data, name)
         raise _unreadable(name) from None
-    return _within_limits(PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind, alpha), name)
+    return _within_limits(
+        PictureHeader(*((height, width) if turned else (width, height)), 16 if deep else 8, kind, alpha), name
+    )
 
 
 def _alpha(picture: Image.Image) -> str:
@@ -100,7 +115,10 @@ def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
         )
     if width * height * _BYTES_A_PIXEL > memory_budget():
         raise TooLargeError(
-            name, value=f"{width} × {height} px", allowed=f"what fits into {memory_budget() >> 30} GB here", remedy="Scale it down first."
+            name,
+            value=f"{width} × {height} px",
+            allowed=f"what fits into {memory_budget() >> 30} GB here",
+            remedy="Scale it down first.",
         )
     return header
 
@@ -136,7 +154,9 @@ def _tiff_header(data: bytes, name: str) -> PictureHeader:
         raise _unreadable(name) from None
     if len(shape) not in {2, 3} or not all(isinstance(side, int) for side in shape):
         raise _unreadable(name)
-    return _within_limits(PictureHeader(shape[1], shape[0], bits, "TIFF", _TIFF_ALPHA.get(int(samples[0]), "") if samples else ""), name)
+    return _within_limits(
+        PictureHeader(shape[1], shape[0], bits, "TIFF", _TIFF_ALPHA.get(int(samples[0]), "") if samples else ""), name
+    )
 
 
 def decode_picture(data: bytes, name: str) -> Raster:
@@ -313,7 +333,9 @@ def size_chunks(width_px: int, height_px: int, width_mm: float, height_mm: float
     return _chunk(b"sCAL", scale) + _chunk(b"pHYs", physical) + _chunk(b"iTXt", words)
 
 
-def encode_png(codes: AnyArray, *, width_mm: float = 0, height_mm: float = 0, srgb: bool = False, note: str = "") -> bytes:
+def encode_png(
+    codes: AnyArray, *, width_mm: float = 0, height_mm: float = 0, srgb: bool = False, note: str = ""
+) -> bytes:
     """PNG bytes of (H, W) or (H, W, 3) uint8 or uint16 codes, with their real size if given."""
     ordered = codes[..., ::-1] if codes.ndim == 3 else codes
     level = [cv2.IMWRITE_PNG_COMPRESSION, 2]

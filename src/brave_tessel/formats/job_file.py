@@ -81,9 +81,18 @@ def load_job(path: Path) -> OpenedJob:
             job = decode_job(migrate(tree))
             blobs = {name: archive.read(f"blobs/{name}") for name in used_blobs(job)}
     except (
-        zipfile.BadZipFile, zlib.error, KeyError, ValueError, TypeError, AttributeError, msgspec.ValidationError, EOFError,
-        NotImplementedError, RuntimeError, OSError,
-    ):  # fmt: skip
+        zipfile.BadZipFile,
+        zlib.error,
+        KeyError,
+        ValueError,
+        TypeError,
+        AttributeError,
+        msgspec.ValidationError,
+        EOFError,
+        NotImplementedError,
+        RuntimeError,
+        OSError,
+    ):
         raise _no_job(path) from None
     damaged = [name for name, content in blobs.items() if blob_name(content) != name]
     if damaged:

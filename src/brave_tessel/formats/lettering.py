@@ -81,7 +81,12 @@ class _Flatten(BasePen):  # type: ignore[misc]
 def _opened(path: Path) -> tuple[Any, Any, Any, float]:
     try:
         face = TTFont(str(path), lazy=True)
-        return face.getGlyphSet(), face.getBestCmap() or {}, ImageFont.truetype(str(path), 1000), float(face["head"].unitsPerEm)
+        return (
+            face.getGlyphSet(),
+            face.getBestCmap() or {},
+            ImageFont.truetype(str(path), 1000),
+            float(face["head"].unitsPerEm),
+        )
     except (TTLibError, OSError, KeyError) as error:
         raise UnreadableFileError(path.name, value=str(error), allowed="a font") from None
 

@@ -24,7 +24,11 @@ def model_kind(data: bytes) -> str:
         return "glb"
     if data[:3] == b"ply":
         return "ply"
-    return "stl" if data[:5] == b"solid" or (len(data) > 84 and len(data) == 84 + 50 * int.from_bytes(data[80:84], "little")) else "obj"
+    return (
+        "stl"
+        if data[:5] == b"solid" or (len(data) > 84 and len(data) == 84 + 50 * int.from_bytes(data[80:84], "little"))
+        else "obj"
+    )
 
 
 def model_relief(data: bytes, name: str) -> Raster:
@@ -38,12 +42,19 @@ def model_relief(data: bytes, name: str) -> Raster:
     if len(data) > MOST_BYTES:
         raise TooLargeError(name, value=f"{len(data) >> 20} MB", allowed=f"{MOST_BYTES >> 20} MB")
     try:
-        mesh = trimesh.load(io.BytesIO(data), file_type=model_kind(data), force="mesh", process=False, skip_materials=True)
+        mesh = trimesh.load(
+            io.BytesIO(data), file_type=model_kind(data), force="mesh", process=False, skip_materials=True
+        )
         corners = np.asarray(mesh.vertices, np.float64)[np.asarray(mesh.faces, np.int64)]  # type: ignore[attr-defined]
     except Exception as error:
         # The reader raises whatever its parsers do; to the person it is one thing.
         raise UnreadableFileError(name, value=type(error).__name__, allowed="OBJ, GLB, PLY or STL") from error
-    if len(corners) == 0 or corners.shape[1:] != (3, 3) or not np.isfinite(corners).all() or np.abs(corners).max() > 1e12:
+    if (
+        len(corners) == 0
+        or corners.shape[1:] != (3, 3)
+        or not np.isfinite(corners).all()
+        or np.abs(corners).max() > 1e12
+    ):
         raise UnreadableFileError(name, value="no faces", allowed="a model with faces")
     if len(corners) > MOST_FACES:
         raise TooLargeError(name, value=f"{len(corners)} faces", allowed=f"{MOST_FACES} faces")

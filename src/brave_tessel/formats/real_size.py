@@ -35,7 +35,16 @@ def _told_size(data: bytes) -> tuple[float, float] | None:
             if _usual(float(across) * 25.4 / mm):
                 return None
             return picture.width / float(across) * mm, picture.height / float(up) * mm
-    except (UnidentifiedImageError, OSError, ValueError, SyntaxError, TypeError, KeyError, ZeroDivisionError, struct.error):
+    except (
+        UnidentifiedImageError,
+        OSError,
+        ValueError,
+        SyntaxError,
+        TypeError,
+        KeyError,
+        ZeroDivisionError,
+        struct.error,
+    ):
         return None
 
 

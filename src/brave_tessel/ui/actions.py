@@ -239,8 +239,18 @@ class Actions:
         self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().layers.remove())
         menu.addSeparator()
         self._add(menu, "Open or leave the recipe", "E", self.toggle_recipe)
-        self._add(menu, "Copy layers, or the step with what it needs", "Ctrl+C", lambda: (stage().recipe if self.desk.recipe_open else stage().layers).copy())
-        self._add(menu, "Paste layers or steps", "Ctrl+V", lambda: (stage().recipe if self.desk.recipe_open else stage().layers).paste())
+        self._add(
+            menu,
+            "Copy layers, or the step with what it needs",
+            "Ctrl+C",
+            lambda: (stage().recipe if self.desk.recipe_open else stage().layers).copy(),
+        )
+        self._add(
+            menu,
+            "Paste layers or steps",
+            "Ctrl+V",
+            lambda: (stage().recipe if self.desk.recipe_open else stage().layers).paste(),
+        )
         self._add(menu, "Hold the step against the next", "Alt+A", lambda: stage().recipe.board.pair.hold_against())
         menu.addSeparator()
         self._add(menu, "Paint", "B", self.toggle_painting)
@@ -302,16 +312,18 @@ class Actions:
 
     def first_steps(self) -> None:
         QMessageBox.information(
-            self.window, "First steps",
+            self.window,
+            "First steps",
             "1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.\n"
             "2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.\n"
             "3  Build: lay on a pattern or noise; say where it lies and how it sits.\n"
             "4  Place: put up the corner and drag surfaces onto walls; pick the datum.\n"
             "5  Hand over: read the checks, choose sizes and depths, write the files.",
-        )  # fmt: skip
+        )
 
     def about(self) -> None:
         QMessageBox.about(
-            self.window, "About Brave Tessel",
+            self.window,
+            "About Brave Tessel",
             f"Brave Tessel {__version__}\nGPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).",
-        )  # fmt: skip
+        )

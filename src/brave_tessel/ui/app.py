@@ -27,7 +27,9 @@ def make_app(*, lamp: bool | None = None, scale: float | None = None) -> QApplic
     if app.findChild(Tidying) is None:
         Tidying(app)
     theme.apply(
-        app, lamp=theme.prefers_lamp() if lamp is None else lamp, scale=theme.desktop_scale() if scale is None else scale
+        app,
+        lamp=theme.prefers_lamp() if lamp is None else lamp,
+        scale=theme.desktop_scale() if scale is None else scale,
     )
     return app
 
@@ -49,9 +51,11 @@ def offer_recovery(window: Window) -> None:
         job, origin, blobs = found
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
-            window, "Recovered work", f"“{job.name}” was not closed properly. Open what was recovered?",
+            window,
+            "Recovered work",
+            f"“{job.name}” was not closed properly. Open what was recovered?",
             buttons.Yes | buttons.No,
-        )  # fmt: skip
+        )
         if answer == buttons.Yes:
             window.desk.session.adopt(OpenedJob(job, blobs), Path(origin) if origin else None, saved=False)
         journal.unlink(missing_ok=True)

@@ -27,8 +27,11 @@ def _ask_thumb(desk: Desk, source: Source) -> None:
 
     desk.ask(
         f"thumb {source.id}",
-        lambda current: pictures.scatter_picture(session, job, source, px=COARSE_PX, view=None, light=light, fine=False, current=current), show,
-    )  # fmt: skip
+        lambda current: pictures.scatter_picture(
+            session, job, source, px=COARSE_PX, view=None, light=light, fine=False, current=current
+        ),
+        show,
+    )
 
 
 def ask_variants(desk: Desk) -> None:
@@ -39,6 +42,9 @@ def ask_variants(desk: Desk) -> None:
         return
     job, light, session = desk.job, desk.light, desk.session
     desk.ask(
-        "variants", lambda current: recipe_pictures.variant_pictures(session, job, surface, layer, recipe, light=light, current=current),
+        "variants",
+        lambda current: recipe_pictures.variant_pictures(
+            session, job, surface, layer, recipe, light=light, current=current
+        ),
         desk.variants_ready.emit,
-    )  # fmt: skip
+    )

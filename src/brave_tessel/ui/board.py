@@ -53,9 +53,7 @@ def lay_wrapped(pixmap: QPixmap, part: QImage, x: int, y: int) -> None:
     painter.end()
 
 
-def tile(
-    painter: QPainter, mips: Sequence[QPixmap], target: QRectF, cell: QRectF, *, smooth: bool = True
-) -> None:
+def tile(painter: QPainter, mips: Sequence[QPixmap], target: QRectF, cell: QRectF, *, smooth: bool = True) -> None:
     """Fill ``target`` with repeats of a picture of which one fills ``cell``, all in screen pixels.
 
     The smaller version is taken that has at least one pixel a screen pixel, so nothing shimmers.
@@ -118,7 +116,9 @@ class Board(QWidget):
     def to_screen(self, x: float, y: float) -> QPointF:
         middle = self.picture_area().center()
         sign = -1 if self.y_up else 1
-        return QPointF(middle.x() + (x - self.centre[0]) * self.scale, middle.y() + sign * (y - self.centre[1]) * self.scale)
+        return QPointF(
+            middle.x() + (x - self.centre[0]) * self.scale, middle.y() + sign * (y - self.centre[1]) * self.scale
+        )
 
     def to_world(self, point: QPointF) -> tuple[float, float]:
         middle = self.picture_area().center()
@@ -194,7 +194,9 @@ class Board(QWidget):
         if event is None:
             return
         self.setFocus()
-        if event.button() == Qt.MouseButton.MiddleButton or (event.button() == Qt.MouseButton.LeftButton and self._space):
+        if event.button() == Qt.MouseButton.MiddleButton or (
+            event.button() == Qt.MouseButton.LeftButton and self._space
+        ):
             self._pan_from = event.position()
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
         elif event.button() == Qt.MouseButton.RightButton:

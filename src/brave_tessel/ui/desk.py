@@ -29,13 +29,7 @@ from . import pictures, recipe_pictures
 from .controls.choices import KNOWN_LAYERS, KNOWN_SOURCES
 from .followers import LinkFollower
 from .gather_files import gather_files
-from .results import (
-    GatherPicture,
-    RecipePicture,
-    ScatterPicture,
-    SceneTextures,
-    SheetPicture,
-)
+from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture
 from .sun import sun
 from .surface_requests import COARSE_PX, SurfaceRequests
 
@@ -180,7 +174,14 @@ class Desk(QObject):
     def part(self) -> Part | None:
         return next((p for p in self.job.scene.parts if p.id == self.part_id), None)
 
-    def select(self, *, surface: str | None = None, layer: str | None = None, source: str | None = None, part: str | None = None) -> None:
+    def select(
+        self,
+        *,
+        surface: str | None = None,
+        layer: str | None = None,
+        source: str | None = None,
+        part: str | None = None,
+    ) -> None:
         """Choose what the cards show."""
         before = (self.surface_id, self.source_id)
         self.surface_id = self.surface_id if surface is None else surface
@@ -227,7 +228,15 @@ class Desk(QObject):
         self.light_changed.emit()
         self.refresh()
 
-    def set_light(self, *, azimuth: float | None = None, height: float | None = None, sun: float | None = None, sky: float | None = None, exposure: float | None = None) -> None:
+    def set_light(
+        self,
+        *,
+        azimuth: float | None = None,
+        height: float | None = None,
+        sun: float | None = None,
+        sky: float | None = None,
+        exposure: float | None = None,
+    ) -> None:
         """Another light: where it stands, how strong sun and sky are, how it is exposed."""
         self.azimuth = self.azimuth if azimuth is None else azimuth
         self.height = self.height if height is None else height
@@ -246,9 +255,12 @@ class Desk(QObject):
 
     def _request(self) -> None:
         {
-            "Gather": self._request_gather, "Repeat": self._request_sheet, "Build": self._request_build,
-            "Place": self._request_scene, "Hand over": self._request_all,
-        }[self.stage]()  # fmt: skip
+            "Gather": self._request_gather,
+            "Repeat": self._request_sheet,
+            "Build": self._request_build,
+            "Place": self._request_scene,
+            "Hand over": self._request_all,
+        }[self.stage]()
 
     def in_background(self, channel: str, work: Callable[[Current], None]) -> None:
         def run(current: Current) -> None:
@@ -296,7 +308,9 @@ class Desk(QObject):
 
         def work(current: Current) -> None:
             for size in dict.fromkeys((COARSE_PX, px)):
-                done = recipe_pictures.recipe_picture(session, job, surface, layer, recipe, chosen=chosen, px=size, light=light, current=current)
+                done = recipe_pictures.recipe_picture(
+                    session, job, surface, layer, recipe, chosen=chosen, px=size, light=light, current=current
+                )
                 if not current():
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.recipe_ready))  # type: ignore[misc]
@@ -333,7 +347,9 @@ class Desk(QObject):
             return
         job, session, shown = self.job, self.session, self._sheet
         stroking = self.stroking and shown is not None and shown.source.id == source.id and not shown.rough
-        slow = source.mend.op == "mend.regrow" and (shown is None or shown.source.mend != source.mend or shown.source.id != source.id)
+        slow = source.mend.op == "mend.regrow" and (
+            shown is None or shown.source.mend != source.mend or shown.source.id != source.id
+        )
 
         def work(current: Current) -> None:
             if stroking and shown is not None:
@@ -409,7 +425,9 @@ class Desk(QObject):
         with_photo, light = self._photo_shown != source.blob, self.light
 
         def work(current: Current) -> None:
-            done: GatherPicture = pictures.gather_picture(session, job, source, with_photo=with_photo, light=light, current=current)
+            done: GatherPicture = pictures.gather_picture(
+                session, job, source, with_photo=with_photo, light=light, current=current
+            )
             self.later(lambda: self._deliver_gather(done))
 
         self.in_background("gather", work)
@@ -421,7 +439,9 @@ class Desk(QObject):
         def work(current: Current) -> None:
             for px in sizes:
                 fine = px == self.preview_px
-                done = pictures.scatter_picture(session, job, source, px=px, view=view, light=light, fine=fine, current=current)
+                done = pictures.scatter_picture(
+                    session, job, source, px=px, view=view, light=light, fine=fine, current=current
+                )
                 if not current():
                     return
                 self.later(lambda done=done: self._deliver_timed(done, self.scatter_ready))  # type: ignore[misc]

@@ -30,7 +30,11 @@ class Dropper(QObject):
             if colour:
                 self.took(colour)
             return True
-        if isinstance(event, QKeyEvent) and event.type() in {QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride} and event.key() == Qt.Key.Key_Escape:
+        if (
+            isinstance(event, QKeyEvent)
+            and event.type() in {QEvent.Type.KeyPress, QEvent.Type.ShortcutOverride}
+            and event.key() == Qt.Key.Key_Escape
+        ):
             if event.type() == QEvent.Type.KeyPress:
                 self.stop()
             event.accept()

@@ -25,7 +25,9 @@ def gather_files(desk: Desk, paths: list[Path]) -> None:
             last = made[-1]
             desk.select(source=last.id)
             maps = f" with {len(last.pictures) + 1} maps" if last.pictures else ""
-            desk.tell(f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size.")
+            desk.tell(
+                f"{last.name} added{maps}. Drag the frame's corners onto something rectangular, then type its size."
+            )
         if troubles:
             desk.tell(troubles[-1], "fault")
 

@@ -41,17 +41,31 @@ from .surface_pictures import surface_picture
 
 Current = Callable[[], bool]
 CONTACT = (
-    MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION,
-)  # fmt: skip
+    MapKind.BASE_COLOUR,
+    MapKind.HEIGHT,
+    MapKind.NORMAL,
+    MapKind.ROUGHNESS,
+    MapKind.METALNESS,
+    MapKind.AMBIENT_OCCLUSION,
+)
 """The maps of the contact sheet, in reading order."""
 
 
 SMALL_PX = 256
 ROUGH_PX = 160
-_READ = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION)
+_READ = (
+    MapKind.BASE_COLOUR,
+    MapKind.HEIGHT,
+    MapKind.NORMAL,
+    MapKind.ROUGHNESS,
+    MapKind.METALNESS,
+    MapKind.AMBIENT_OCCLUSION,
+)
 
 
-def sheet_picture(session: Session, job: Job, source: Source, *, current: Current, progress: Callable[[str], None] | None = None) -> SheetPicture:
+def sheet_picture(
+    session: Session, job: Job, source: Source, *, current: Current, progress: Callable[[str], None] | None = None
+) -> SheetPicture:
     """A source's sheet and its meters."""
     begun = time.perf_counter()
     planner = session.planner(job)
@@ -71,12 +85,22 @@ def sheet_picture(session: Session, job: Job, source: Source, *, current: Curren
     wide = run.value(planner.broken(source, FLAT_PX))
     field = mip_chain(display_codes(wide[MapKind.BASE_COLOUR])) if wide is not sheet else None
     return SheetPicture(
-        source, sheet.grid, mip_chain(display_codes(colour)), wide.grid, field, cut, (x, y),
-        read_repetition(wide[MapKind.BASE_COLOUR]), light_drift(flat[MapKind.BASE_COLOUR]),
-        (time.perf_counter() - begun) * 1000, _small(sheet), _small(mended),
-        _per_map(sheet, encoded), (read_spacing(encoded, axis=1), read_spacing(encoded, axis=0)),
+        source,
+        sheet.grid,
+        mip_chain(display_codes(colour)),
+        wide.grid,
+        field,
+        cut,
+        (x, y),
+        read_repetition(wide[MapKind.BASE_COLOUR]),
+        light_drift(flat[MapKind.BASE_COLOUR]),
+        (time.perf_counter() - begun) * 1000,
+        _small(sheet),
+        _small(mended),
+        _per_map(sheet, encoded),
+        (read_spacing(encoded, axis=1), read_spacing(encoded, axis=0)),
         tuple(find_features(colour, sheet.grid)),
-    )  # fmt: skip
+    )
 
 
 def _per_map(sheet: MapSet, encoded: Raster) -> tuple[MapReading, ...]:
@@ -97,13 +121,17 @@ def _small(sheet: MapSet) -> MapSet:
     return MapSet(small, {kind: resampled(kind, pixels, small.shape) for kind, pixels in sheet.maps.items()})
 
 
-def stroke_picture(session: Session, job: Job, source: Source, before: SheetPicture, *, current: Current) -> SheetPicture:
+def stroke_picture(
+    session: Session, job: Job, source: Source, before: SheetPicture, *, current: Current
+) -> SheetPicture:
     """The sheet while a stroke is drawn: its picture, with the meters as they were."""
     begun = time.perf_counter()
     sheet = session.evaluation(current).value(session.planner(job).sheet(source, FLAT_PX))
     mips = mip_chain(display_codes(sheet[MapKind.BASE_COLOUR]))
     ms = (time.perf_counter() - begun) * 1000
-    return dataclasses.replace(before, source=source, mips=mips, field_mips=None if before.field_mips is None else before.field_mips, ms=ms)
+    return dataclasses.replace(
+        before, source=source, mips=mips, field_mips=None if before.field_mips is None else before.field_mips, ms=ms
+    )
 
 
 def rough_picture(session: Session, job: Job, source: Source, *, current: Current) -> SheetPicture:
@@ -115,9 +143,20 @@ def rough_picture(session: Session, job: Job, source: Source, *, current: Curren
     encoded = encode_srgb(np.clip(small[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
     seams = read_seam(encoded, axis=1, structured=True), read_seam(encoded, axis=0, structured=True)
     return SheetPicture(
-        source, sheet.grid, mip_chain(display_codes(colour)), sheet.grid, None, None, seams, read_repetition(small[MapKind.BASE_COLOUR]),
-        light_drift(small[MapKind.BASE_COLOUR]), (time.perf_counter() - begun) * 1000, small, small, rough=True,
-    )  # fmt: skip
+        source,
+        sheet.grid,
+        mip_chain(display_codes(colour)),
+        sheet.grid,
+        None,
+        None,
+        seams,
+        read_repetition(small[MapKind.BASE_COLOUR]),
+        light_drift(small[MapKind.BASE_COLOUR]),
+        (time.perf_counter() - begun) * 1000,
+        small,
+        small,
+        rough=True,
+    )
 
 
 CHOICE_PX = 768
@@ -146,7 +185,9 @@ def _cut_picture(flat: Raster, cuts: Cuts, cell: Grid) -> CutPicture:
     return CutPicture(path_x, path_y, (across.ratio, up.ratio), worst, laps, outlines)
 
 
-def hand_over_picture(session: Session, job: Job, surface: Surface, *, px: int, light: Light, current: Current) -> SurfacePicture:
+def hand_over_picture(
+    session: Session, job: Job, surface: Surface, *, px: int, light: Light, current: Current
+) -> SurfacePicture:
     """One surface with the pictures of every map and its checks."""
     done = surface_picture(session, job, surface, px=px, light=light, view="Lit", fine=True, current=current)
     contact = {kind: mip_chain(map_codes(kind, done.maps)) for kind in CONTACT}
@@ -156,7 +197,9 @@ def hand_over_picture(session: Session, job: Job, surface: Surface, *, px: int, 
 STRIP_PX = 420
 
 
-def gather_picture(session: Session, job: Job, source: Source, *, with_photo: bool, light: Light, current: Current) -> GatherPicture:
+def gather_picture(
+    session: Session, job: Job, source: Source, *, with_photo: bool, light: Light, current: Current
+) -> GatherPicture:
     """A source for the gather board; the photo only when it is another than before."""
     photo = mip_chain(display_codes(session.load_pixels(source.blob)), smallest=64) if with_photo else None
     try:
@@ -191,7 +234,9 @@ def lit_maps(maps: MapSet, light: Light) -> AnyArray:
     plain = occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM)
     colour = np.ascontiguousarray(maps.or_default(MapKind.BASE_COLOUR))
     metal = np.ascontiguousarray(maps.or_default(MapKind.METALNESS))
-    return shade(colour, normal, np.ascontiguousarray(maps.or_default(MapKind.ROUGHNESS)), metal, plain, shadow, light=light)
+    return shade(
+        colour, normal, np.ascontiguousarray(maps.or_default(MapKind.ROUGHNESS)), metal, plain, shadow, light=light
+    )
 
 
 REFERENCE_PX = 1024
@@ -208,7 +253,15 @@ def plain_picture(session: Session, job: Job, source: Source, *, current: Curren
 
 
 def scatter_picture(
-    session: Session, job: Job, source: Source, *, px: int, view: MapKind | None, light: Light, fine: bool, current: Current
+    session: Session,
+    job: Job,
+    source: Source,
+    *,
+    px: int,
+    view: MapKind | None,
+    light: Light,
+    fine: bool,
+    current: Current,
 ) -> ScatterPicture:
     """A scatter sheet, lit or as one of its maps."""
     begun = time.perf_counter()

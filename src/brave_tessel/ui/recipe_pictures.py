@@ -47,7 +47,16 @@ def _grey(values: AnyArray) -> AnyArray:
 
 
 def recipe_picture(
-    session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, chosen: str, px: int, light: Light, current: Current
+    session: Session,
+    job: Job,
+    surface: Surface,
+    layer: Layer,
+    recipe: Recipe,
+    *,
+    chosen: str,
+    px: int,
+    light: Light,
+    current: Current,
 ) -> RecipePicture:
     """The steps of a layer's or a rule's recipe at preview size, and one of them large."""
     begun = time.perf_counter()
@@ -68,14 +77,30 @@ def recipe_picture(
             faults[name] = error
             continue
         side = min(codes.shape[:2])
-        looks[name] = np.asarray(cv2.resize(np.ascontiguousarray(codes[:side, :side]), (LOOK_PX, LOOK_PX), interpolation=cv2.INTER_AREA), np.uint8)
+        looks[name] = np.asarray(
+            cv2.resize(np.ascontiguousarray(codes[:side, :side]), (LOOK_PX, LOOK_PX), interpolation=cv2.INTER_AREA),
+            np.uint8,
+        )
         costs[name] = session.cache.costs.get(tasks[name].key, 0.0)
         if name == chosen:
             large, span = mip_chain(codes), told
-    return RecipePicture(layer.id, looks, costs, {**run.faults, **faults}, chosen, large, span, mip_chain(lit), grid, (time.perf_counter() - begun) * 1000)
+    return RecipePicture(
+        layer.id,
+        looks,
+        costs,
+        {**run.faults, **faults},
+        chosen,
+        large,
+        span,
+        mip_chain(lit),
+        grid,
+        (time.perf_counter() - begun) * 1000,
+    )
 
 
-def variant_pictures(session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current) -> VariantPictures:
+def variant_pictures(
+    session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current
+) -> VariantPictures:
     """A recipe with its next seeds, small and lit, or as the cover it yields."""
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, VARIANT_PX)
     looks = {}

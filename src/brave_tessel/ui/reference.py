@@ -224,7 +224,15 @@ class ReferenceFrame(QWidget):
         if source is None:
             self._shown_for = ()
             return
-        wanted = (source.id, source.blob, source.straightening, source.light, source.balance, source.tint, source.scatter)
+        wanted = (
+            source.id,
+            source.blob,
+            source.straightening,
+            source.light,
+            source.balance,
+            source.tint,
+            source.scatter,
+        )
         if wanted == self._shown_for:
             return
         self._shown_for = wanted
@@ -267,10 +275,15 @@ class ReferenceFrame(QWidget):
         self.over.setGeometry(self.boards.rect())
         self.over.raise_()
         edge = round(self.boards.width() * self.pinned.wipe)
-        self.handle.move(min(max(edge - self.handle.width() // 2, 0), self.boards.width() - self.handle.width()), self.boards.height() // 2)
+        self.handle.move(
+            min(max(edge - self.handle.width() // 2, 0), self.boards.width() - self.handle.width()),
+            self.boards.height() // 2,
+        )
         self.handle.raise_()
         known = self.over.size_mm is not None
-        self.bar.note.setText("to scale" if place is not None and known else "no size yet" if not known else "not to scale here")
+        self.bar.note.setText(
+            "to scale" if place is not None and known else "no size yet" if not known else "not to scale here"
+        )
         self.bar.adjustSize()
         # Over a board the right corner is the title block's.
         left = theme.px(30) if self.pinned.over else self.width() - self.bar.width() - theme.px(10)
@@ -278,7 +291,9 @@ class ReferenceFrame(QWidget):
         self.bar.raise_()
 
 
-def reference_picture(session: Session, job: Job, source: Source, current: pictures.Current) -> tuple[list[AnyArray], tuple[float, float] | None]:
+def reference_picture(
+    session: Session, job: Job, source: Source, current: pictures.Current
+) -> tuple[list[AnyArray], tuple[float, float] | None]:
     """A source as it is, straightened where it has a size, and that size in mm."""
     return pictures.plain_picture(session, job, source, current=current), source_size(source)
 
@@ -289,4 +304,3 @@ def source_size(source: Source) -> tuple[float, float] | None:
         return source.sheet_mm
     frame = source.straightening
     return (frame.width_mm, frame.height_mm) if frame.sized else None
-

@@ -159,4 +159,3 @@ class SceneTextures:
     surfaces: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]]
     ms: float
     swatches: dict[str, AnyArray] = field(default_factory=dict)
-

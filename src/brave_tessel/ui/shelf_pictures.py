@@ -22,10 +22,18 @@ SIDE, FROM_PX = 96, 512
 def shelf_picture(stock: Stock) -> AnyArray:
     """The recipe lit, (96, 96, 3) uint8."""
     width, height = stock.repeat_mm
-    surface = Surface(id="s", name=stock.name, width_mm=width, height_mm=height, layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),))
+    surface = Surface(
+        id="s",
+        name=stock.name,
+        width_mm=width,
+        height_mm=height,
+        layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),),
+    )
     lit = np.asarray(Session(OpenedJob(Job(id="shelf", surfaces=(surface,)))).lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
     side = min(lit.shape[:2]) // 2
-    return np.asarray(cv2.resize(np.ascontiguousarray(lit[:side, :side]), (SIDE, SIDE), interpolation=cv2.INTER_AREA), np.uint8)
+    return np.asarray(
+        cv2.resize(np.ascontiguousarray(lit[:side, :side]), (SIDE, SIDE), interpolation=cv2.INTER_AREA), np.uint8
+    )
 
 
 def main() -> None:

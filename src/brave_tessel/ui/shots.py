@@ -32,7 +32,9 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     while time.monotonic() < until and quiet < 3:
         QTest.qWait(10)  # type: ignore[call-arg,arg-type]
         view = window.stages["Place"].view  # type: ignore[attr-defined]
-        drawing = not view.idle or (window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed))
+        drawing = not view.idle or (
+            window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed)
+        )
         solid = window.stages["Build"].solid  # type: ignore[attr-defined]
         idle = solid.idle and window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
         quiet = quiet + 1 if idle else 0
@@ -121,15 +123,25 @@ class _Guide:
 
     def views(self) -> list[View]:
         return [
-            ("1-gather", partial(self.at, "Gather", source="mosaic")), ("1-gather-maps", self.maps), ("1-gather-strewn", self.strewn),
-            ("1-gather-rig", self.rig), ("2-repeat-choose", partial(self.repeat, "choose", "shingle")),
-            ("2-repeat", partial(self.repeat, "mend", "shingle")), ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
-            ("2-repeat-break", partial(self.repeat, "break", "strandline")), ("2-repeat-reference", self.reference),
-            ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")), ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
-            ("3-recipe", self.recipe), ("3-build-wall", self.wall), ("3-build-rules", self.rules),
-            ("3-build-library", self.library), ("3-build-solid", self.solid),
-            ("4-place", partial(self.at, "Place", part="north-dado")), ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
-        ]  # fmt: skip
+            ("1-gather", partial(self.at, "Gather", source="mosaic")),
+            ("1-gather-maps", self.maps),
+            ("1-gather-strewn", self.strewn),
+            ("1-gather-rig", self.rig),
+            ("2-repeat-choose", partial(self.repeat, "choose", "shingle")),
+            ("2-repeat", partial(self.repeat, "mend", "shingle")),
+            ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
+            ("2-repeat-break", partial(self.repeat, "break", "strandline")),
+            ("2-repeat-reference", self.reference),
+            ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")),
+            ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
+            ("3-recipe", self.recipe),
+            ("3-build-wall", self.wall),
+            ("3-build-rules", self.rules),
+            ("3-build-library", self.library),
+            ("3-build-solid", self.solid),
+            ("4-place", partial(self.at, "Place", part="north-dado")),
+            ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
+        ]
 
 
 IN_LAMP = ("3-build",)

@@ -65,7 +65,9 @@ class Shown:
         return self._root
 
 
-def stroke_parts(session: Session, job: Job, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke) -> SurfaceParts:
+def stroke_parts(
+    session: Session, job: Job, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke
+) -> SurfaceParts:
     """The parts of a picture that change when a stroke, shown as ``before`` so far, becomes ``stroke``.
 
     Raises
@@ -80,7 +82,10 @@ def stroke_parts(session: Session, job: Job, surface: Surface, shown: Shown, *, 
     grid, run = base.grid, AreaRun(session.cache)
     root = root_of(session.planner(job), surface, grid, showing)
     seen = run.plan(root, shown.root(session))
-    areas = [area_of(grid, *box).grown(seen + 1).aligned(STEP) for box in changed_boxes(before, stroke, grid.width_mm, grid.height_mm)]
+    areas = [
+        area_of(grid, *box).grown(seen + 1).aligned(STEP)
+        for box in changed_boxes(before, stroke, grid.width_mm, grid.height_mm)
+    ]
     parts = tuple((area, mip_chain(_codes(run, root, area, showing, base))) for area in areas)
     return SurfaceParts(parts, stroke, (time.perf_counter() - begun) * 1000)
 

@@ -30,9 +30,21 @@ THUMB = 40
 
 
 def surface_picture(
-    session: Session, job: Job, surface: Surface, *, px: int, light: Light, view: str, fine: bool, current: Current, layer: str = "", solo: str = "",
-    sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0,
-) -> SurfacePicture:  # fmt: skip
+    session: Session,
+    job: Job,
+    surface: Surface,
+    *,
+    px: int,
+    light: Light,
+    view: str,
+    fine: bool,
+    current: Current,
+    layer: str = "",
+    solo: str = "",
+    sun: float = 0.9,
+    sky: float = 0.4,
+    exposure: float = 1.0,
+) -> SurfacePicture:
     """One surface for the build board; ``solo`` shows one layer alone."""
     begun = time.perf_counter()
     shown = alone(surface, solo) if solo else surface
@@ -89,7 +101,17 @@ def winner_codes(surface: Surface, top: AnyArray, maps: MapSet, light: Light) ->
         ground = HATCHES.get(layer.hatch, HATCHES["slant"])[1]
         palette[number] = decode_srgb(np.array([int(ground[k : k + 2], 16) / 255 for k in (1, 3, 5)]))
     one = np.ones(maps.grid.shape, np.float32)
-    return shade(np.ascontiguousarray(palette[top]), maps[MapKind.NORMAL], one, 0 * one, one, one, light=light, sun=0.55, sky=0.75)
+    return shade(
+        np.ascontiguousarray(palette[top]),
+        maps[MapKind.NORMAL],
+        one,
+        0 * one,
+        one,
+        one,
+        light=light,
+        sun=0.55,
+        sky=0.75,
+    )
 
 
 def reflectance_codes(maps: MapSet) -> AnyArray:
@@ -106,8 +128,11 @@ def reflectance_codes(maps: MapSet) -> AnyArray:
     return np.ascontiguousarray(np.where((odd & ~stripes)[..., None], np.uint8(30), codes))
 
 
-def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Grid, *, work: bool = True) -> dict[str, AnyArray]:
-    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover. Without ``work`` only of what has
+def small_pictures(
+    run: Evaluation, planner: Planner, surface: Surface, grid: Grid, *, work: bool = True
+) -> dict[str, AnyArray]:
+    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover. Without ``work``
+    only of what has
     been worked out anyway: a fine grid shows more of a wide sheet, but hidden layers are not made for it.
     """
     thumbs: dict[str, AnyArray] = {}
@@ -121,9 +146,19 @@ def small_pictures(run: Evaluation, planner: Planner, surface: Surface, grid: Gr
             run.faults.setdefault(owner, error)
 
     for layer, below, known in planner.walk(surface, grid):
-        take(layer.id, layer.id, lambda layer=layer, below=below, known=known: layer_picture(planner, layer, below, known, grid))  # type: ignore[misc]
+        take(
+            layer.id,
+            layer.id,
+            lambda layer=layer, below=below, known=known: layer_picture(planner, layer, below, known, grid),
+        )  # type: ignore[misc]
         for rule in layer.where if layer.id in thumbs or not work else ():
-            take(rule.id, layer.id, lambda rule=rule, layer=layer, below=below, known=known: rule_picture(planner, rule, layer, below, known, grid))  # type: ignore[misc]
+            take(
+                rule.id,
+                layer.id,
+                lambda rule=rule, layer=layer, below=below, known=known: rule_picture(
+                    planner, rule, layer, below, known, grid
+                ),
+            )  # type: ignore[misc]
     return thumbs
 
 

@@ -49,9 +49,20 @@ class SurfaceRequests:
 
         def picture(px: int, current: Current) -> SurfacePicture:
             return surface_picture(
-                session, job, surface, px=px, light=showing.light, view=showing.view, fine=px != COARSE_PX, current=current, layer=layer,
-                solo=showing.solo, sun=sun, sky=sky, exposure=exposure,
-            )  # fmt: skip
+                session,
+                job,
+                surface,
+                px=px,
+                light=showing.light,
+                view=showing.view,
+                fine=px != COARSE_PX,
+                current=current,
+                layer=layer,
+                solo=showing.solo,
+                sun=sun,
+                sky=sky,
+                exposure=exposure,
+            )
 
         def work(current: Current) -> None:
             for px in (showing.px,) if fine_first else dict.fromkeys((min(COARSE_PX, showing.px), showing.px)):

@@ -39,13 +39,37 @@ class Tokens:
 
 
 LIGHT = Tokens(
-    "#E4E5E3", "#F3F4F2", "#FFFFFF", "#C6C9C6", "#20262A", "#5D666B", "#747C80", "#777777",
-    "#1B7468", "#D3E6E1", "#2B68B0", "#8F5A0C", "#A63F2C", "#FFFFFF",
-)  # fmt: skip
+    "#E4E5E3",
+    "#F3F4F2",
+    "#FFFFFF",
+    "#C6C9C6",
+    "#20262A",
+    "#5D666B",
+    "#747C80",
+    "#777777",
+    "#1B7468",
+    "#D3E6E1",
+    "#2B68B0",
+    "#8F5A0C",
+    "#A63F2C",
+    "#FFFFFF",
+)
 LAMP = Tokens(
-    "#2A2E30", "#24282A", "#1B1F21", "#434A4D", "#E7E9E6", "#A9B1B3", "#8B9497", "#777777",
-    "#5CC0AF", "#25443F", "#7FB2EE", "#DDA04A", "#E88A75", "#1B1F21",
-)  # fmt: skip
+    "#2A2E30",
+    "#24282A",
+    "#1B1F21",
+    "#434A4D",
+    "#E7E9E6",
+    "#A9B1B3",
+    "#8B9497",
+    "#777777",
+    "#5CC0AF",
+    "#25443F",
+    "#7FB2EE",
+    "#DDA04A",
+    "#E88A75",
+    "#1B1F21",
+)
 
 
 class _Current:
@@ -104,11 +128,22 @@ def _palette() -> QPalette:
     palette = QPalette()
     role = QPalette.ColorRole
     for where, name in (
-        (role.Window, "panel"), (role.WindowText, "ink"), (role.Base, "white"), (role.AlternateBase, "panel"),
-        (role.Text, "ink"), (role.Button, "panel"), (role.ButtonText, "ink"), (role.Highlight, "verdigris"),
-        (role.HighlightedText, "on_ink"), (role.ToolTipBase, "white"), (role.ToolTipText, "ink"),
-        (role.PlaceholderText, "ink_3"), (role.Mid, "line"), (role.Dark, "line"), (role.Light, "white"),
-    ):  # fmt: skip
+        (role.Window, "panel"),
+        (role.WindowText, "ink"),
+        (role.Base, "white"),
+        (role.AlternateBase, "panel"),
+        (role.Text, "ink"),
+        (role.Button, "panel"),
+        (role.ButtonText, "ink"),
+        (role.Highlight, "verdigris"),
+        (role.HighlightedText, "on_ink"),
+        (role.ToolTipBase, "white"),
+        (role.ToolTipText, "ink"),
+        (role.PlaceholderText, "ink_3"),
+        (role.Mid, "line"),
+        (role.Dark, "line"),
+        (role.Light, "white"),
+    ):
         palette.setColor(where, colour(name))
     return palette
 
@@ -162,10 +197,12 @@ def _style() -> str:
     QSplitter::handle {{ background: {t.line}; }}
     QScrollBar:vertical {{ background: transparent; width: {px(9)}px; margin: 0; }}
     QScrollBar::handle:vertical {{ background: {t.line}; border-radius: 3px; min-height: {px(24)}px; margin: 1px 2px; }}
-    QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page {{ background: none; height: 0; }}
+    QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page {{ background: none;
+    height: 0; }}
     QScrollBar:horizontal {{ background: transparent; height: {px(9)}px; }}
     QScrollBar::handle:horizontal {{ background: {t.line}; border-radius: 3px; margin: 2px 1px; }}
-    QProgressBar {{ background: {t.line}; border: none; border-radius: 2px; max-height: {px(4)}px; min-height: {px(4)}px; }}
+    QProgressBar {{ background: {t.line}; border: none; border-radius: 2px; max-height: {px(4)}px; min-height:
+    {px(4)}px; }}
     QProgressBar::chunk {{ background: {t.verdigris}; border-radius: 2px; }}
     QStatusBar, QWidget#status {{ background: {t.panel}; border-top: 1px solid {t.line}; }}
     """
@@ -188,7 +225,11 @@ def shelf_icon(name: str) -> QIcon:
 @lru_cache(maxsize=256)
 def tinted(name: str, token: str = "ink", size: int = 16) -> QIcon:
     """A shipped outline icon in a token's colour."""
-    svg = (_ASSETS / "icons" / f"{name}.svg").read_text(encoding="utf-8").replace("currentColor", getattr(tokens(), token))
+    svg = (
+        (_ASSETS / "icons" / f"{name}.svg")
+        .read_text(encoding="utf-8")
+        .replace("currentColor", getattr(tokens(), token))
+    )
     svg = svg.replace('stroke-width="2"', 'stroke-width="1.6"')
     side = px(size) * 2
     pixmap = QPixmap(side, side)

@@ -47,9 +47,12 @@ class Window(QMainWindow):
         self.ask = ask
         self.desk = Desk(session)
         self.stages: dict[str, Stage] = {
-            "Gather": GatherStage(self.desk), "Repeat": RepeatStage(self.desk), "Build": BuildStage(self.desk),
-            "Place": PlaceStage(self.desk), "Hand over": HandOverStage(self.desk),
-        }  # fmt: skip
+            "Gather": GatherStage(self.desk),
+            "Repeat": RepeatStage(self.desk),
+            "Build": BuildStage(self.desk),
+            "Place": PlaceStage(self.desk),
+            "Hand over": HandOverStage(self.desk),
+        }
         self.stacks = {side: QStackedWidget() for side in ("left", "board", "strip", "card")}
         for stage in self.stages.values():
             for side, stack in self.stacks.items():
@@ -91,7 +94,9 @@ class Window(QMainWindow):
 
     def _make_bar(self) -> QWidget:
         bar = QWidget()
-        bar.setStyleSheet(f"QWidget#bar {{ background: {theme.tokens().chalk}; border-bottom: 1px solid {theme.tokens().line}; }}")
+        bar.setStyleSheet(
+            f"QWidget#bar {{ background: {theme.tokens().chalk}; border-bottom: 1px solid {theme.tokens().line}; }}"
+        )
         bar.setObjectName("bar")
         bar.setFixedHeight(theme.px(43))
         row = QHBoxLayout(bar)
@@ -166,7 +171,9 @@ class Window(QMainWindow):
         build = self.stages["Build"]
         assert isinstance(build, BuildStage)
         build.recipe_toggled.connect(lambda on: self.stacks["strip"].setVisible(not on or self.desk.stage != "Build"))
-        desk.stage_changed.connect(lambda stage: self.stacks["strip"].setVisible(not (desk.recipe_open and stage == "Build")))
+        desk.stage_changed.connect(
+            lambda stage: self.stacks["strip"].setVisible(not (desk.recipe_open and stage == "Build"))
+        )
         self._clock = QTimer(self)
         self._clock.setInterval(5000)
         self._clock.timeout.connect(self._show_saved)
@@ -233,8 +240,9 @@ class Window(QMainWindow):
         self.resize(1280, 800)
         settings = QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
         for name, splitter, default in (
-            ("across", self.across, [242, 742, 296]), ("upright", self.upright, [540, 188]),
-        ):  # fmt: skip
+            ("across", self.across, [242, 742, 296]),
+            ("upright", self.upright, [540, 188]),
+        ):
             stored = settings.value(f"window/{name}")
             sizes = [int(size) for size in stored] if isinstance(stored, list) and len(stored) == len(default) else None
             splitter.setSizes(sizes or [theme.px(size) for size in default])
@@ -283,9 +291,12 @@ class Window(QMainWindow):
             return True
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
-            self, "Unsaved work", f"Save the changes to {self.desk.job.name}?",
-            buttons.Save | buttons.Discard | buttons.Cancel, buttons.Save,
-        )  # fmt: skip
+            self,
+            "Unsaved work",
+            f"Save the changes to {self.desk.job.name}?",
+            buttons.Save | buttons.Discard | buttons.Cancel,
+            buttons.Save,
+        )
         if answer == buttons.Save:
             return self.actions_.save()
         return answer == buttons.Discard
@@ -325,5 +336,3 @@ class Window(QMainWindow):
         self.stages["Build"].solid.close_down()  # type: ignore[attr-defined]
         hand_over.close_down()
         self.desk.session.close()
-
-

@@ -100,8 +100,11 @@ class Renderer:
         depth = self.context.vertex_array(self.depth_program, [(buffer, "3f 20x", "in_position")])
         return full, depth
 
-    def set_textures(self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray, height: AnyArray | None = None) -> None:
-        """A surface's three pictures, (H, W, 3) uint8, and its height in [0, 1], (H, W), for parallax; unchanged ones (by key)
+    def set_textures(
+        self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray, height: AnyArray | None = None
+    ) -> None:
+        """A surface's three pictures, (H, W, 3) uint8, and its height in [0, 1], (H, W), for parallax; unchanged
+        ones (by key)
         are left alone.
         """
         known = self._textures.get(surface)
@@ -111,7 +114,12 @@ class Renderer:
             for texture in known[1]:
                 if texture is not self._flat:
                     texture.release()
-        made = (self._upload(base, srgb=True), self._upload(normal), self._upload(orm), self._flat if height is None else self._upload_height(height))
+        made = (
+            self._upload(base, srgb=True),
+            self._upload(normal),
+            self._upload(orm),
+            self._flat if height is None else self._upload_height(height),
+        )
         self._textures[surface] = (key, made)
 
     def _upload(self, codes: AnyArray, *, srgb: bool = False) -> Any:
@@ -129,7 +137,9 @@ class Renderer:
 
     def _upload_height(self, height: AnyArray) -> Any:
         rows, columns = height.shape
-        texture = self.context.texture((columns, rows), 1, np.ascontiguousarray(height[::-1], np.float32).tobytes(), dtype="f4")
+        texture = self.context.texture(
+            (columns, rows), 1, np.ascontiguousarray(height[::-1], np.float32).tobytes(), dtype="f4"
+        )
         texture.build_mipmaps()
         texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
         texture.repeat_x = texture.repeat_y = True
@@ -175,9 +185,16 @@ class Renderer:
 
     def _set_frame(self, look: Look, matrix: Any, light_matrix: Any) -> None:
         values = {
-            "eye": tuple(look.camera.eye), "sun": look.sun, "shadows": look.shadows, "base_colour": 0, "normal_map": 1,
-            "orm": 2, "shadow_map": 3, "height_map": 4, "relief_m": look.relief_m,
-        }  # fmt: skip
+            "eye": tuple(look.camera.eye),
+            "sun": look.sun,
+            "shadows": look.shadows,
+            "base_colour": 0,
+            "normal_map": 1,
+            "orm": 2,
+            "shadow_map": 3,
+            "height_map": 4,
+            "relief_m": look.relief_m,
+        }
         for name, value in values.items():
             self.program[name] = value
         self.program["view_projection"].write(_columns(matrix))

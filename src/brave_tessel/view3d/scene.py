@@ -29,9 +29,13 @@ def draw_parts(job: Job) -> list[DrawPart]:
         size = (surface.width_mm / 1000, surface.height_mm / 1000) if surface else (1.0, 1.0)
         parts.append(
             DrawPart(
-                part.id, (mesh.quads[:, _ORDER].reshape(-1, 3) / 1000).astype(np.float32),
+                part.id,
+                (mesh.quads[:, _ORDER].reshape(-1, 3) / 1000).astype(np.float32),
                 mesh.corner_normals()[:, _ORDER].reshape(-1, 3).astype(np.float32),
-                uv[:, _ORDER].reshape(-1, 2).astype(np.float32), part.surface, hex_to_linear(part.bare), size,
+                uv[:, _ORDER].reshape(-1, 2).astype(np.float32),
+                part.surface,
+                hex_to_linear(part.bare),
+                size,
             )
         )
     return parts

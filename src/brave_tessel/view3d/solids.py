@@ -24,7 +24,9 @@ _Skin = Callable[[_F, _F], tuple[_F, _F]]
 
 @dataclass(frozen=True, slots=True)
 class Solid:
-    """A solid's skin: places and normals of (u, v) in repeats, how many repeats it spans, and its size in repeats' widths."""
+    """A solid's skin: places and normals of (u, v) in repeats, how many repeats it spans, and its size in repeats'
+    widths.
+    """
 
     skin: _Skin
     spans: tuple[float, float]
@@ -107,10 +109,13 @@ def solid(name: str, width_mm: float, height_mm: float) -> Solid:
     return Solid(_flat(width_mm, height_mm), (1.0, 1.0), max(width_mm, height_mm))
 
 
-def solid_part(name: str, height: Raster, grid: Grid, surface: str, *, displaced: bool = True, cells: int = 220) -> DrawPart:
+def solid_part(
+    name: str, height: Raster, grid: Grid, surface: str, *, displaced: bool = True, cells: int = 220
+) -> DrawPart:
     """The solid as triangles about ``CENTRE``, ``cells`` × ``cells`` facets, its relief displaced to scale.
 
-    Normals are those of the smooth solid: the shader brings the finer ones from the normal map, so nothing is lit twice.
+    Normals are those of the smooth solid: the shader brings the finer ones from the normal map, so nothing is lit
+    twice.
     """
     shape = solid(name, grid.width_mm, grid.height_mm)
     line = np.linspace(0, 1, cells + 1)
@@ -144,4 +149,10 @@ def _corners(grid_: _F) -> _F:
 
 def solid_camera(azimuth: float = -24.0, pitch: float = 12.0, distance: float = 3.3) -> Camera:
     """A camera that sees the whole solid."""
-    return Camera(target=(float(CENTRE[0]), float(CENTRE[1]), float(CENTRE[2])), distance=distance, azimuth=azimuth, pitch=pitch, field_of_view=38.0)
+    return Camera(
+        target=(float(CENTRE[0]), float(CENTRE[1]), float(CENTRE[2])),
+        distance=distance,
+        azimuth=azimuth,
+        pitch=pitch,
+        field_of_view=38.0,
+    )

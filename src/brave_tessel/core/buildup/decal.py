@@ -18,19 +18,25 @@ from ..sheet import Grid, Raster
 
 @operation("decal.strew", label="Copies")
 def strew(
-    grid: Grid, maps: MapSet, *,
-    copies: Annotated[int, Whole(1, 60, most=2000, help="How many times it is set; the first where it was put, the others strewn.")] = 1,
+    grid: Grid,
+    maps: MapSet,
+    *,
+    copies: Annotated[
+        int, Whole(1, 60, most=2000, help="How many times it is set; the first where it was put, the others strewn.")
+    ] = 1,
     turn_spread: Annotated[float, Angle(0, 180, help="Copies are turned by up to this much.")] = 180.0,
     size_spread: Annotated[float, Fraction(help="How far copies vary in size.")] = 0.3,
     cling: Annotated[float, Fraction(0, 1, most=4, help="How far it is drawn along the relief it lies on.")] = 0.0,
     edge: Annotated[float, Fraction(0, 0.5, most=1, help="How much of its rim fades out.")] = 0.04,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """How often a decal is set, how its copies differ, how it lies on relief."""
     return maps
 
 
-def strewn(first: Placement, grid: Grid, *, copies: int, turn_spread: float, size_spread: float, seed: int) -> list[Placement]:
+def strewn(
+    first: Placement, grid: Grid, *, copies: int, turn_spread: float, size_spread: float, seed: int
+) -> list[Placement]:
     """The placement and its copies, evenly strewn (each the best of a few throws), the first on top."""
     index = np.arange(copies)
     luck = [units_many(index, np.full(copies, 501 + k), seed).astype(float) for k in range(2)]
@@ -38,20 +44,41 @@ def strewn(first: Placement, grid: Grid, *, copies: int, turn_spread: float, siz
     turn = turn_spread * (2 * luck[1] - 1)
     placed = [(first.x_mm, first.y_mm)]
     for n in range(1, copies):
-        throws = np.column_stack([units_many(np.arange(8), np.full(8, 600 + 2 * n + k), seed) * side for k, side in ((0, grid.width_mm), (1, grid.height_mm))])
+        throws = np.column_stack(
+            [
+                units_many(np.arange(8), np.full(8, 600 + 2 * n + k), seed) * side
+                for k, side in ((0, grid.width_mm), (1, grid.height_mm))
+            ]
+        )
         away = throws[:, None, :] - np.array(placed)[None]
         for axis, side in ((0, grid.width_mm), (1, grid.height_mm)):
             away[..., axis] = (away[..., axis] + side / 2) % side - side / 2
         best = int(np.hypot(away[..., 0], away[..., 1]).min(1).argmax())
         placed.append((float(throws[best, 0]), float(throws[best, 1])))
     others = [
-        Placement(x_mm=x, y_mm=y, width_mm=first.width_mm * float(size[n]), height_mm=first.height_mm * float(size[n]), turn=first.turn + float(turn[n]), skew=first.skew)
-        for n, (x, y) in enumerate(placed) if n > 0
-    ]  # fmt: skip
+        Placement(
+            x_mm=x,
+            y_mm=y,
+            width_mm=first.width_mm * float(size[n]),
+            height_mm=first.height_mm * float(size[n]),
+            turn=first.turn + float(turn[n]),
+            skew=first.skew,
+        )
+        for n, (x, y) in enumerate(placed)
+        if n > 0
+    ]
     return [*others, first]
 
 
-def set_decal(grid: Grid, decal: MapSet, placements: Sequence[Placement], *, edge: float, ground: Raster | None = None, cling: float = 0.0) -> MapSet:
+def set_decal(
+    grid: Grid,
+    decal: MapSet,
+    placements: Sequence[Placement],
+    *,
+    edge: float,
+    ground: Raster | None = None,
+    cling: float = 0.0,
+) -> MapSet:
     """A decal's maps on the wrapped sheet at every placement, later ones over earlier ones; opacity says where it lies.
 
     With ``cling`` places are moved down the slope of the ground by their height over its mean, as a thin skin is drawn
@@ -82,11 +109,15 @@ def set_decal(grid: Grid, decal: MapSet, placements: Sequence[Placement], *, edg
     if MapKind.NORMAL in out:
         flat = np.array([0, 0, 1], np.float32)
         normal = np.where(opacity[..., None] > 1e-6, out[MapKind.NORMAL], flat)
-        out[MapKind.NORMAL] = np.asarray(normal / np.maximum(np.linalg.norm(normal, axis=2, keepdims=True), 1e-6), np.float32)
+        out[MapKind.NORMAL] = np.asarray(
+            normal / np.maximum(np.linalg.norm(normal, axis=2, keepdims=True), 1e-6), np.float32
+        )
     return MapSet(grid, {**out, MapKind.OPACITY: opacity})
 
 
-def _seen(grid: Grid, place: Placement, ground: Raster | None, cling: float) -> tuple[np.ndarray, np.ndarray, Raster, Raster]:
+def _seen(
+    grid: Grid, place: Placement, ground: Raster | None, cling: float
+) -> tuple[np.ndarray, np.ndarray, Raster, Raster]:
     """Rows and columns of the sheet about a placement, and its own coordinates there, 0 to 1 across and up."""
     px, py = grid.mm_per_px
     lean = abs(math.tan(math.radians(place.skew))) * place.height_mm

@@ -19,7 +19,8 @@ REACH = 24
 
 @dataclass(frozen=True, slots=True)
 class Turn:
-    """A turn that closes: the matrix from places on the sheet to places on the layer's own sheet, and how far it is from
+    """A turn that closes: the matrix from places on the sheet to places on the layer's own sheet, and how far it is
+    from
     what was asked: its angle in degrees, how many times finer it is laid, and its stretch as a share.
     """
 
@@ -31,17 +32,21 @@ class Turn:
 
 @operation("lay.sheet", label="Laid in the sheet")
 def laid(
-    grid: Grid, maps: MapSet, *,
+    grid: Grid,
+    maps: MapSet,
+    *,
     turn: Annotated[float, Angle(-180, 180, help="Turned anticlockwise by the nearest turn that closes.")] = 0.0,
     right: Annotated[float, Length(0, 500, least=-1e5, most=1e5, help="Moved to the right.")] = 0.0,
     up: Annotated[float, Length(0, 500, least=-1e5, most=1e5, help="Moved up.")] = 0.0,
     mirrored: Annotated[str, Choice("no", "across", "up", "both", help="Turned over like a page.")] = "no",
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """The maps of a wrapped sheet turned, moved and mirrored on it; normals turn with it."""
     return lay_in_sheet(maps, (grid.width_mm, grid.height_mm), turn=turn, right=right, up=up, mirrored=mirrored)
 
 
-def lay_in_sheet(maps: MapSet, cell_mm: tuple[float, float], *, turn: float, right: float, up: float, mirrored: str) -> MapSet:
+def lay_in_sheet(
+    maps: MapSet, cell_mm: tuple[float, float], *, turn: float, right: float, up: float, mirrored: str
+) -> MapSet:
     """As :func:`laid`, for maps that repeat on a cell smaller than the sheet."""
     grid = maps.grid
     matrix = closing_turn(turn, (grid.width_mm, grid.height_mm), cell_mm).matrix
@@ -57,7 +62,8 @@ def lay_in_sheet(maps: MapSet, cell_mm: tuple[float, float], *, turn: float, rig
 def closing_turn(wanted: float, sheet_mm: tuple[float, float], cell_mm: tuple[float, float]) -> Turn:
     """The nearest turn that closes.
 
-    A turned layer closes where each side of the sheet lands on whole repeats of the layer. Of all steps of whole repeats
+    A turned layer closes where each side of the sheet lands on whole repeats of the layer. Of all steps of whole
+    repeats
     the two are taken that together come nearest to a plain turn: a degree off counts as much as 3 % of scale or 2 % of
     stretch.
     """
@@ -101,7 +107,11 @@ def _mapped(maps: MapSet, matrix: np.ndarray, offset: tuple[float, float]) -> Ma
     higher = np.asarray(v - grid.y_mm()[:, None], np.float32)
     made: dict[MapKind, Raster] = {}
     for kind, pixels in maps.maps.items():
-        read = _nearest(pixels, right, higher, grid) if not TRAITS[kind].mixes else sample_moved(np.ascontiguousarray(pixels), right, higher, grid)
+        read = (
+            _nearest(pixels, right, higher, grid)
+            if not TRAITS[kind].mixes
+            else sample_moved(np.ascontiguousarray(pixels), right, higher, grid)
+        )
         made[kind] = _turned(read, matrix) if kind is MapKind.NORMAL else read
     return MapSet(grid, made)
 
@@ -117,5 +127,8 @@ def _turned(normal: Raster, matrix: np.ndarray) -> Raster:
 def _nearest(pixels: Raster, right: Raster, up: Raster, grid: Grid) -> Raster:
     rows, columns = np.indices(grid.shape)
     across, down = grid.mm_per_px
-    there = (np.rint(rows - up / down).astype(int) % grid.height_px, np.rint(columns + right / across).astype(int) % grid.width_px)
+    there = (
+        np.rint(rows - up / down).astype(int) % grid.height_px,
+        np.rint(columns + right / across).astype(int) % grid.width_px,
+    )
     return np.ascontiguousarray(pixels[there])

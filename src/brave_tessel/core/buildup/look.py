@@ -15,24 +15,36 @@ from ..sheet import Grid, Raster
 
 @operation("look.adjust", label="Look")
 def adjust(
-    grid: Grid, maps: MapSet, *,
+    grid: Grid,
+    maps: MapSet,
+    *,
     hue: Annotated[float, Angle(-180, 180, help="Turns every hue round the circle.")] = 0.0,
     saturation: Annotated[float, Fraction(0, 2, least=0, most=10, help="0 grey, 1 as it is, more is stronger.")] = 1.0,
     lightness: Annotated[float, Fraction(-1, 1, least=-8, most=8, help="Stops lighter or darker.")] = 0.0,
-    contrast: Annotated[float, Fraction(0, 2, least=0, most=10, help="About its own mean: below 1 flatter, above 1 stronger.")] = 1.0,
+    contrast: Annotated[
+        float, Fraction(0, 2, least=0, most=10, help="About its own mean: below 1 flatter, above 1 stronger.")
+    ] = 1.0,
     tint: Annotated[str, Paint(help="A colour it is tinted with.")] = "#C9A36A",
     tinted: Annotated[float, Fraction(help="How far it takes the tint; its light and dark stay.")] = 0.0,
     rough_shift: Annotated[float, Fraction(-1, 1, help="Rougher or smoother by so much.")] = 0.0,
     rough_low: Annotated[float, Fraction(help="Roughness where it is smoothest: 0 becomes this.")] = 0.0,
     rough_high: Annotated[float, Fraction(help="Roughness where it is roughest: 1 becomes this.")] = 1.0,
     metal_shift: Annotated[float, Fraction(-1, 1, help="More or less metallic by so much.")] = 0.0,
-    height_gain: Annotated[float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")] = 1.0,
-    green_inverted: Annotated[bool, Toggle(help="Turns its normals' green round, for a map made the other way.")] = False,
-) -> MapSet:  # fmt: skip
-    """The layer's maps with their colour, roughness, metalness and relief changed; at its defaults they stay the same object."""
+    height_gain: Annotated[
+        float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")
+    ] = 1.0,
+    green_inverted: Annotated[
+        bool, Toggle(help="Turns its normals' green round, for a map made the other way.")
+    ] = False,
+) -> MapSet:
+    """The layer's maps with their colour, roughness, metalness and relief changed; at its defaults they stay the
+    same object.
+    """
     changed: dict[str, Raster] = {}
     if MapKind.BASE_COLOUR in maps and (hue, saturation, lightness, contrast, tinted) != (0, 1, 0, 1, 0):
-        changed["base_colour"] = _coloured(maps[MapKind.BASE_COLOUR], hue, saturation, lightness, contrast, tint, tinted)
+        changed["base_colour"] = _coloured(
+            maps[MapKind.BASE_COLOUR], hue, saturation, lightness, contrast, tint, tinted
+        )
     if MapKind.ROUGHNESS in maps and (rough_shift, rough_low, rough_high) != (0, 0, 1):
         spread = np.float32(rough_low) + maps[MapKind.ROUGHNESS] * np.float32(rough_high - rough_low)
         changed["roughness"] = np.clip(spread + np.float32(rough_shift), 0, 1)
@@ -41,12 +53,16 @@ def adjust(
     if MapKind.HEIGHT in maps and height_gain != 1:
         changed["height"] = maps[MapKind.HEIGHT] * np.float32(height_gain)
     if MapKind.NORMAL in maps and (height_gain != 1 or green_inverted):
-        normal = maps[MapKind.NORMAL] * np.array([height_gain, -height_gain if green_inverted else height_gain, 1], np.float32)
+        normal = maps[MapKind.NORMAL] * np.array(
+            [height_gain, -height_gain if green_inverted else height_gain, 1], np.float32
+        )
         changed["normal"] = np.asarray(normal / np.linalg.norm(normal, axis=2, keepdims=True), np.float32)
     return maps.with_maps(**changed) if changed else maps
 
 
-def _coloured(colour: Raster, hue: float, saturation: float, lightness: float, contrast: float, tint: str, tinted: float) -> Raster:
+def _coloured(
+    colour: Raster, hue: float, saturation: float, lightness: float, contrast: float, tint: str, tinted: float
+) -> Raster:
     made = colour
     if contrast != 1:
         mean = made.mean((0, 1), dtype=np.float64).astype(np.float32)

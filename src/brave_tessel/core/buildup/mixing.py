@@ -17,14 +17,20 @@ from ..sheet import Grid, Raster
 COLOUR_MODES = (*SEPARABLE, *NON_SEPARABLE)
 NORMAL_MODES = ("over", "reoriented", "added")
 MODES: Mapping[MapKind, tuple[str, ...]] = {
-    MapKind.BASE_COLOUR: COLOUR_MODES, MapKind.HEIGHT: ("over",), MapKind.ROUGHNESS: SEPARABLE, MapKind.METALNESS: SEPARABLE,
-    MapKind.NORMAL: NORMAL_MODES, MapKind.AMBIENT_OCCLUSION: ("over",), MapKind.OPACITY: ("over",),
-}  # fmt: skip
+    MapKind.BASE_COLOUR: COLOUR_MODES,
+    MapKind.HEIGHT: ("over",),
+    MapKind.ROUGHNESS: SEPARABLE,
+    MapKind.METALNESS: SEPARABLE,
+    MapKind.NORMAL: NORMAL_MODES,
+    MapKind.AMBIENT_OCCLUSION: ("over",),
+    MapKind.OPACITY: ("over",),
+}
 """Modes a map may be laid on by; heights meet by the seat."""
 
 
 def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix]) -> Planes:
-    """The layer's planes with their modes carried out against the ground: B(ground, layer) of W3C Compositing and Blending
+    """The layer's planes with their modes carried out against the ground: B(ground, layer) of W3C Compositing and
+    Blending
     Level 1, colours on their sRGB codes.
     """
     made = []
@@ -55,7 +61,9 @@ def own_detail(layer: MapSet) -> Raster | None:
     own = _slopes(layer[MapKind.NORMAL])
     if MapKind.HEIGHT not in layer:
         return own
-    return np.asarray(own - _slopes(normal_of_height(np.ascontiguousarray(layer[MapKind.HEIGHT]), layer.grid)), np.float32)
+    return np.asarray(
+        own - _slopes(normal_of_height(np.ascontiguousarray(layer[MapKind.HEIGHT]), layer.grid)), np.float32
+    )
 
 
 def _slopes(normal: Raster) -> Raster:
@@ -85,7 +93,8 @@ def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: M
 
 
 def with_detail(normal: Raster, detail: Raster | None) -> Raster:
-    """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill 2012,
+    """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill
+    2012,
     partial derivatives).
     """
     return normal if detail is None else _normal(_slopes(normal) + detail)

@@ -18,20 +18,31 @@ from .strokes import Tips, cover_of, cover_within
 
 
 def paint_on(
-    below: Stack, strokes: Sequence[Stroke], coverage: Raster | None, mixes: Mapping[MapKind, MapMix], tips: Tips | None = None,
-    area: Area | None = None, level: float | None = None,
-) -> Stack:  # fmt: skip
+    below: Stack,
+    strokes: Sequence[Stroke],
+    coverage: Raster | None,
+    mixes: Mapping[MapKind, MapMix],
+    tips: Tips | None = None,
+    area: Area | None = None,
+    level: float | None = None,
+) -> Stack:
     """What lies beneath with strokes laid on it, each on the part of the sheet it touches.
 
-    ``raise`` and ``lower`` move the relief by the stroke's amount in mm, ``flatten`` brings it to where the stroke began,
-    ``smooth`` evens it over the brush's width, ``roughness`` sets it, ``colour`` paints. A stroke that erases brings back
-    what lay beneath. With an ``area`` all given and all returned is that part of the sheet. ``level`` is the height to flatten
-    to where it is known already: on an area it has to be, for where the stroke began may lie elsewhere (:func:`level_at`).
+    ``raise`` and ``lower`` move the relief by the stroke's amount in mm, ``flatten`` brings it to where the stroke
+    began,
+    ``smooth`` evens it over the brush's width, ``roughness`` sets it, ``colour`` paints. A stroke that erases
+    brings back
+    what lay beneath. With an ``area`` all given and all returned is that part of the sheet. ``level`` is the height
+    to flatten
+    to where it is known already: on an area it has to be, for where the stroke began may lie elsewhere
+    (:func:`level_at`).
     """
     grid = below.grid
     colour, height, rough, metal = (plane.copy() for plane in below.planes)
     share = np.zeros(grid.shape, np.float32)
-    strengths = {kind: mixes.get(kind, MapMix()).strength for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS)}
+    strengths = {
+        kind: mixes.get(kind, MapMix()).strength for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS)
+    }
     smooth: dict[float, Raster] = {}
     for stroke in strokes:
         flat = level_at(height, stroke, below.grid) if level is None else level
@@ -52,9 +63,15 @@ def paint_on(
                 paint = np.array(hex_to_linear(stroke.colour), np.float32)
                 colour[at] += (cover * np.float32(strengths[MapKind.BASE_COLOUR]))[..., None] * (paint - colour[at])
             elif stroke.into == "roughness":
-                rough[at] += cover * np.float32(strengths[MapKind.ROUGHNESS]) * (np.float32(min(max(stroke.amount, 0), 1)) - rough[at])
+                rough[at] += (
+                    cover
+                    * np.float32(strengths[MapKind.ROUGHNESS])
+                    * (np.float32(min(max(stroke.amount, 0), 1)) - rough[at])
+                )
             else:
-                height[at] += _lift(stroke, cover, height[at], flat, smooth.get(stroke.size_mm), at) * np.float32(strengths[MapKind.HEIGHT])
+                height[at] += _lift(stroke, cover, height[at], flat, smooth.get(stroke.size_mm), at) * np.float32(
+                    strengths[MapKind.HEIGHT]
+                )
             share[at] = np.maximum(share[at], cover)
     shows = share >= 0.5
     number = below.layers + 1
@@ -71,7 +88,9 @@ def level_at(height: Raster, stroke: Stroke, grid: Grid) -> float:
     return float(height[row, column])
 
 
-def _lift(stroke: Stroke, cover: Raster, height: Raster, level: float, smooth: Raster | None, at: tuple[np.ndarray, ...]) -> Raster:
+def _lift(
+    stroke: Stroke, cover: Raster, height: Raster, level: float, smooth: Raster | None, at: tuple[np.ndarray, ...]
+) -> Raster:
     if stroke.into == "flatten":
         return np.asarray(cover * (np.float32(level) - height), np.float32)
     if stroke.into == "smooth" and smooth is not None:

@@ -19,13 +19,21 @@ from ..operation import Angle, Choice, Field, Fraction, Gathered, Length, find, 
 from ..sheet import AnyArray, Grid, Raster
 
 _F = npt.NDArray[np.float64]
-Step = Annotated[float, Length(1, 200, log=True, least=0.05, most=5000, help="From one to the next; adjusted so that whole steps fill the run.")]
+Step = Annotated[
+    float,
+    Length(
+        1, 200, log=True, least=0.05, most=5000, help="From one to the next; adjusted so that whole steps fill the run."
+    ),
+]
 Wide = Annotated[float, Length(0.5, 100, log=True, least=0.05, most=2000, help="Its width across the run.")]
 High = Annotated[float, Length(0.05, 20, log=True, least=0.005, most=500, help="How high it stands.")]
 
 
 def _maps(grid: Grid, height: AnyArray, cover: AnyArray) -> MapSet:
-    return MapSet(grid, {MapKind.HEIGHT: np.asarray(height, np.float32), MapKind.OPACITY: np.asarray(np.clip(cover, 0, 1), np.float32)})
+    return MapSet(
+        grid,
+        {MapKind.HEIGHT: np.asarray(height, np.float32), MapKind.OPACITY: np.asarray(np.clip(cover, 0, 1), np.float32)},
+    )
 
 
 def _dome(inside: Raster, radius: float) -> Raster:
@@ -35,11 +43,17 @@ def _dome(inside: Raster, radius: float) -> Raster:
 
 @operation("stamp.stitch", label="Stitches")
 def stitch(
-    grid: Grid, along: Field, across: Field, *, step: Step = 6.0, width: Wide = 1.2, height: High = 0.6,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    step: Step = 6.0,
+    width: Wide = 1.2,
+    height: High = 0.6,
     gap: Annotated[float, Fraction(0, 0.8, most=0.95, help="Share of a step that is left between two.")] = 0.25,
     slant: Annotated[float, Angle(-60, 60, help="How far each lies aslant.")] = 0.0,
     sink: Annotated[float, Length(0, 5, least=0, most=100, help="How far the ends draw the ground in.")] = 0.4,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A sewn line: threads that come up, lie, and go down into puckered holes."""
     middle = (along / np.float32(step)) % 1 - 0.5
     a = math.radians(slant)
@@ -55,14 +69,24 @@ def stitch(
     hole = np.hypot(np.abs(u) - half, v)
     pucker = -sink * np.exp(-((hole / (0.9 * width)) ** 2))
     cover = np.clip((width / 2 - away) / grid.pitch_mm + 0.5, 0, 1)
-    return _maps(grid, raised + pucker * (1 - thread), np.maximum(cover, np.clip(-pucker / max(sink, 1e-3) * 1.6, 0, 1) * (sink > 0)))
+    return _maps(
+        grid,
+        raised + pucker * (1 - thread),
+        np.maximum(cover, np.clip(-pucker / max(sink, 1e-3) * 1.6, 0, 1) * (sink > 0)),
+    )
 
 
 @operation("stamp.beading", label="Beading")
 def beading(
-    grid: Grid, along: Field, across: Field, *, step: Step = 12.0, width: Wide = 11.0, height: High = 4.0,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    step: Step = 12.0,
+    width: Wide = 11.0,
+    height: High = 4.0,
     oval: Annotated[float, Fraction(-0.5, 0.5, help="Above 0 longer along the run, below 0 across it.")] = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A row of half balls."""
     x = ((along / np.float32(step)) % 1 - 0.5) * step / 2.0**oval
     away = np.hypot(x, across * 2.0**oval)
@@ -71,10 +95,16 @@ def beading(
 
 @operation("stamp.rope", label="Rope")
 def rope(
-    grid: Grid, along: Field, across: Field, *, step: Step = 14.0, width: Wide = 12.0, height: High = 6.0,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    step: Step = 14.0,
+    width: Wide = 12.0,
+    height: High = 6.0,
     twist: Annotated[float, Angle(10, 80, help="How steeply the strands cross it.")] = 50.0,
     fibre: Annotated[float, Fraction(help="How much single yarns show.")] = 0.3,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Strands laid round each other."""
     body = _dome(across, width / 2)
     # Strands bend round the body: what lies near its rim is seen further along it.
@@ -88,10 +118,16 @@ def rope(
 
 @operation("stamp.dentils", label="Dentils")
 def dentils(
-    grid: Grid, along: Field, across: Field, *, step: Step = 60.0, width: Wide = 45.0, height: High = 12.0,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    step: Step = 60.0,
+    width: Wide = 45.0,
+    height: High = 12.0,
     gap: Annotated[float, Fraction(0, 0.8, most=0.95, help="Share of a step between two blocks.")] = 0.4,
     chamfer: Annotated[float, Length(0, 10, least=0, most=100, help="Width of the sloping edge.")] = 2.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Blocks in a row, as beneath a cornice."""
     x = np.abs((along / np.float32(step)) % 1 - 0.5) * step
     inside = np.minimum(0.5 * step * (1 - gap) - x, width / 2 - np.abs(across))
@@ -104,26 +140,43 @@ EDGINGS = ("bead", "ogee", "fillet", "groove", "cove")
 
 @operation("stamp.edging", label="Edging")
 def edging(
-    grid: Grid, along: Field, across: Field, *, step: Step = 100.0, width: Wide = 20.0, height: High = 5.0,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    step: Step = 100.0,
+    width: Wide = 20.0,
+    height: High = 5.0,
     profile: Annotated[str, Choice(*EDGINGS, help="Section of the edging.")] = "bead",
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A moulding of one section along the whole run."""
     t = np.clip(across / (width / 2), -1, 1)
     shapes: dict[str, Callable[[], Any]] = {
-        "bead": lambda: _dome(across, width / 2), "fillet": lambda: np.clip((1 - np.abs(t)) * width / 2 / max(0.5 * grid.pitch_mm, 0.1 * width), 0, 1),
-        "ogee": lambda: 0.5 - 0.5 * np.sin(math.pi / 2 * t) * (1.5 - 0.5 * np.sin(math.pi / 2 * t) ** 2), "groove": lambda: -_dome(across, width / 2),
+        "bead": lambda: _dome(across, width / 2),
+        "fillet": lambda: np.clip((1 - np.abs(t)) * width / 2 / max(0.5 * grid.pitch_mm, 0.1 * width), 0, 1),
+        "ogee": lambda: 0.5 - 0.5 * np.sin(math.pi / 2 * t) * (1.5 - 0.5 * np.sin(math.pi / 2 * t) ** 2),
+        "groove": lambda: -_dome(across, width / 2),
         "cove": lambda: 1 - np.sqrt(np.maximum(1 - ((1 - t) / 2) ** 2, 0)),
-    }  # fmt: skip
-    return _maps(grid, height * np.asarray(shapes[profile](), np.float32), np.clip((width / 2 - np.abs(across)) / grid.pitch_mm + 0.5, 0, 1))
+    }
+    return _maps(
+        grid,
+        height * np.asarray(shapes[profile](), np.float32),
+        np.clip((width / 2 - np.abs(across)) / grid.pitch_mm + 0.5, 0, 1),
+    )
 
 
 @operation("stamp.source", label="Stamp from a source")
 def from_source(
-    grid: Grid, along: Field, across: Field, *, source: Annotated[str, Gathered(help="A source that has its real size: its width goes along the run.")] = "",
-    step: Step = 60.0, width: Wide = 40.0,
+    grid: Grid,
+    along: Field,
+    across: Field,
+    *,
+    source: Annotated[str, Gathered(help="A source that has its real size: its width goes along the run.")] = "",
+    step: Step = 60.0,
+    width: Wide = 40.0,
     height: Annotated[float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")] = 1.0,
     fade: Annotated[float, Fraction(0, 0.5, help="How much of its rim fades out across the run.")] = 0.15,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A gathered picture repeated along the run; where its relief is neutral is found from its rim."""
     return _maps(grid, np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32))
 
@@ -136,7 +189,9 @@ def neutral_level(height: Raster) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Path:
-    """A run's path as a dense polyline in mm and its length; ``closed`` returns to its start, on the sheet or a repeat on."""
+    """A run's path as a dense polyline in mm and its length; ``closed`` returns to its start, on the sheet or a
+    repeat on.
+    """
 
     points: _F
     length: float
@@ -186,7 +241,9 @@ def whole_steps(length_mm: float, step_mm: float) -> tuple[int, float]:
 
 
 def lay_run(grid: Grid, run: RunWhat, stamp: MapSet | None = None) -> MapSet:
-    """The run's maps on the sheet: height, opacity, colour, roughness. ``stamp`` are the maps of a source that is stamped."""
+    """The run's maps on the sheet: height, opacity, colour, roughness. ``stamp`` are the maps of a source that is
+    stamped.
+    """
     flat = {MapKind.HEIGHT: np.zeros(grid.shape, np.float32), MapKind.OPACITY: np.zeros(grid.shape, np.float32)}
     path = path_of(run, grid)
     operation_ = find(run.stamp.op)
@@ -196,15 +253,28 @@ def lay_run(grid: Grid, run: RunWhat, stamp: MapSet | None = None) -> MapSet:
         values["step"] = step
         reach = 0.75 * max(float(values["width"]), 0.2) + 2 * grid.pitch_mm
         along, across = measure_path(
-            path.points, grid.shape, reach_mm=reach, width_mm=grid.width_mm, height_mm=grid.height_mm, closed=path.closed
+            path.points,
+            grid.shape,
+            reach_mm=reach,
+            width_mm=grid.width_mm,
+            height_mm=grid.height_mm,
+            closed=path.closed,
         )
-        made = _stamped(grid, along, across, values, stamp) if stamp is not None else operation_.run(grid, along, across, **values)
+        made = (
+            _stamped(grid, along, across, values, stamp)
+            if stamp is not None
+            else operation_.run(grid, along, across, **values)
+        )
         ends = np.ones(grid.shape, np.float32)
         if not path.closed:
             # Open ends are capped round, half a width beyond the first and last step.
             past = np.maximum(np.maximum(-along, along - np.float32(path.length)), 0)
             half = 0.5 * float(values["width"])
-            ends = np.clip((half - np.hypot(past, np.where(past > 0, across, 0))) / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)
+            ends = np.clip(
+                (half - np.hypot(past, np.where(past > 0, across, 0))) / np.float32(grid.pitch_mm) + np.float32(0.5),
+                0,
+                1,
+            )
         cover = np.where(np.abs(across) <= reach, made[MapKind.OPACITY] * ends, 0).astype(np.float32)
         flat = {**made.maps, MapKind.OPACITY: cover}
     if MapKind.BASE_COLOUR not in flat:
@@ -213,19 +283,29 @@ def lay_run(grid: Grid, run: RunWhat, stamp: MapSet | None = None) -> MapSet:
     return MapSet(grid, flat)
 
 
-def _stamped(grid: Grid, along: Raster, across: Raster, values: dict[str, float | int | str | bool], stamp: MapSet) -> MapSet:
+def _stamped(
+    grid: Grid, along: Raster, across: Raster, values: dict[str, float | int | str | bool], stamp: MapSet
+) -> MapSet:
     width, step, fade = float(values["width"]), float(values["step"]), float(values["fade"])
     a = ((along / np.float32(step)) % 1 * stamp.grid.width_px - 0.5).astype(np.float32)
     t = across / np.float32(width) + np.float32(0.5)
     b = ((1 - t) * stamp.grid.height_px - 0.5).astype(np.float32)
     made: dict[MapKind, Raster] = {
-        kind: np.asarray(cv2.remap(np.pad(pixels, ((0, 0), (1, 1), *([(0, 0)] * (pixels.ndim - 2))), mode="wrap"), a + 1, b, cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE), np.float32)
-        for kind, pixels in stamp.maps.items() if kind in {MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.HEIGHT, MapKind.METALNESS}
-    }  # fmt: skip
+        kind: np.asarray(
+            cv2.remap(
+                np.pad(pixels, ((0, 0), (1, 1), *([(0, 0)] * (pixels.ndim - 2))), mode="wrap"),
+                a + 1,
+                b,
+                cv2.INTER_LINEAR,
+                borderMode=cv2.BORDER_REPLICATE,
+            ),
+            np.float32,
+        )
+        for kind, pixels in stamp.maps.items()
+        if kind in {MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.HEIGHT, MapKind.METALNESS}
+    }
     neutral = neutral_level(stamp.or_default(MapKind.HEIGHT))
     if MapKind.HEIGHT in made:
         made[MapKind.HEIGHT] = (made[MapKind.HEIGHT] - np.float32(neutral)) * np.float32(float(values["height"]))
     rim = np.clip(np.minimum(t, 1 - t) / np.float32(max(fade, grid.pitch_mm / width)), 0, 1)
     return MapSet(grid, {**made, MapKind.OPACITY: np.asarray(rim * rim * (3 - 2 * rim), np.float32)})
-
-

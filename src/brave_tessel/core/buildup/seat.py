@@ -19,31 +19,67 @@ from .stack import Stack, bare
 
 __all__ = ["Seat", "Stack", "bare", "by_height", "lay", "over"]
 
-Level = Annotated[float, Length(-5, 5, least=-500, most=500, help="How high the layer lies: above 0 it rides on the ground, below 0 it sits in its hollows.")]
+Level = Annotated[
+    float,
+    Length(
+        -5,
+        5,
+        least=-500,
+        most=500,
+        help="How high the layer lies: above 0 it rides on the ground, below 0 it sits in its hollows.",
+    ),
+]
 Drape = Annotated[float, Fraction(help="0 lies flat at its level, 1 follows the ground.")]
 Form = Annotated[float, Fraction(0, 2, least=-10, most=10, help="How much of its broad shapes is kept.")]
 Grain = Annotated[float, Fraction(0, 2, least=-10, most=10, help="How much of its fine relief is kept.")]
-Split = Annotated[float, Length(0.5, 60, log=True, least=0.05, most=5000, help="Wavelength at which broad shapes end and fine relief begins.")]
-Contrast = Annotated[float, Fraction(0, 3, least=0, most=20, help="How far its relief is stretched about its own mean.")]
+Split = Annotated[
+    float,
+    Length(
+        0.5, 60, log=True, least=0.05, most=5000, help="Wavelength at which broad shapes end and fine relief begins."
+    ),
+]
+Contrast = Annotated[
+    float, Fraction(0, 3, least=0, most=20, help="How far its relief is stretched about its own mean.")
+]
 Through = Annotated[float, Fraction(help="How much fine relief beneath still reads through it, where it drapes.")]
 Over = Annotated[bool, Toggle(help="Its relief goes in where it came out.")]
 
 
 @operation("seat.by_height", label="By height", version=2)
 def by_height(
-    grid: Grid, maps: MapSet, *, level: Level = 0.0,
-    feather: Annotated[float, Length(0, 3, least=0, most=100, help="Height over which layer and ground mix; 0 is a hard edge.")] = 0.3,
-    drape: Drape = 0.0, form: Form = 1.0, grain: Grain = 1.0, split: Split = 6.0, contrast: Contrast = 1.0, show_through: Through = 1.0, turn_over: Over = False,
-) -> MapSet:  # fmt: skip
+    grid: Grid,
+    maps: MapSet,
+    *,
+    level: Level = 0.0,
+    feather: Annotated[
+        float, Length(0, 3, least=0, most=100, help="Height over which layer and ground mix; 0 is a hard edge.")
+    ] = 0.3,
+    drape: Drape = 0.0,
+    form: Form = 1.0,
+    grain: Grain = 1.0,
+    split: Split = 6.0,
+    contrast: Contrast = 1.0,
+    show_through: Through = 1.0,
+    turn_over: Over = False,
+) -> MapSet:
     """The layer shows where it is higher than the ground; see :func:`lay`."""
     return maps
 
 
 @operation("seat.over", label="Over")
 def over(
-    grid: Grid, maps: MapSet, *, level: Level = 0.0, drape: Drape = 1.0, form: Form = 1.0, grain: Grain = 1.0, split: Split = 6.0, contrast: Contrast = 1.0,
-    show_through: Through = 1.0, turn_over: Over = False,
-) -> MapSet:  # fmt: skip
+    grid: Grid,
+    maps: MapSet,
+    *,
+    level: Level = 0.0,
+    drape: Drape = 1.0,
+    form: Form = 1.0,
+    grain: Grain = 1.0,
+    split: Split = 6.0,
+    contrast: Contrast = 1.0,
+    show_through: Through = 1.0,
+    turn_over: Over = False,
+) -> MapSet:
     """The layer shows wherever it is covered, whatever the heights; see :func:`lay`."""
     return maps
 
@@ -95,13 +131,20 @@ def reach_mm(seat: Seat) -> float:
 
 
 def lay(
-    below: Stack, layer: MapSet, coverage: Raster | None, mixes: Mapping[MapKind, MapMix], seat: Seat, relief: Raster | None = None
+    below: Stack,
+    layer: MapSet,
+    coverage: Raster | None,
+    mixes: Mapping[MapKind, MapMix],
+    seat: Seat,
+    relief: Raster | None = None,
 ) -> Stack:
     """One layer joined onto a stack.
 
     The layer's top is ``level + relief + drape · ground``; it shows where its top is higher than the ground, mixed
-    linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal heights the
-    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows. ``relief`` is the layer's own where it is known already
+    linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal
+    heights the
+    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows. ``relief`` is the
+    layer's own where it is known already
     (:func:`own_relief`).
     """
     grid = below.grid
@@ -112,10 +155,18 @@ def lay(
         planes[1] = own_relief(planes[1], seat, grid) if relief is None else relief
     number = below.layers + 1
     joined, share, (top, margin) = join_by_height(
-        below.planes, tuple(planes), cover, (below.top, below.margin), number=number, level=seat.level, feather=seat.feather,  # type: ignore[arg-type]
-        drape=seat.drape, on=strengths, under=ground_read(below.height, seat, grid),  # type: ignore[arg-type]
+        below.planes,
+        tuple(planes),
+        cover,
+        (below.top, below.margin),
+        number=number,
+        level=seat.level,
+        feather=seat.feather,  # type: ignore[arg-type]
+        drape=seat.drape,
+        on=strengths,
+        under=ground_read(below.height, seat, grid),  # type: ignore[arg-type]
         uncontested=below.layers == 0 or not seat.contest,
-    )  # fmt: skip
+    )
     done = Stack(grid, joined, top, margin, share, number, below.detail, below.shade, below.water)
     return _with_finer_maps(done, below, layer, mixes, seat)
 
@@ -132,9 +183,9 @@ def _with_finer_maps(done: Stack, below: Stack, layer: MapSet, mixes: Mapping[Ma
     if shade.strength > 0 and (own_shade is not None or below.shade is not None):
         one = np.ones(done.grid.shape, np.float32)
         before = one if below.shade is None else below.shade
-        done = replace(done, shade=mix_by_share(before, one if own_shade is None else own_shade, done.share, shade.strength))
+        done = replace(
+            done, shade=mix_by_share(before, one if own_shade is None else own_shade, done.share, shade.strength)
+        )
     if below.water is not None:
         done = replace(done, water=np.asarray(below.water * (1 - done.share), np.float32))
     return done
-
-

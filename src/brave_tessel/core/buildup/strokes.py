@@ -36,7 +36,12 @@ def copies(stroke: Stroke, width_mm: float, height_mm: float) -> Iterator[tuple[
     """The stroke's path and its copies: mirrored about its centre, turned round it, repeated over the sheet."""
     centre = np.array(stroke.centre)
     points = np.array(stroke.points, np.float64).reshape(-1, 2) - centre
-    flips = {"none": ((1, 1),), "across": ((1, 1), (-1, 1)), "up": ((1, 1), (1, -1)), "both": ((1, 1), (-1, 1), (1, -1), (-1, -1))}
+    flips = {
+        "none": ((1, 1),),
+        "across": ((1, 1), (-1, 1)),
+        "up": ((1, 1), (1, -1)),
+        "both": ((1, 1), (-1, 1), (1, -1), (-1, -1)),
+    }
     across, up = stroke.lattice
     for flip in flips.get(stroke.mirror, ((1, 1),)):
         for k in range(max(1, stroke.fold)):
@@ -112,12 +117,21 @@ def _strength(stroke: Stroke, tips: Tips) -> float:
     return stroke.strength if _stamped(stroke, tips) else stroke.strength * stroke.flow
 
 
-def changed_boxes(before: Stroke | None, after: Stroke, width_mm: float, height_mm: float) -> list[tuple[float, float, float, float]]:
-    """Rectangles of the sheet (left, low, right, high), mm, outside of which a stroke that has grown is as it was; one for each
+def changed_boxes(
+    before: Stroke | None, after: Stroke, width_mm: float, height_mm: float
+) -> list[tuple[float, float, float, float]]:
+    """Rectangles of the sheet (left, low, right, high), mm, outside of which a stroke that has grown is as it was;
+    one for each
     of its copies.
     """
-    grown = before is not None and msgspec.structs.replace(after, points=before.points, pressure=before.pressure) == before
-    kept = len(before.points) if before is not None and grown and after.points[: len(before.points)] == before.points else 0
+    grown = (
+        before is not None and msgspec.structs.replace(after, points=before.points, pressure=before.pressure) == before
+    )
+    kept = (
+        len(before.points)
+        if before is not None and grown and after.points[: len(before.points)] == before.points
+        else 0
+    )
     one = msgspec.structs.replace(after, points=after.points[max(0, kept - 1) :])
     if before is not None and not kept:
         one = msgspec.structs.replace(after, points=(*before.points, *after.points))
@@ -135,7 +149,9 @@ def reach_of(stroke: Stroke) -> float:
     return float(stroke.size_mm * (0.5 * corner + stroke.stray))
 
 
-def _laps(points: np.ndarray, box: tuple[float, float, float, float], grid: Grid, reach: float) -> list[tuple[float, float]]:
+def _laps(
+    points: np.ndarray, box: tuple[float, float, float, float], grid: Grid, reach: float
+) -> list[tuple[float, float]]:
     """By which whole repeats a path is moved to come near a box in mm."""
     if not len(points):
         return []
@@ -147,10 +163,14 @@ def _laps(points: np.ndarray, box: tuple[float, float, float, float], grid: Grid
 
 
 def _pieces(points: Sequence[Point], stroke: Stroke, area: Area, number: int, tips: Tips) -> npt.NDArray[np.float64]:
-    """Of a path and its repeats what comes near an area: stamps or straight pieces, in mm from its lower left corner."""
+    """Of a path and its repeats what comes near an area: stamps or straight pieces, in mm from its lower left
+    corner.
+    """
     own, reach, (left, low), stamped = area.own, reach_of(stroke), area.corner_mm(), _stamped(stroke, tips)
     found = []
-    for x, y in _laps(np.array(points).reshape(-1, 2), (left, low, left + own.width_mm, low + own.height_mm), area.grid, reach):
+    for x, y in _laps(
+        np.array(points).reshape(-1, 2), (left, low, left + own.width_mm, low + own.height_mm), area.grid, reach
+    ):
         moved = [(px + x - left, py + y - low) for px, py in points]
         made = _stamps(moved, stroke, number) if stamped else _straight(moved, stroke)
         last = made[:, :2] if stamped else made[:, 2:4]
@@ -174,8 +194,11 @@ def _near(first: np.ndarray, last: np.ndarray, own: Grid, reach: float) -> np.nd
     return np.asarray(inside.all(1))
 
 
-def lay_strokes(coverage: Raster, strokes: Sequence[Stroke], grid: Grid, tips: Tips | None = None, area: Area | None = None) -> Raster:
-    """Coverage with strokes laid over it in order; the given raster is not changed. With an ``area`` it is that part of the
+def lay_strokes(
+    coverage: Raster, strokes: Sequence[Stroke], grid: Grid, tips: Tips | None = None, area: Area | None = None
+) -> Raster:
+    """Coverage with strokes laid over it in order; the given raster is not changed. With an ``area`` it is that
+    part of the
     sheet alone.
     """
     out = coverage.copy()

@@ -17,11 +17,20 @@ _COARSE_PX = 256
 
 @operation("tone.match", label="Tone match")
 def match(
-    grid: Grid, colour: Colour, beneath: Colour, *,
-    tone_match: Annotated[float, Fraction(help="0 keeps the layer's own colour, 1 takes the mean and spread of what lies beneath.")] = 0.0,
-    radius: Annotated[float, Length(2, 500, log=True, least=0.5, help="Over how wide a neighbourhood mean and spread are taken.")] = 60.0,
-) -> Colour:  # fmt: skip
-    """Mean and spread of the layer's colour within a radius brought to those beneath (Reinhard et al. 2001, locally, in OKLab)."""
+    grid: Grid,
+    colour: Colour,
+    beneath: Colour,
+    *,
+    tone_match: Annotated[
+        float, Fraction(help="0 keeps the layer's own colour, 1 takes the mean and spread of what lies beneath.")
+    ] = 0.0,
+    radius: Annotated[
+        float, Length(2, 500, log=True, least=0.5, help="Over how wide a neighbourhood mean and spread are taken.")
+    ] = 60.0,
+) -> Colour:
+    """Mean and spread of the layer's colour within a radius brought to those beneath (Reinhard et al. 2001,
+    locally, in OKLab).
+    """
     if tone_match <= 0:
         return colour
     own, ground = oklab_of(colour), oklab_of(beneath)
@@ -39,6 +48,8 @@ def _moments(plane: AnyArray, radius: float, grid: Grid) -> tuple[Raster, Raster
     """Local mean and standard deviation, worked out coarsely: they are smooth."""
     small = Grid(min(grid.width_px, _COARSE_PX), min(grid.height_px, _COARSE_PX), grid.width_mm, grid.height_mm)
     first = wrapped_gaussian(resample_wrapped(np.ascontiguousarray(plane, np.float32), small.shape), radius / 2, small)
-    square = wrapped_gaussian(resample_wrapped(np.ascontiguousarray(plane * plane, np.float32), small.shape), radius / 2, small)
+    square = wrapped_gaussian(
+        resample_wrapped(np.ascontiguousarray(plane * plane, np.float32), small.shape), radius / 2, small
+    )
     spread = np.sqrt(np.maximum(square - first * first, 0)).astype(np.float32)
     return resample_wrapped(first, grid.shape), resample_wrapped(spread, grid.shape)

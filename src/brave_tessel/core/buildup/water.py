@@ -24,7 +24,8 @@ EXTERNAL = 0.0204
 def wetted(colour: Raster) -> Raster:
     """Base colour of a porous material when wet: the light under a film of water is partly sent back into it.
 
-    Ångström 1925; Lekner and Dorf 1988, Applied Optics 27, 1278: A_wet = 1 − (1 − R) a / (1 − p (1 − a)), a = 1 − A_dry.
+    Ångström 1925; Lekner and Dorf 1988, Applied Optics 27, 1278: A_wet = 1 − (1 − R) a / (1 − p (1 − a)), a = 1 −
+    A_dry.
     The reflection of the water's own surface is left out: the roughness shows that.
     """
     dry = np.clip(colour, 0, 1)
@@ -35,9 +36,21 @@ def wetted(colour: Raster) -> Raster:
 
 @operation("water.standing", label="Standing water")
 def standing(
-    grid: Grid, maps: MapSet, *,
+    grid: Grid,
+    maps: MapSet,
+    *,
     level: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Height of its surface.")] = -1.0,
-    clear: Annotated[float, Length(1, 500, log=True, least=0.05, most=1e5, help="Depth at which two thirds of what lies in it are hidden by its colour.")] = 40.0,
+    clear: Annotated[
+        float,
+        Length(
+            1,
+            500,
+            log=True,
+            least=0.05,
+            most=1e5,
+            help="Depth at which two thirds of what lies in it are hidden by its colour.",
+        ),
+    ] = 40.0,
     colour: Annotated[str, Paint(help="Its colour where it is deep.")] = "#3C4A42",
     ripple: Annotated[float, Length(0, 2, least=0, most=100, help="Height of ripples.")] = 0.0,
     ripple_size: Annotated[float, Length(2, 400, log=True, least=0.2, help="Ripples, crest to crest.")] = 40.0,
@@ -45,7 +58,7 @@ def standing(
     porosity: Annotated[float, Fraction(help="How far the damp ground drinks: darker and smoother with it.")] = 0.7,
     roughness: Annotated[float, Fraction(help="Roughness of the water's surface.")] = 0.03,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Water up to a level in mm; see :func:`stand`."""
     return maps
 
@@ -54,18 +67,33 @@ def rippled(grid: Grid, *, level: float, ripple: float, ripple_size: float, seed
     """The water's surface, (H, W), mm."""
     surface = np.full(grid.shape, level, np.float32)
     if ripple > 0:
-        surface += np.float32(2 * ripple) * (clouds(grid, size=ripple_size, octaves=3, gain=0.45, seed=seed) - np.float32(0.5))
+        surface += np.float32(2 * ripple) * (
+            clouds(grid, size=ripple_size, octaves=3, gain=0.45, seed=seed) - np.float32(0.5)
+        )
     return surface
 
 
 def stand(
-    below: Stack, coverage: Raster | None, *, level: float, clear: float, colour: str, ripple: float, ripple_size: float, damp: float, porosity: float,
-    roughness: float, seed: int, surface: Raster | None = None,
-) -> Stack:  # fmt: skip
+    below: Stack,
+    coverage: Raster | None,
+    *,
+    level: float,
+    clear: float,
+    colour: str,
+    ripple: float,
+    ripple_size: float,
+    damp: float,
+    porosity: float,
+    roughness: float,
+    seed: int,
+    surface: Raster | None = None,
+) -> Stack:
     """A stack with water standing in it: level, smooth, tinted by its depth; the ground in it and just above it is wet.
 
-    What it hides grows with depth as exp(−2.2 depth / clear) (Beer and Lambert: the light passes it twice). Wetness falls
-    from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``surface`` is the water's surface where it is known already (:func:`rippled`).
+    What it hides grows with depth as exp(−2.2 depth / clear) (Beer and Lambert: the light passes it twice). Wetness
+    falls
+    from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``surface`` is the water's
+    surface where it is known already (:func:`rippled`).
     """
     grid = below.grid
     if surface is None:
@@ -73,9 +101,18 @@ def stand(
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage, np.float32)
     # The waterline is as sharp as a pixel's share of the slope lets it be.
     planes, share, depth = flood(
-        below.planes, surface, cover, paint=hex_to_linear(colour), film_mm=max(0.02, 0.15 * grid.pitch_mm), damp_mm=damp, porosity=porosity, clear_mm=clear,
-        roughness=roughness, internal=INTERNAL, external=EXTERNAL,
-    )  # fmt: skip
+        below.planes,
+        surface,
+        cover,
+        paint=hex_to_linear(colour),
+        film_mm=max(0.02, 0.15 * grid.pitch_mm),
+        damp_mm=damp,
+        porosity=porosity,
+        clear_mm=clear,
+        roughness=roughness,
+        internal=INTERNAL,
+        external=EXTERNAL,
+    )
     number = below.layers + 1
     shows = share >= 0.5
     top = np.where(shows, np.uint8(number), below.top).astype(np.uint8)
@@ -83,8 +120,13 @@ def stand(
     detail = None if below.detail is None else np.asarray(below.detail * (1 - share[..., None]), np.float32)
     shade = None if below.shade is None else np.asarray(below.shade + share * (1 - below.shade), np.float32)
     return replace(
-        below, planes=planes, top=top, margin=margin, share=share, layers=number, detail=detail, shade=shade,
+        below,
+        planes=planes,
+        top=top,
+        margin=margin,
+        share=share,
+        layers=number,
+        detail=detail,
+        shade=shade,
         water=np.asarray(depth * share, np.float32),
-    )  # fmt: skip
-
-
+    )

@@ -45,14 +45,18 @@ _SIGMAS = 4.0
 
 @operation("rule.shape", label="Shape of the rule", reach=lambda v: abs(v["spread"]) * 1.05 + _SIGMAS * v["soften"] / 2)
 def shaped(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     low: Annotated[float, Fraction(least=-4, most=5, help="What counts as nothing.")] = 0.0,
     high: Annotated[float, Fraction(least=-4, most=5, help="What counts as all.")] = 1.0,
     invert: Annotated[bool, Toggle(help="Everywhere but there.")] = False,
-    spread: Annotated[float, Length(-30, 30, least=-500, most=500, help="How far its edge moves out; below 0 it moves in.")] = 0.0,
+    spread: Annotated[
+        float, Length(-30, 30, least=-500, most=500, help="How far its edge moves out; below 0 it moves in.")
+    ] = 0.0,
     soften: Annotated[float, Length(0, 60, least=0, most=2000, help="How far its edge is blurred.")] = 0.0,
     strength: Annotated[float, Fraction(help="How much the rule counts.")] = 1.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """What a rule gives, stretched, turned over, spread and softened; ``strength`` counts where rules combine."""
     made = field
     if (low, high) != (0, 1):
@@ -68,13 +72,19 @@ def shaped(
 
 @operation("where.noise", label="Noise")
 def by_noise(
-    grid: Grid, *,
-    size: Annotated[float, Length(5, 1000, log=True, least=0.5, help="Size of the patches; snapped so that whole patches fill the repeat.")] = 180.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            5, 1000, log=True, least=0.5, help="Size of the patches; snapped so that whole patches fill the repeat."
+        ),
+    ] = 180.0,
     cover: Annotated[float, Fraction(help="Share of the sheet that is covered.")] = 0.5,
     soften: Annotated[float, Fraction(help="0 a crisp edge, 1 a long fade.")] = 0.15,
     octaves: Annotated[int, Whole(1, 10, help="How ragged the edge is.")] = 7,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Patches of fractal noise over a threshold chosen for the cover."""
     noise = clouds(grid, size=size, octaves=octaves, gain=0.6, seed=seed)
     # The noise spans five standard deviations about one half; the threshold follows its normal law.
@@ -88,11 +98,17 @@ def by_noise(
 
 @operation("where.height", label="By height", reach=lambda v: 0.0)
 def by_height(
-    grid: Grid, ground: Ground, *,
-    above: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Covered from this height of the ground upward.")] = -20.0,
-    below: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Covered up to this height of the ground.")] = 0.0,
+    grid: Grid,
+    ground: Ground,
+    *,
+    above: Annotated[
+        float, Length(-20, 20, least=-1000, most=1000, help="Covered from this height of the ground upward.")
+    ] = -20.0,
+    below: Annotated[
+        float, Length(-20, 20, least=-1000, most=1000, help="Covered up to this height of the ground.")
+    ] = 0.0,
     soften: Fade = 0.3,
-) -> Field:  # fmt: skip
+) -> Field:
     """Between two heights of what lies beneath, mm."""
     width = np.float32(max(soften, 1e-3))
     rising = np.clip((ground.height - np.float32(above)) / width + np.float32(0.5), 0, 1)
@@ -105,14 +121,18 @@ Radius = Annotated[float, Length(0.5, 60, log=True, least=0.05, most=2000, help=
 
 @operation("where.slope", label="By slope", reach=lambda v: _SIGMAS * v["radius"] / 4)
 def by_slope(
-    grid: Grid, ground: Ground, *,
+    grid: Grid,
+    ground: Ground,
+    *,
     above: Annotated[float, Angle(0, 90, help="Covered from this slope.")] = 0.0,
     below: Annotated[float, Angle(0, 90, help="Covered up to this slope.")] = 25.0,
     soften: Annotated[float, Angle(0, 45, help="Slope over which the cover fades.")] = 8.0,
     radius: Radius = 1.0,
     side: Annotated[str, Choice("any", "one side", help="Whether it matters which way a slope falls.")] = "any",
-    towards: Annotated[float, Angle(-180, 180, help="The way slopes fall that count: 0 right, 90 up, −90 down.")] = -90.0,
-) -> Field:  # fmt: skip
+    towards: Annotated[
+        float, Angle(-180, 180, help="The way slopes fall that count: 0 right, 90 up, −90 down.")
+    ] = -90.0,
+) -> Field:
     """Between two slopes of what lies beneath, in degrees from level; only those that fall one way, if wanted."""
     normal = normal_of_height(np.ascontiguousarray(wrapped_gaussian(ground.height, radius / 4, grid)), grid)
     slope = np.degrees(np.arctan2(np.hypot(normal[..., 0], normal[..., 1]), normal[..., 2]))
@@ -132,32 +152,68 @@ def _against_mean(ground: Ground, radius: float, grid: Grid) -> Raster:
 
 @operation("where.hollows", label="Hollows", reach=lambda v: _SIGMAS * v["radius"] / 2)
 def hollows(
-    grid: Grid, ground: Ground, *, radius: Radius = 8.0,
-    depth: Annotated[float, Length(0.05, 10, log=True, least=0.005, most=500, help="How deep a hollow lies beneath its neighbourhood where it is fully covered.")] = 0.6,
-    from_depth: Annotated[float, Length(0, 5, least=-500, most=500, help="How deep a hollow must be to be covered at all.")] = 0.0,
-) -> Field:  # fmt: skip
+    grid: Grid,
+    ground: Ground,
+    *,
+    radius: Radius = 8.0,
+    depth: Annotated[
+        float,
+        Length(
+            0.05,
+            10,
+            log=True,
+            least=0.005,
+            most=500,
+            help="How deep a hollow lies beneath its neighbourhood where it is fully covered.",
+        ),
+    ] = 0.6,
+    from_depth: Annotated[
+        float, Length(0, 5, least=-500, most=500, help="How deep a hollow must be to be covered at all.")
+    ] = 0.0,
+) -> Field:
     """Where the ground lies beneath its neighbourhood."""
-    return np.asarray(np.clip((-_against_mean(ground, radius, grid) - np.float32(from_depth)) / np.float32(depth), 0, 1), np.float32)
+    return np.asarray(
+        np.clip((-_against_mean(ground, radius, grid) - np.float32(from_depth)) / np.float32(depth), 0, 1), np.float32
+    )
 
 
 @operation("where.edges", label="Edges", reach=lambda v: _SIGMAS * v["radius"] / 2)
 def edges(
-    grid: Grid, ground: Ground, *, radius: Radius = 4.0,
-    height: Annotated[float, Length(0.02, 10, log=True, least=0.002, most=500, help="How far an edge stands over its neighbourhood where it is fully covered.")] = 0.4,
-    from_height: Annotated[float, Length(0, 5, least=-500, most=500, help="How far it must stand out to be covered at all.")] = 0.05,
-) -> Field:  # fmt: skip
+    grid: Grid,
+    ground: Ground,
+    *,
+    radius: Radius = 4.0,
+    height: Annotated[
+        float,
+        Length(
+            0.02,
+            10,
+            log=True,
+            least=0.002,
+            most=500,
+            help="How far an edge stands over its neighbourhood where it is fully covered.",
+        ),
+    ] = 0.4,
+    from_height: Annotated[
+        float, Length(0, 5, least=-500, most=500, help="How far it must stand out to be covered at all.")
+    ] = 0.05,
+) -> Field:
     """Where the ground stands over its neighbourhood: what rubs off first."""
-    return np.asarray(np.clip((_against_mean(ground, radius, grid) - np.float32(from_height)) / np.float32(height), 0, 1), np.float32)
+    return np.asarray(
+        np.clip((_against_mean(ground, radius, grid) - np.float32(from_height)) / np.float32(height), 0, 1), np.float32
+    )
 
 
 @operation("where.id", label="By ID colour")
 def by_id(
-    grid: Grid, colour: Colour, *,
+    grid: Grid,
+    colour: Colour,
+    *,
     source: Annotated[str, Gathered(help="A source with an ID map, or any picture in flat colours.")] = "",
     takes: Annotated[str, Choice("kind ID", "piece ID", "colour", help="Which of its maps is read.")] = "kind ID",
     colours: Annotated[str, Stops(help="Colours that are covered; pick them on the board.")] = "#000000,#000000",
     reach: Annotated[float, Fraction(0, 0.5, most=2, help="How far from such a colour still counts.")] = 0.03,
-) -> Field:  # fmt: skip
+) -> Field:
     """Where a source's map has one of some colours."""
     codes = np.asarray(encode_srgb(np.clip(colour, 0, 1)), np.float32)
     made = np.zeros(grid.shape, bool)
@@ -169,28 +225,36 @@ def by_id(
 
 @operation("where.picture", label="Picture")
 def by_picture(
-    grid: Grid, colour: Colour, *,
+    grid: Grid,
+    colour: Colour,
+    *,
     source: Annotated[str, Gathered(help="A gathered picture that has its real size.")] = "",
-    takes: Annotated[str, Choice("lightness", "red", "green", "blue", "opacity", help="What of it is the cover.")] = "lightness",
+    takes: Annotated[
+        str, Choice("lightness", "red", "green", "blue", "opacity", help="What of it is the cover.")
+    ] = "lightness",
     across: Annotated[int, Whole(1, 12, most=64, unit="×", help="Whole repeats of it across.")] = 1,
     up: Annotated[int, Whole(1, 12, most=64, unit="×", help="Whole repeats of it up.")] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """The lightness, or one channel, of a gathered picture."""
-    light = luminance(colour) if takes in {"lightness", "opacity"} else colour[..., ["red", "green", "blue"].index(takes)]
+    light = (
+        luminance(colour) if takes in {"lightness", "opacity"} else colour[..., ["red", "green", "blue"].index(takes)]
+    )
     return np.asarray(np.clip(encode_srgb(np.clip(light, 0, 1)), 0, 1), np.float32)
 
 
 @operation("where.gradient", label="Gradient")
 def gradient(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     from_right: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where it begins, from the left.")] = 0.0,
     from_up: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where it begins, from the foot.")] = 0.0,
     to_right: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where it is full, from the left.")] = 0.0,
     to_up: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where it is full, from the foot.")] = 300.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """From nothing to all between two points, and back again where the sheet closes.
 
-    It runs along the axis that the points lie further apart on, so that it closes; full at its end, nothing half a repeat on.
+    It runs along the axis that the points lie further apart on, so that it closes; full at its end, nothing half a
+    repeat on.
     """
     level = abs(to_right - from_right) > abs(to_up - from_up)
     whole, place = grid.across(upright=level)
@@ -202,12 +266,16 @@ def gradient(
 
 @operation("where.band", label="Band")
 def band(
-    grid: Grid, *,
-    at: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where the middle of the band lies, from the foot or the left.")] = 150.0,
+    grid: Grid,
+    *,
+    at: Annotated[
+        float,
+        Length(0, 1000, least=-1e5, most=1e5, help="Where the middle of the band lies, from the foot or the left."),
+    ] = 150.0,
     width: Annotated[float, Length(1, 1000, log=True, least=0.1, help="Width of the band.")] = 120.0,
     soft: Annotated[float, Length(0, 200, least=0, most=1e4, help="How soft its edges are.")] = 20.0,
     runs: Annotated[str, Choice("level", "upright", help="Which way it runs.")] = "level",
-) -> Field:  # fmt: skip
+) -> Field:
     """A band over the whole sheet."""
     upright = runs == "upright"
     whole, place = grid.across(upright=upright)
@@ -218,15 +286,18 @@ def band(
 
 @operation("where.shape", label="Shape")
 def by_shape(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     shape: Annotated[str, Choice("disc", "box", "ring", help="What is drawn.")] = "disc",
-    right: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where its middle lies, from the left.")] = 150.0,
+    right: Annotated[
+        float, Length(0, 1000, least=-1e5, most=1e5, help="Where its middle lies, from the left.")
+    ] = 150.0,
     up: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where its middle lies, from the foot.")] = 150.0,
     width: Annotated[float, Length(1, 1000, log=True, least=0.1, help="Its width.")] = 160.0,
     height: Annotated[float, Length(1, 1000, log=True, least=0.1, help="Its height.")] = 160.0,
     turn: Annotated[float, Angle(-180, 180, help="Turned anticlockwise.")] = 0.0,
     soft: Annotated[float, Length(0, 200, least=0, most=1e4, help="How soft its edge is.")] = 20.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """One shape on the wrapped sheet."""
     dx = (grid.x_mm()[None, :] - right + grid.width_mm / 2) % grid.width_mm - grid.width_mm / 2
     dy = (grid.y_mm()[:, None] - up + grid.height_mm / 2) % grid.height_mm - grid.height_mm / 2
@@ -243,12 +314,16 @@ def by_shape(
 
 @operation("where.after", label="After another layer", reach=lambda v: math.hypot(v["right"], v["up"]))
 def after(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     layer: Annotated[str, BelowLayer(help="A layer beneath this one.")] = "",
-    takes: Annotated[str, Choice("where it shows", "its coverage", help="Where it lies on top now, or where its own rules put it.")] = "where it shows",
+    takes: Annotated[
+        str, Choice("where it shows", "its coverage", help="Where it lies on top now, or where its own rules put it.")
+    ] = "where it shows",
     right: Annotated[float, Length(-60, 60, least=-5000, most=5000, help="Moved to the right.")] = 0.0,
     up: Annotated[float, Length(-60, 60, least=-5000, most=5000, help="Moved up.")] = 0.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """Where another layer lies; spread, softened and moved it makes halos, contact shadows, rust beneath bolts."""
     if right == 0 and up == 0:
         return field
@@ -258,18 +333,22 @@ def after(
 
 @operation("where.pieces", label="Random pieces")
 def by_pieces(
-    grid: Grid, pieces: Pieces, *,
+    grid: Grid,
+    pieces: Pieces,
+    *,
     layer: Annotated[str, BelowLayer(help="A layer beneath this one whose recipe has pieces.")] = "",
     share: Annotated[float, Fraction(help="Share of the pieces that are covered.")] = 0.3,
     vary: Annotated[float, Fraction(help="How far the cover of single pieces varies.")] = 0.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Some of the pieces of a layer beneath, each covered whole."""
     count = max(pieces.count, 1)
     chosen = units_many(np.arange(count), np.full(count, 71), seed) < share
     cover = chosen * (1 - np.float32(vary) * units_many(np.arange(count), np.full(count, 72), seed))
     face = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)
-    return np.asarray(np.where(pieces.number >= 0, cover.astype(np.float32)[np.maximum(pieces.number, 0)], 0) * face, np.float32)
+    return np.asarray(
+        np.where(pieces.number >= 0, cover.astype(np.float32)[np.maximum(pieces.number, 0)], 0) * face, np.float32
+    )
 
 
 @operation("where.painted", label="Painted")
@@ -295,7 +374,9 @@ def combine(coverage: Raster | None, rule: Raster, mode: str, strength: float = 
         weighed = rule if strength == 1 else s * rule
         if coverage is None:
             return np.asarray(weighed, np.float32)
-        return np.asarray(coverage + (1 - coverage) * weighed if mode == "add" else np.maximum(coverage, weighed), np.float32)
+        return np.asarray(
+            coverage + (1 - coverage) * weighed if mode == "add" else np.maximum(coverage, weighed), np.float32
+        )
     rest = 1 - rule if mode == "cut" else rule
     left = rest if strength == 1 else 1 - s + s * rest
     if coverage is None:

@@ -13,10 +13,16 @@ from ..sheet import Grid, Raster
 
 @operation("gather.balance", label="White and grey")
 def balance(
-    grid: Grid, colour: Colour, *,
-    neutral: Annotated[str, Paint(help="How something that is really grey or white looks on the photo; picked on it.")] = "#FFFFFF",
-    reflects: Annotated[float, Fraction(help="What a grey card there reflects, 0.18 for most; 0 leaves the exposure as it is.")] = 0.0,
-) -> Colour:  # fmt: skip
+    grid: Grid,
+    colour: Colour,
+    *,
+    neutral: Annotated[
+        str, Paint(help="How something that is really grey or white looks on the photo; picked on it.")
+    ] = "#FFFFFF",
+    reflects: Annotated[
+        float, Fraction(help="What a grey card there reflects, 0.18 for most; 0 leaves the exposure as it is.")
+    ] = 0.0,
+) -> Colour:
     """Scale the channels so that the picked place becomes neutral; von Kries, in linear light.
 
     Without a reflectance the picked place keeps its luminance, with one the whole picture is exposed
@@ -31,11 +37,15 @@ def balance(
 
 @operation("gather.tint", label="Tint")
 def tint(
-    grid: Grid, colour: Colour, *,
+    grid: Grid,
+    colour: Colour,
+    *,
     tint: Annotated[str, Paint(help="The mean colour the sheet shall have; pick it on any board.")] = "#808080",
     amount: Annotated[float, Fraction(help="0 leaves the colours, 1 gives every tone the tint.")] = 0.0,
-    contrast: Annotated[float, Fraction(0, 2, most=4, help="How far the tones vary about the tint; 1 as on the picture.")] = 1.0,
-) -> Colour:  # fmt: skip
+    contrast: Annotated[
+        float, Fraction(0, 2, most=4, help="How far the tones vary about the tint; 1 as on the picture.")
+    ] = 1.0,
+) -> Colour:
     """Give a sheet a mean colour while its tonal variation stays.
 
     The tint is multiplied with each pixel's luminance over the mean one. Where that would pass white

@@ -17,9 +17,7 @@ def slow_part(pixels: Raster, sigma_px: float) -> Raster:
     """The broad part of an unwrapped picture: a Gaussian with mirrored edges, at reduced size."""
     step = max(1, int(sigma_px / 4))
     height, width = pixels.shape[:2]
-    small = cv2.resize(
-        pixels, (max(2, width // step), max(2, height // step)), interpolation=cv2.INTER_AREA
-    )
+    small = cv2.resize(pixels, (max(2, width // step), max(2, height // step)), interpolation=cv2.INTER_AREA)
     sigma = sigma_px / step
     blurred = cv2.GaussianBlur(small, (0, 0), sigma, borderType=cv2.BORDER_REFLECT)
     return np.asarray(cv2.resize(blurred, (width, height), interpolation=cv2.INTER_CUBIC), np.float32)
@@ -27,10 +25,17 @@ def slow_part(pixels: Raster, sigma_px: float) -> Raster:
 
 @operation("gather.even_light", label="Even out light")
 def even_light(
-    grid: Grid, colour: Colour, *,
-    wavelength: Annotated[float, Length(20, 2000, log=True, least=1, help="Drift broader than this is taken for light, finer detail for surface.")] = 300.0,
+    grid: Grid,
+    colour: Colour,
+    *,
+    wavelength: Annotated[
+        float,
+        Length(
+            20, 2000, log=True, least=1, help="Drift broader than this is taken for light, finer detail for surface."
+        ),
+    ] = 300.0,
     strength: Annotated[float, Fraction(help="0 leaves the light as it fell, 1 takes it out.")] = 0.0,
-) -> Colour:  # fmt: skip
+) -> Colour:
     """Divide out broad drift of colour in linear light; the mean colour stays.
 
     Works on the flat photo, before it repeats, so its edges are mirrored and not wrapped.

@@ -61,7 +61,8 @@ def bend_of_line(
         return 0.0
     if not abs(bend) <= MOST_BEND:
         raise DegenerateViewError(
-            "lens curvature", allowed="a straight edge near the border of the photo, not through its middle",
+            "lens curvature",
+            allowed="a straight edge near the border of the photo, not through its middle",
             remedy="Draw along an edge further out.",
-        )  # fmt: skip
+        )
     return bend

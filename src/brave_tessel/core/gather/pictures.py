@@ -95,9 +95,13 @@ def straight_map(
 
 
 def onto_sheet(
-    flat: MapSet, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int],
+    flat: MapSet,
+    codes: Sequence[Raster],
+    pictures: Sequence[Picture],
+    corners: Corners,
+    size_px: tuple[int, int],
     bend: float = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """The sheet with every further picture straightened by the same frame.
 
     A specular map turns the base colour into that of a metal where it is one; see :mod:`.specular`.
@@ -112,14 +116,21 @@ def onto_sheet(
         elif picture.role == SPECULAR:
             specular = straight_map(raw, picture, corners, size_px, grid, bend)
     if specular is not None and MapKind.BASE_COLOUR in maps:
-        maps[MapKind.BASE_COLOUR], maps[MapKind.METALNESS] = metalness_of(np.clip(maps[MapKind.BASE_COLOUR], 0, 1), np.clip(specular, 0, 1))
+        maps[MapKind.BASE_COLOUR], maps[MapKind.METALNESS] = metalness_of(
+            np.clip(maps[MapKind.BASE_COLOUR], 0, 1), np.clip(specular, 0, 1)
+        )
     return MapSet(grid, maps)
 
 
 def merged(
-    main: Raster, codes: Sequence[Raster], pictures: Sequence[Picture], corners: Corners, size_px: tuple[int, int],
-    grid: Grid, bend: float = 0.0,
-) -> Raster:  # fmt: skip
+    main: Raster,
+    codes: Sequence[Raster],
+    pictures: Sequence[Picture],
+    corners: Corners,
+    size_px: tuple[int, int],
+    grid: Grid,
+    bend: float = 0.0,
+) -> Raster:
     """The straight main picture and others of the same patch as one; see :mod:`.several`."""
     others = [
         aligned(main, straight_map(raw, picture, corners, size_px, grid, bend))

@@ -20,7 +20,21 @@ ROLES = (*(kind.value for kind in MapKind), GLOSSINESS, SPECULAR, SAME_PATCH, UN
 
 _WORDS: Mapping[str, frozenset[str]] = {
     MapKind.BASE_COLOUR: frozenset(
-        ["albedo", "alb", "basecolor", "basecolour", "base", "color", "colour", "col", "diffuse", "diff", "dif", "bc", "tint"]
+        [
+            "albedo",
+            "alb",
+            "basecolor",
+            "basecolour",
+            "base",
+            "color",
+            "colour",
+            "col",
+            "diffuse",
+            "diff",
+            "dif",
+            "bc",
+            "tint",
+        ]
     ),
     MapKind.NORMAL: frozenset(["normal", "normals", "norm", "nrm", "nor", "nml", "normalmap"]),
     MapKind.ROUGHNESS: frozenset(["roughness", "rough", "rgh", "rou"]),
@@ -33,12 +47,18 @@ _WORDS: Mapping[str, frozenset[str]] = {
 }
 _ROLE_OF_WORD = {word: str(role) for role, words in _WORDS.items() for word in words}
 _LETTERS = {
-    "o": MapKind.AMBIENT_OCCLUSION, "a": MapKind.AMBIENT_OCCLUSION, "r": MapKind.ROUGHNESS, "m": MapKind.METALNESS,
-    "h": MapKind.HEIGHT, "g": GLOSSINESS,
-}  # fmt: skip
+    "o": MapKind.AMBIENT_OCCLUSION,
+    "a": MapKind.AMBIENT_OCCLUSION,
+    "r": MapKind.ROUGHNESS,
+    "m": MapKind.METALNESS,
+    "h": MapKind.HEIGHT,
+    "g": GLOSSINESS,
+}
 _UP_WORDS = frozenset(["gl", "ogl", "opengl", "yup", "ypos"])
 _DOWN_WORDS = frozenset(["dx", "directx", "ydown", "yneg"])
-_SIZE_WORD = re.compile(r"^(\d{1,2}k|\d{2,5}(px)?|\d+x\d+|\d+bit|lod\d|tex|texture|map|maps|mat|material|final|srgb|linear|raw)$")
+_SIZE_WORD = re.compile(
+    r"^(\d{1,2}k|\d{2,5}(px)?|\d+x\d+|\d+bit|lod\d|tex|texture|map|maps|mat|material|final|srgb|linear|raw)$"
+)
 _SPLIT = re.compile(r"[A-Z]+(?=[A-Z][a-z])|[A-Z]?[a-z]+|[A-Z]+|\d+(?:k|K|px|bit|x\d+)?")
 
 

@@ -27,7 +27,9 @@ def aligned(reference: Raster, other: Raster) -> Raster:
     first, second = (_flattened(cv2.resize(p, size, interpolation=cv2.INTER_AREA)) for p in (reference, other))
     steps = (cv2.TERM_CRITERIA_EPS | cv2.TERM_CRITERIA_COUNT, 60, 1e-5)
     try:
-        _, matrix = cv2.findTransformECC(first, second, np.eye(3, dtype=np.float32), cv2.MOTION_HOMOGRAPHY, steps, np.ones(first.shape, np.uint8), 5)
+        _, matrix = cv2.findTransformECC(
+            first, second, np.eye(3, dtype=np.float32), cv2.MOTION_HOMOGRAPHY, steps, np.ones(first.shape, np.uint8), 5
+        )
     except cv2.error:
         return other
     sx, sy = width / size[0], height / size[1]
@@ -76,7 +78,9 @@ def _broad_gain(reference: Raster, other: Raster) -> Raster:
     only one of them shows does not pull it.
     """
     height, width = reference.shape[:2]
-    first, second = (np.maximum(cv2.resize(p, (_FIT_PX, _FIT_PX), interpolation=cv2.INTER_AREA), 1e-4) for p in (reference, other))
+    first, second = (
+        np.maximum(cv2.resize(p, (_FIT_PX, _FIT_PX), interpolation=cv2.INTER_AREA), 1e-4) for p in (reference, other)
+    )
     ratio = np.log(first / second).reshape(-1, 3)
     y, x = np.mgrid[0:_FIT_PX, 0:_FIT_PX].reshape(2, -1) / _FIT_PX - 0.5
     terms = np.stack([np.ones_like(x), x, y, x * x, x * y, y * y], 1)

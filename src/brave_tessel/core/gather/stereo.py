@@ -42,11 +42,15 @@ def check_lights(lights: npt.ArrayLike, frames: int) -> npt.NDArray[np.float64]:
         raise OutOfRangeError("light directions", value=str(directions.shape), allowed="three numbers a frame")
     if len(directions) != frames or frames < LEAST_FRAMES:
         raise OutOfRangeError(
-            "frames", value=f"{frames} with {len(directions)} lights", allowed=f"{LEAST_FRAMES} or more, each with its light",
+            "frames",
+            value=f"{frames} with {len(directions)} lights",
+            allowed=f"{LEAST_FRAMES} or more, each with its light",
             remedy="Take more frames, or mend the light file.",
-        )  # fmt: skip
+        )
     length = np.linalg.norm(directions, axis=1)
-    if (length < 1e-9).any() or np.linalg.svd(directions / length[:, None], compute_uv=False)[2] < 0.05 * np.sqrt(frames):
+    if (length < 1e-9).any() or np.linalg.svd(directions / length[:, None], compute_uv=False)[2] < 0.05 * np.sqrt(
+        frames
+    ):
         raise DegenerateViewError("relief", allowed="lights from several sides", remedy="Set the lights further apart.")
     return np.asarray(directions / length[:, None])
 
@@ -130,4 +134,6 @@ def albedo_error(albedo: Raster, truth: Raster) -> float:
 def quick_look(frames: Sequence[Raster], px: int = 320) -> list[Raster]:
     """The frames made small, for a look while they come in."""
     scale = px / max(frames[0].shape[:2])
-    return [np.asarray(cv2.resize(f, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA), np.float32) for f in frames]
+    return [
+        np.asarray(cv2.resize(f, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA), np.float32) for f in frames
+    ]

@@ -27,9 +27,11 @@ def check_corners(corners: Corners) -> None:
     turns = [_cross(corners[i], corners[(i + 1) % 4], corners[(i + 2) % 4]) for i in range(4)]
     if min(turns) <= 1.0:
         raise DegenerateViewError(
-            "straightening frame", value=corners, allowed="four corners in order, none inside the others",
+            "straightening frame",
+            value=corners,
+            allowed="four corners in order, none inside the others",
             remedy="Drag the corners so that the frame has four sides that do not cross.",
-        )  # fmt: skip
+        )
 
 
 def homography(corners: Corners, width: float, height: float) -> npt.NDArray[np.float64]:
@@ -80,9 +82,13 @@ def proportion(corners: Corners, *, picture_size: tuple[int, int], focal_px: flo
 def _focal(n2: npt.NDArray[np.float64], n3: npt.NDArray[np.float64], u0: float, v0: float) -> float:
     """Focal length in pixels from two vanishing points; 0 where they do not tell it."""
     f2 = -(
-        n2[0] * n3[0] - (n2[0] * n3[2] + n2[2] * n3[0]) * u0 + n2[2] * n3[2] * u0 * u0
-        + n2[1] * n3[1] - (n2[1] * n3[2] + n2[2] * n3[1]) * v0 + n2[2] * n3[2] * v0 * v0
-    ) / (n2[2] * n3[2])  # fmt: skip
+        n2[0] * n3[0]
+        - (n2[0] * n3[2] + n2[2] * n3[0]) * u0
+        + n2[2] * n3[2] * u0 * u0
+        + n2[1] * n3[1]
+        - (n2[1] * n3[2] + n2[2] * n3[1]) * v0
+        + n2[2] * n3[2] * v0 * v0
+    ) / (n2[2] * n3[2])
     return math.sqrt(f2) if math.isfinite(f2) and f2 > 0 else 0.0
 
 
@@ -95,9 +101,10 @@ def straight_corners(corners: Corners, bend: float, picture_size: tuple[int, int
 
 def _undecided() -> DegenerateViewError:
     return DegenerateViewError(
-        "proportion", allowed="a view in which neither pair of sides stays parallel",
+        "proportion",
+        allowed="a view in which neither pair of sides stays parallel",
         remedy="Type both the width and the height of the frame.",
-    )  # fmt: skip
+    )
 
 
 def proposed_px_per_mm(corners: Corners, width_mm: float, height_mm: float) -> float:
@@ -123,11 +130,16 @@ def straighten(picture: Raster, corners: Corners, *, width_px: int, height_px: i
     whole = np.array([[1, 0, 0.5], [0, 1, 0.5], [0, 0, 1]])
     if bend == 0:
         large = cv2.warpPerspective(
-            picture, half @ matrix @ whole, (width_px * over, height_px * over), flags=cv2.INTER_CUBIC,
+            picture,
+            half @ matrix @ whole,
+            (width_px * over, height_px * over),
+            flags=cv2.INTER_CUBIC,
             borderMode=cv2.BORDER_REPLICATE,
-        )  # fmt: skip
+        )
     else:
-        large = _through_lens(picture, np.asarray(np.linalg.inv(matrix), np.float64), bend, (height_px * over, width_px * over))
+        large = _through_lens(
+            picture, np.asarray(np.linalg.inv(matrix), np.float64), bend, (height_px * over, width_px * over)
+        )
     if over > 1:
         large = cv2.resize(large, (width_px, height_px), interpolation=cv2.INTER_AREA)
     return np.maximum(np.asarray(large, np.float32), 0)
@@ -147,16 +159,25 @@ def _through_lens(picture: Raster, back: npt.NDArray[np.float64], bend: float, s
         points = np.stack(np.broadcast_arrays(x[None, :], y[:, None], 1.0), 2) @ back.T
         bent = rebend(points[..., :2] / points[..., 2:], bend, (picture.shape[1], picture.shape[0])) - 0.5
         out[top : top + _STRIP] = cv2.remap(
-            picture, bent[..., 0].astype(np.float32), bent[..., 1].astype(np.float32), cv2.INTER_CUBIC,
+            picture,
+            bent[..., 0].astype(np.float32),
+            bent[..., 1].astype(np.float32),
+            cv2.INTER_CUBIC,
             borderMode=cv2.BORDER_REPLICATE,
-        )  # fmt: skip
+        )
     return out
 
 
 def length_on_sheet(
-    corners: Corners, a: tuple[float, float], b: tuple[float, float], *, width: float, height: float,
-    bend: float = 0.0, picture_size: tuple[int, int] = (1, 1),
-) -> float:  # fmt: skip
+    corners: Corners,
+    a: tuple[float, float],
+    b: tuple[float, float],
+    *,
+    width: float,
+    height: float,
+    bend: float = 0.0,
+    picture_size: tuple[int, int] = (1, 1),
+) -> float:
     """Distance between two photo pixels, measured on the straightened ``width`` × ``height`` sheet."""
     matrix = homography(straight_corners(corners, bend, picture_size), width, height)
     ends = []

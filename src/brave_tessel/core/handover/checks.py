@@ -86,8 +86,14 @@ def seam(case: Case) -> Finding:
     cause = f"Seam score {worst:.2f} at its worst ({where})." if where else "Plain: nothing to join."
     if not closes:
         cause += " The step across the join is rougher than any inside."
-    return Finding("seam", case.surface.id, level, "Closes on itself" if closes else "A seam shows", cause,
-                   measures={"score": worst})  # fmt: skip
+    return Finding(
+        "seam",
+        case.surface.id,
+        level,
+        "Closes on itself" if closes else "A seam shows",
+        cause,
+        measures={"score": worst},
+    )
 
 
 @check("base-colour")
@@ -101,13 +107,26 @@ def base_colour(case: Case) -> Finding:
     grid = case.maps.grid
     spot = (float(grid.x_mm()[column]), float(grid.y_mm()[row]))
     if share < 0.01:
-        return Finding("base-colour", case.surface.id, "ok", "Base colour is plausible",
-                       f"{share:.1%} of it lies outside sRGB 30 to 240.", measures={"share": share})  # fmt: skip
+        return Finding(
+            "base-colour",
+            case.surface.id,
+            "ok",
+            "Base colour is plausible",
+            f"{share:.1%} of it lies outside sRGB 30 to 240.",
+            measures={"share": share},
+        )
     darker = float(np.mean(y < PLAUSIBLE_LINEAR[0])) >= share / 2
     cause = f"{share:.1%} of it reflects {'less' if darker else 'more'} than real materials do (sRGB 30 to 240)."
     level = "fault" if share > 0.2 else "caution"
-    return Finding("base-colour", case.surface.id, level, f"Base colour too {'dark' if darker else 'light'}", cause,
-                   spot=spot, measures={"share": share})  # fmt: skip
+    return Finding(
+        "base-colour",
+        case.surface.id,
+        level,
+        f"Base colour too {'dark' if darker else 'light'}",
+        cause,
+        spot=spot,
+        measures={"share": share},
+    )
 
 
 @check("whole-units")
@@ -125,8 +144,15 @@ def whole_units(case: Case) -> Finding:
         f"from {units.asked_unit_mm:g} × {units.asked_course_mm:g}."
     )
     mend = fit_repeat(surface, units)
-    return Finding("whole-units", surface.id, "caution", "Repeat is no whole units", cause, mend=mend,
-                   mend_label=f"Make the repeat {_size(mend)}")  # fmt: skip
+    return Finding(
+        "whole-units",
+        surface.id,
+        "caution",
+        "Repeat is no whole units",
+        cause,
+        mend=mend,
+        mend_label=f"Make the repeat {_size(mend)}",
+    )
 
 
 def _size(mend: AnyCommand) -> str:
@@ -158,19 +184,31 @@ def source_size(case: Case) -> Finding:
         try:
             source = case.job.source(layer.what.source)
         except MissingError:
-            return Finding("size", case.surface.id, "fault", "A source is missing", f"{layer.name} has lost its source.")
+            return Finding(
+                "size", case.surface.id, "fault", "A source is missing", f"{layer.name} has lost its source."
+            )
         width, height = closed_size(source)
         if width <= 0 or height <= 0:
-            return Finding("size", case.surface.id, "fault", "A source has no size",
-                           f"{source.name} was never given its real size.")  # fmt: skip
+            return Finding(
+                "size",
+                case.surface.id,
+                "fault",
+                "A source has no size",
+                f"{source.name} was never given its real size.",
+            )
         stretch = max(
             abs(case.surface.width_mm / layer.what.across / width - 1),
             abs(case.surface.height_mm / layer.what.up / height - 1),
         )
         if stretch > 0.05:
-            return Finding("size", case.surface.id, "caution", "A source is stretched",
-                           f"{source.name} is stretched by {stretch:.0%} to close in this repeat.",
-                           measures={"stretch": stretch})  # fmt: skip
+            return Finding(
+                "size",
+                case.surface.id,
+                "caution",
+                "A source is stretched",
+                f"{source.name} is stretched by {stretch:.0%} to close in this repeat.",
+                measures={"stretch": stretch},
+            )
     return Finding("size", case.surface.id, "ok", "True size", "Every source lies at its own scale.")
 
 

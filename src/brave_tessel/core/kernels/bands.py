@@ -17,8 +17,6 @@ def over_rows(kernel: Callable[..., None], rows: int, *arguments: object) -> Non
         kernel(0, rows, *arguments)
         return
     step = -(-rows // _WORKERS)
-    pending = [
-        _POOL.submit(kernel, first, min(first + step, rows), *arguments) for first in range(0, rows, step)
-    ]
+    pending = [_POOL.submit(kernel, first, min(first + step, rows), *arguments) for first in range(0, rows, step)]
     for band in pending:
         band.result()

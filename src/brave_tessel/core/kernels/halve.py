@@ -16,15 +16,24 @@ _CODES = codes_from_linear((np.arange(_STEPS + 1) / np.float32(_STEPS)).astype(n
 
 
 @compiled
-def _halve_rows(first: int, last: int, codes: npt.NDArray[np.uint8], out: npt.NDArray[np.uint8], linear: Raster, table: npt.NDArray[np.uint8]) -> None:
+def _halve_rows(
+    first: int,
+    last: int,
+    codes: npt.NDArray[np.uint8],
+    out: npt.NDArray[np.uint8],
+    linear: Raster,
+    table: npt.NDArray[np.uint8],
+) -> None:
     scale = np.float32(0.25 * (table.size - 1))
     for r in range(first, last):
         for c in range(out.shape[1]):
             for k in range(out.shape[2]):
                 light = (
-                    linear[codes[2 * r, 2 * c, k]] + linear[codes[2 * r, 2 * c + 1, k]]
-                    + linear[codes[2 * r + 1, 2 * c, k]] + linear[codes[2 * r + 1, 2 * c + 1, k]]
-                )  # fmt: skip
+                    linear[codes[2 * r, 2 * c, k]]
+                    + linear[codes[2 * r, 2 * c + 1, k]]
+                    + linear[codes[2 * r + 1, 2 * c, k]]
+                    + linear[codes[2 * r + 1, 2 * c + 1, k]]
+                )
                 out[r, c, k] = table[int(light * scale + np.float32(0.5))]
 
 

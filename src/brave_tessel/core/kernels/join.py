@@ -17,10 +17,23 @@ Upper = tuple[npt.NDArray[np.uint8], Raster]
 
 @compiled
 def _join_rows(
-    first: int, last: int, ground: Planes, layer: Planes, coverage: Raster, under: Raster, before: Upper, out: Planes, weight: Raster, after: Upper,
-    number: np.uint8, level: np.float32, per_mm: np.float32, drape: np.float32, lead: np.float32,
+    first: int,
+    last: int,
+    ground: Planes,
+    layer: Planes,
+    coverage: Raster,
+    under: Raster,
+    before: Upper,
+    out: Planes,
+    weight: Raster,
+    after: Upper,
+    number: np.uint8,
+    level: np.float32,
+    per_mm: np.float32,
+    drape: np.float32,
+    lead: np.float32,
     on: tuple[np.float32, np.float32, np.float32, np.float32],
-) -> None:  # fmt: skip
+) -> None:
     colour_0, height_0, rough_0, metal_0 = ground
     colour_1, height_1, rough_1, metal_1 = layer
     colour, height, rough, metal = out
@@ -52,9 +65,19 @@ def _join_rows(
 
 
 def join_by_height(
-    ground: Planes, layer: Planes, coverage: Raster, before: Upper, *, number: int, level: float, feather: float,
-    drape: float, on: tuple[float, float, float, float], under: Raster | None = None, uncontested: bool = False,
-) -> tuple[Planes, Raster, Upper]:  # fmt: skip
+    ground: Planes,
+    layer: Planes,
+    coverage: Raster,
+    before: Upper,
+    *,
+    number: int,
+    level: float,
+    feather: float,
+    drape: float,
+    on: tuple[float, float, float, float],
+    under: Raster | None = None,
+    uncontested: bool = False,
+) -> tuple[Planes, Raster, Upper]:
     """Planes after the join, the layer's share (H, W) in [0, 1], and who lies on top by how much.
 
     ``before`` and the last result are (number of the layer on top (H, W) uint8, its margin over the ground
@@ -82,15 +105,33 @@ def join_by_height(
     strengths = tuple(np.float32(strength) for strength in on)
     below, above, upper = (tuple(still(plane) for plane in planes) for planes in (ground, layer, before))
     over_rows(
-        _join_rows, height.shape[0], below, above, still(coverage), still(height if under is None else np.ascontiguousarray(under)), upper, out, weight, after,
-        np.uint8(number), np.float32(level), np.float32(per_mm), np.float32(drape), np.float32(lead), strengths,
-    )  # fmt: skip
-    joined: Planes = tuple(made if strength > 0 else plane for made, plane, strength in zip(out, ground, on, strict=True))  # type: ignore[assignment]
+        _join_rows,
+        height.shape[0],
+        below,
+        above,
+        still(coverage),
+        still(height if under is None else np.ascontiguousarray(under)),
+        upper,
+        out,
+        weight,
+        after,
+        np.uint8(number),
+        np.float32(level),
+        np.float32(per_mm),
+        np.float32(drape),
+        np.float32(lead),
+        strengths,
+    )
+    joined: Planes = tuple(
+        made if strength > 0 else plane for made, plane, strength in zip(out, ground, on, strict=True)
+    )  # type: ignore[assignment]
     return joined, weight, after
 
 
 @compiled
-def _mix_rows(first: int, last: int, ground: Raster, layer: Raster, share: Raster, out: Raster, strength: np.float32) -> None:
+def _mix_rows(
+    first: int, last: int, ground: Raster, layer: Raster, share: Raster, out: Raster, strength: np.float32
+) -> None:
     for r in range(first, last):
         for c in range(ground.shape[1]):
             part = strength * share[r, c]

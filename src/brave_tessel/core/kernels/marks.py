@@ -25,7 +25,10 @@ def _paint(first: int, last: int, out: Raster, marks: _F, width_mm: float, heigh
         # Thinner than a pixel it gets fainter, not wider.
         reach = 0.5 * widest + max(soft, pixel)
         first_c, last_c = math.floor((min(x0, x1) - reach) / pitch_x), math.ceil((max(x0, x1) + reach) / pitch_x)
-        first_r, last_r = math.floor((height_mm - max(y0, y1) - reach) / pitch_y), math.ceil((height_mm - min(y0, y1) + reach) / pitch_y)
+        first_r, last_r = (
+            math.floor((height_mm - max(y0, y1) - reach) / pitch_y),
+            math.ceil((height_mm - min(y0, y1) + reach) / pitch_y),
+        )
         dx, dy = x1 - x0, y1 - y0
         square = dx * dx + dy * dy
         edge = max(soft, pixel)
@@ -61,7 +64,16 @@ def paint_marks(grid: Grid, marks: npt.ArrayLike) -> Raster:
 
 
 @compiled
-def _throw(candidates: _F, cell_of: npt.NDArray[np.int64], across: int, up: int, width: float, height: float, spacing: float, kept: npt.NDArray[np.int64]) -> int:
+def _throw(
+    candidates: _F,
+    cell_of: npt.NDArray[np.int64],
+    across: int,
+    up: int,
+    width: float,
+    height: float,
+    spacing: float,
+    kept: npt.NDArray[np.int64],
+) -> int:
     count = 0
     taken = np.full((across * up, 4), -1, np.int64)
     for n in range(candidates.shape[0]):
@@ -102,7 +114,9 @@ def poisson_points(width_mm: float, height_mm: float, spacing_mm: float, luck: n
     if across < 3 or up < 3:
         # So few that looking around would see the same cell twice.
         return darts[:1]
-    cells = np.minimum((darts[:, 1] / height_mm * up).astype(np.int64), up - 1) * across + np.minimum((darts[:, 0] / width_mm * across).astype(np.int64), across - 1)
+    cells = np.minimum((darts[:, 1] / height_mm * up).astype(np.int64), up - 1) * across + np.minimum(
+        (darts[:, 0] / width_mm * across).astype(np.int64), across - 1
+    )
     kept = np.empty(len(darts), np.int64)
     count = _throw(darts, cells, across, up, width_mm, height_mm, spacing_mm, kept)
     return darts[kept[:count]]

@@ -19,7 +19,9 @@ def _relax(values: Raster, inside: AnyArray, sweeps: int, over: float) -> None:
                     if not inside[r, c]:
                         continue
                     for k in range(channels):
-                        mean = 0.25 * (values[r - 1, c, k] + values[r + 1, c, k] + values[r, c - 1, k] + values[r, c + 1, k])
+                        mean = 0.25 * (
+                            values[r - 1, c, k] + values[r + 1, c, k] + values[r, c - 1, k] + values[r, c + 1, k]
+                        )
                         values[r, c, k] += np.float32(over * (mean - values[r, c, k]))
 
 

@@ -18,9 +18,19 @@ _I = npt.NDArray[np.int64]
 
 @compiled
 def _paint(
-    first: int, last: int, number: npt.NDArray[np.int32], edge: Raster, across: Raster, up: Raster, starts: _I, points: _F, frames: _F,
-    width_mm: float, height_mm: float, joint: float,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    number: npt.NDArray[np.int32],
+    edge: Raster,
+    across: Raster,
+    up: Raster,
+    starts: _I,
+    points: _F,
+    frames: _F,
+    width_mm: float,
+    height_mm: float,
+    joint: float,
+) -> None:
     rows, columns = edge.shape
     pitch_x, pitch_y = width_mm / columns, height_mm / rows
     for n in range(starts.size - 1):
@@ -29,7 +39,10 @@ def _paint(
             low_x, high_x = min(low_x, points[k, 0]), max(high_x, points[k, 0])
             low_y, high_y = min(low_y, points[k, 1]), max(high_y, points[k, 1])
         first_c, last_c = math.floor((low_x - joint) / pitch_x), math.ceil((high_x + joint) / pitch_x)
-        first_r, last_r = math.floor((height_mm - high_y - joint) / pitch_y), math.ceil((height_mm - low_y + joint) / pitch_y)
+        first_r, last_r = (
+            math.floor((height_mm - high_y - joint) / pitch_y),
+            math.ceil((height_mm - low_y + joint) / pitch_y),
+        )
         mx, my, ux, uy, half_u, half_v = frames[n]
         for r in range(first_r, last_r + 1):
             rr = r % rows
@@ -65,14 +78,31 @@ def paint_polygons(grid: Grid, polygons: list[_F], *, joint_mm: float, turns: np
         ux, uy = math.cos(angle[n]), math.sin(angle[n])
         u, v = polygon[:, 0] * ux + polygon[:, 1] * uy, -polygon[:, 0] * uy + polygon[:, 1] * ux
         mu, mv = 0.5 * (u.min() + u.max()), 0.5 * (v.min() + v.max())
-        frames[n] = (mu * ux - mv * uy, mu * uy + mv * ux, ux, uy, max(0.5 * np.ptp(u) - joint_mm / 2, 1e-6), max(0.5 * np.ptp(v) - joint_mm / 2, 1e-6))
+        frames[n] = (
+            mu * ux - mv * uy,
+            mu * uy + mv * ux,
+            ux,
+            uy,
+            max(0.5 * np.ptp(u) - joint_mm / 2, 1e-6),
+            max(0.5 * np.ptp(v) - joint_mm / 2, 1e-6),
+        )
     number = np.full(grid.shape, -1, np.int32)
     edge = np.full(grid.shape, -1e9, np.float32)
     across, up = np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32)
     over_rows(
-        _paint, grid.height_px, number, edge, across, up, starts, np.ascontiguousarray(np.concatenate(polygons), np.float64), frames,
-        grid.width_mm, grid.height_mm, float(joint_mm),
-    )  # fmt: skip
+        _paint,
+        grid.height_px,
+        number,
+        edge,
+        across,
+        up,
+        starts,
+        np.ascontiguousarray(np.concatenate(polygons), np.float64),
+        frames,
+        grid.width_mm,
+        grid.height_mm,
+        float(joint_mm),
+    )
     np.maximum(edge, np.float32(-joint_mm - 2 * grid.pitch_mm), out=edge)
     np.clip(across, -1.5, 1.5, out=across)
     np.clip(up, -1.5, 1.5, out=up)
@@ -81,7 +111,17 @@ def paint_polygons(grid: Grid, polygons: list[_F], *, joint_mm: float, turns: np
 
 @compiled
 def _cells(
-    first: int, last: int, number: npt.NDArray[np.int32], edge: Raster, across: Raster, up: Raster, px: _F, py: _F, width_mm: float, height_mm: float, reach: int
+    first: int,
+    last: int,
+    number: npt.NDArray[np.int32],
+    edge: Raster,
+    across: Raster,
+    up: Raster,
+    px: _F,
+    py: _F,
+    width_mm: float,
+    height_mm: float,
+    reach: int,
 ) -> None:
     rows, columns = edge.shape
     ny, nx = px.shape
@@ -128,10 +168,24 @@ def _cells(
 
 
 def paint_cells(grid: Grid, x_mm: _F, y_mm: _F, *, joint_mm: float) -> Pieces:
-    """The cells nearest to points, one in each box of a wrapped lattice (ny, nx); edge is the true distance to the border."""
+    """The cells nearest to points, one in each box of a wrapped lattice (ny, nx); edge is the true distance to the
+    border.
+    """
     number = np.empty(grid.shape, np.int32)
     edge, across, up = (np.empty(grid.shape, np.float32) for _ in range(3))
-    over_rows(_cells, grid.height_px, number, edge, across, up, np.ascontiguousarray(x_mm), np.ascontiguousarray(y_mm), grid.width_mm, grid.height_mm, 2)
+    over_rows(
+        _cells,
+        grid.height_px,
+        number,
+        edge,
+        across,
+        up,
+        np.ascontiguousarray(x_mm),
+        np.ascontiguousarray(y_mm),
+        grid.width_mm,
+        grid.height_mm,
+        2,
+    )
     edge -= np.float32(0.5 * joint_mm)
     number[edge < 0] = -1
     return Pieces(number, edge, np.clip(across, -1.5, 1.5), np.clip(up, -1.5, 1.5), x_mm.size)

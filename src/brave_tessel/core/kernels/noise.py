@@ -70,9 +70,16 @@ def add_gradient(out: Raster, nx: int, ny: int, seed: int, gain: float) -> None:
 
 @compiled
 def _cells_rows(
-    first: int, last: int, distance: Raster, second: Raster, number: Raster, across: Raster, up: Raster,
-    aspect: np.float32, reach: int,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    distance: Raster,
+    second: Raster,
+    number: Raster,
+    across: Raster,
+    up: Raster,
+    aspect: np.float32,
+    reach: int,
+) -> None:
     rows, columns = distance.shape
     ny, nx = across.shape
     side = 2 * reach + 1
@@ -124,14 +131,14 @@ def cells(grid: Grid, nx: int, ny: int, *, jitter: float, seed: int) -> tuple[Ra
         (0.5 + jitter * (units_many(columns, rows, seed + salt) - 0.5)).astype(np.float32) for salt in (0, 7919)
     )
     reach = 1 if jitter <= 0.9 and 0.75 < aspect < 1.33 else 2
-    over_rows(
-        _cells_rows, grid.height_px, distance, second, number, across, up, np.float32(aspect), reach
-    )
+    over_rows(_cells_rows, grid.height_px, distance, second, number, across, up, np.float32(aspect), reach)
     return distance, second, number
 
 
 @compiled
-def _triangle_rows(first: int, last: int, out: Raster, nx: int, ny: int, aspect: np.float32, seed: np.uint32, gain: np.float32) -> None:
+def _triangle_rows(
+    first: int, last: int, out: Raster, nx: int, ny: int, aspect: np.float32, seed: np.uint32, gain: np.float32
+) -> None:
     rows, columns = out.shape
     for r in range(first, last):
         y = np.float32((rows - r - 0.5) * ny / rows)

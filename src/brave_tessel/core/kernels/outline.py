@@ -17,7 +17,15 @@ _F = npt.NDArray[np.float64]
 
 @compiled
 def _rows(
-    first: int, last: int, window: Raster, lines: _F, left: float, high: float, pitch_x: float, pitch_y: float, reach: float
+    first: int,
+    last: int,
+    window: Raster,
+    lines: _F,
+    left: float,
+    high: float,
+    pitch_x: float,
+    pitch_y: float,
+    reach: float,
 ) -> None:
     columns = window.shape[1]
     turns = np.empty(columns + 1, np.int32)
@@ -64,9 +72,14 @@ def _fold(out: Raster, window: Raster, row: int, column: int) -> None:
 
 
 def measure_outline(
-    contours: Sequence[_F], box: tuple[float, float, float, float], shape: tuple[int, int], *,
-    width_mm: float, height_mm: float, reach_mm: float,
-) -> Raster:  # fmt: skip
+    contours: Sequence[_F],
+    box: tuple[float, float, float, float],
+    shape: tuple[int, int],
+    *,
+    width_mm: float,
+    height_mm: float,
+    reach_mm: float,
+) -> Raster:
     """Distance inside contours (non-zero rule), mm, held to ± ``reach_mm``; (H, W) float32.
 
     Measured on a window round the contours and folded onto the sheet; the deeper place counts where it overlaps.
@@ -79,7 +92,17 @@ def measure_outline(
     tall = top - math.floor((box[1] - reach_mm) / pitch_y)
     lines = np.concatenate([np.hstack([contour, np.roll(contour, -1, 0)]) for contour in contours])
     window = np.empty((tall, wide), np.float32)
-    over_rows(_rows, tall, window, np.ascontiguousarray(lines, np.float64), column * pitch_x, top * pitch_y, pitch_x, pitch_y, float(reach_mm))
+    over_rows(
+        _rows,
+        tall,
+        window,
+        np.ascontiguousarray(lines, np.float64),
+        column * pitch_x,
+        top * pitch_y,
+        pitch_x,
+        pitch_y,
+        float(reach_mm),
+    )
     out = np.full(shape, np.float32(-reach_mm), np.float32)
     _fold(out, window, rows - top, column)
     return out

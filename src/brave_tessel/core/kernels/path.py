@@ -14,7 +14,9 @@ _F = npt.NDArray[np.float64]
 
 
 @compiled
-def _measure(along: Raster, across: Raster, path: _F, run: _F, reach: float, width_mm: float, height_mm: float, closed: bool) -> None:
+def _measure(
+    along: Raster, across: Raster, path: _F, run: _F, reach: float, width_mm: float, height_mm: float, closed: bool
+) -> None:
     rows, columns = along.shape
     px, py = width_mm / columns, height_mm / rows
     last = path.shape[0] - 2
@@ -28,7 +30,9 @@ def _measure(along: Raster, across: Raster, path: _F, run: _F, reach: float, wid
         for j in range(math.floor((min(y0, y1) - reach) / py - 0.5), math.ceil((max(y0, y1) + reach) / py - 0.5) + 1):
             y = (j + 0.5) * py - y0
             r = (rows - 1 - j) % rows
-            for i in range(math.floor((min(x0, x1) - reach) / px - 0.5), math.ceil((max(x0, x1) + reach) / px - 0.5) + 1):
+            for i in range(
+                math.floor((min(x0, x1) - reach) / px - 0.5), math.ceil((max(x0, x1) + reach) / px - 0.5) + 1
+            ):
                 x = (i + 0.5) * px - x0
                 t = x * ux + y * uy
                 # Open ends go on straight, so that caps have room; bends are turned about.

@@ -13,7 +13,17 @@ _F = npt.NDArray[np.float64]
 
 
 @compiled
-def _spectrum(first: int, last: int, out: AnyArray, row: AnyArray, column: AnyArray, by_row: AnyArray, by_column: AnyArray, cos_y: Raster, cos_x: Raster) -> None:
+def _spectrum(
+    first: int,
+    last: int,
+    out: AnyArray,
+    row: AnyArray,
+    column: AnyArray,
+    by_row: AnyArray,
+    by_column: AnyArray,
+    cos_y: Raster,
+    cos_x: Raster,
+) -> None:
     for r in range(first, last):
         for c in range(out.shape[1]):
             bend = cos_y[r] + cos_x[c]
@@ -31,9 +41,16 @@ def smooth_spectrum(down: _F, across: _F, row: AnyArray, column: AnyArray) -> An
     turn_x = 2 * np.pi * np.arange(len(down) // 2 + 1) / len(down)
     out = np.empty((len(turn_y), len(turn_x)), np.complex64)
     over_rows(
-        _spectrum, len(turn_y), out, row.astype(np.complex64), column.astype(np.complex64), (1 - np.exp(1j * turn_y)).astype(np.complex64),
-        (1 - np.exp(1j * turn_x)).astype(np.complex64), (2 * np.cos(turn_y) - 2).astype(np.float32), (2 * np.cos(turn_x) - 2).astype(np.float32),
-    )  # fmt: skip
+        _spectrum,
+        len(turn_y),
+        out,
+        row.astype(np.complex64),
+        column.astype(np.complex64),
+        (1 - np.exp(1j * turn_y)).astype(np.complex64),
+        (1 - np.exp(1j * turn_x)).astype(np.complex64),
+        (2 * np.cos(turn_y) - 2).astype(np.float32),
+        (2 * np.cos(turn_x) - 2).astype(np.float32),
+    )
     return out
 
 

@@ -13,10 +13,22 @@ from .compiled import compiled
 
 @compiled
 def relief_rows(
-    first: int, last: int, number: npt.NDArray[np.int32], edge: Raster, across: Raster, up: Raster,
-    stand: Raster, lean_x: Raster, lean_y: Raster, out: Raster,
-    depth: np.float32, width: np.float32, rounded: bool, cushion: np.float32, pitch: np.float32,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    number: npt.NDArray[np.int32],
+    edge: Raster,
+    across: Raster,
+    up: Raster,
+    stand: Raster,
+    lean_x: Raster,
+    lean_y: Raster,
+    out: Raster,
+    depth: np.float32,
+    width: np.float32,
+    rounded: bool,
+    cushion: np.float32,
+    pitch: np.float32,
+) -> None:
     """Faces about 0 with their stand, lean and cushion; a rim falling to −depth at the edge."""
     zero, one, half = np.float32(0), np.float32(1), np.float32(0.5)
     for r in range(first, last):

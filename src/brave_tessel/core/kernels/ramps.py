@@ -24,5 +24,7 @@ def _rows(first: int, last: int, field: Raster, table: Raster, out: Raster) -> N
 def look_up(field: Raster, table: Raster) -> Raster:
     """Colours (H, W, 3) of a field in [0, 1] from a table (n, 3), mixed between its entries."""
     out = np.empty((*field.shape, 3), np.float32)
-    over_rows(_rows, field.shape[0], np.ascontiguousarray(field, np.float32), np.ascontiguousarray(table, np.float32), out)
+    over_rows(
+        _rows, field.shape[0], np.ascontiguousarray(field, np.float32), np.ascontiguousarray(table, np.float32), out
+    )
     return out

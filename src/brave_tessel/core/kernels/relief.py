@@ -53,9 +53,15 @@ def normal_of_height(height: Raster, grid: Grid) -> Raster:
 
 @compiled
 def _occlusion_rows(
-    first: int, last: int, padded: Raster, out: Raster, margin: int,
-    dx: npt.NDArray[np.int32], dy: npt.NDArray[np.int32], reach: Raster,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    padded: Raster,
+    out: Raster,
+    margin: int,
+    dx: npt.NDArray[np.int32],
+    dy: npt.NDArray[np.int32],
+    reach: Raster,
+) -> None:
     columns = out.shape[1]
     directions, steps = dx.shape
     horizon = np.empty(columns, np.float32)
@@ -105,9 +111,16 @@ def occlusion(height: Raster, grid: Grid, *, reach_mm: float, directions: int = 
 
 @compiled
 def _shadow_rows(
-    first: int, last: int, padded: Raster, out: Raster, margin: int,
-    dx: npt.NDArray[np.int32], dy: npt.NDArray[np.int32], rise: Raster, soft: Raster,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    padded: Raster,
+    out: Raster,
+    margin: int,
+    dx: npt.NDArray[np.int32],
+    dy: npt.NDArray[np.int32],
+    rise: Raster,
+    soft: Raster,
+) -> None:
     columns = out.shape[1]
     for r in range(first, last):
         here = padded[r + margin, margin : margin + columns]
@@ -123,13 +136,18 @@ def _shadow_rows(
 
 
 def shadow_reach_px(tallest: float, grid: Grid, light: tuple[float, float, float]) -> float:
-    """How far the tallest step of a relief, in mm, can throw its shadow, pixels; at most half across the sheet, and 256."""
+    """How far the tallest step of a relief, in mm, can throw its shadow, pixels; at most half across the sheet, and
+    256.
+    """
     x, y, z = light
     return min(tallest * math.hypot(x, y) / max(z, 0.05) / min(grid.mm_per_px), 0.5 * max(grid.shape), 256.0)
 
 
-def cast_shadow(height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32, furthest: float | None = None) -> Raster:
-    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is how far
+def cast_shadow(
+    height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32, furthest: float | None = None
+) -> Raster:
+    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is
+    how far
     shadows are looked for, pixels; by default as far as the relief can throw them.
     """
     x, y, z = light

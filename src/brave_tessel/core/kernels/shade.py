@@ -17,9 +17,19 @@ _CODES = np.rint(encode_srgb(np.linspace(0, 1, 1 << 15)) * 255).astype(np.uint8)
 
 @compiled
 def _shade_rows(
-    first: int, last: int, colour: Raster, normal: Raster, rough: Raster, metal: Raster, open_sky: Raster,
-    sunlit: Raster, light: Raster, strengths: Raster, table: npt.NDArray[np.uint8], out: npt.NDArray[np.uint8],
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    colour: Raster,
+    normal: Raster,
+    rough: Raster,
+    metal: Raster,
+    open_sky: Raster,
+    sunlit: Raster,
+    light: Raster,
+    strengths: Raster,
+    table: npt.NDArray[np.uint8],
+    out: npt.NDArray[np.uint8],
+) -> None:
     one, zero = np.float32(1), np.float32(0)
     lx, ly, lz = light[0], light[1], light[2]
     sun, sky, exposure = strengths[0], strengths[1], strengths[2]
@@ -53,16 +63,30 @@ def _shade_rows(
 
 
 def shade(
-    colour: Raster, normal: Raster, roughness: Raster, metalness: Raster, open_sky: Raster, sunlit: Raster, *,
-    light: tuple[float, float, float], sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0,
-) -> AnyArray:  # fmt: skip
+    colour: Raster,
+    normal: Raster,
+    roughness: Raster,
+    metalness: Raster,
+    open_sky: Raster,
+    sunlit: Raster,
+    *,
+    light: tuple[float, float, float],
+    sun: float = 0.9,
+    sky: float = 0.4,
+    exposure: float = 1.0,
+) -> AnyArray:
     """SRGB picture (H, W, 3) uint8 of a sheet from straight above; ``light`` is a unit vector to the sun.
 
     Microfacet lobe: GGX with height-correlated Smith visibility (Heitz 2014), α = roughness²; Schlick.
     """
     out = np.empty(colour.shape, np.uint8)
     over_rows(
-        _shade_rows, colour.shape[0], *(still(pixels) for pixels in (colour, normal, roughness, metalness, open_sky, sunlit)),
-        np.array(light, np.float32), np.array([sun, sky, exposure], np.float32), _CODES, out,
-    )  # fmt: skip
+        _shade_rows,
+        colour.shape[0],
+        *(still(pixels) for pixels in (colour, normal, roughness, metalness, open_sky, sunlit)),
+        np.array(light, np.float32),
+        np.array([sun, sky, exposure], np.float32),
+        _CODES,
+        out,
+    )
     return out

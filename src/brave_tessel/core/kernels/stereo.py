@@ -19,9 +19,15 @@ def _solve3(a: npt.NDArray[np.float64], b: npt.NDArray[np.float64]) -> npt.NDArr
     out = np.zeros(3)
     if abs(det) < 1e-12:
         return out
-    out[0] = (b[0] * c0 + a[0, 1] * (a[1, 2] * b[2] - b[1] * a[2, 2]) + a[0, 2] * (b[1] * a[2, 1] - a[1, 1] * b[2])) / det
-    out[1] = (a[0, 0] * (b[1] * a[2, 2] - a[1, 2] * b[2]) + b[0] * c1 + a[0, 2] * (a[1, 0] * b[2] - b[1] * a[2, 0])) / det
-    out[2] = (a[0, 0] * (a[1, 1] * b[2] - b[1] * a[2, 1]) + a[0, 1] * (b[1] * a[2, 0] - a[1, 0] * b[2]) + b[0] * c2) / det
+    out[0] = (
+        b[0] * c0 + a[0, 1] * (a[1, 2] * b[2] - b[1] * a[2, 2]) + a[0, 2] * (b[1] * a[2, 1] - a[1, 1] * b[2])
+    ) / det
+    out[1] = (
+        a[0, 0] * (b[1] * a[2, 2] - a[1, 2] * b[2]) + b[0] * c1 + a[0, 2] * (a[1, 0] * b[2] - b[1] * a[2, 0])
+    ) / det
+    out[2] = (
+        a[0, 0] * (a[1, 1] * b[2] - b[1] * a[2, 1]) + a[0, 1] * (b[1] * a[2, 0] - a[1, 0] * b[2]) + b[0] * c2
+    ) / det
     return out
 
 
@@ -56,7 +62,9 @@ def _first_weights(values: Raster, weight: npt.NDArray[np.float64], drop_low: in
 
 
 @compiled
-def _weighted(values: Raster, weight: npt.NDArray[np.float64], lights: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+def _weighted(
+    values: Raster, weight: npt.NDArray[np.float64], lights: npt.NDArray[np.float64]
+) -> npt.NDArray[np.float64]:
     """Albedo times normal by weighted least squares."""
     a, b = np.zeros((3, 3)), np.zeros(3)
     for f in range(values.shape[0]):
@@ -70,9 +78,13 @@ def _weighted(values: Raster, weight: npt.NDArray[np.float64], lights: npt.NDArr
 
 @compiled
 def fit_pixels(
-    values: Raster, lights: npt.NDArray[np.float64], drop_low: int, drop_high: int, out: npt.NDArray[np.float64],
+    values: Raster,
+    lights: npt.NDArray[np.float64],
+    drop_low: int,
+    drop_high: int,
+    out: npt.NDArray[np.float64],
     agreement: npt.NDArray[np.float64],
-) -> None:  # fmt: skip
+) -> None:
     """Albedo times normal of every pixel, (pixels, 3), from its values (pixels, frames) under lights (frames, 3)."""
     pixels, frames = values.shape
     weight = np.empty(frames)

@@ -14,9 +14,17 @@ from .compiled import compiled
 
 @compiled
 def _segment(
-    out: Raster, x0: float, y0: float, x1: float, y1: float, radius: float, hardness: float,
-    width_mm: float, height_mm: float, wraps: bool,
-) -> None:  # fmt: skip
+    out: Raster,
+    x0: float,
+    y0: float,
+    x1: float,
+    y1: float,
+    radius: float,
+    hardness: float,
+    width_mm: float,
+    height_mm: float,
+    wraps: bool,
+) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     soft = max(radius * (1.0 - hardness), 0.75 * px)
@@ -48,7 +56,13 @@ def _segment(
 
 
 def paint_path(
-    out: Raster, points: list[tuple[float, float]], *, size_mm: float, hardness: float, width_mm: float, height_mm: float
+    out: Raster,
+    points: list[tuple[float, float]],
+    *,
+    size_mm: float,
+    hardness: float,
+    width_mm: float,
+    height_mm: float,
 ) -> None:
     """Raise ``out`` (H, W) to the stroke's profile along a path in mm; wraps over every edge."""
     ends = points[1:] or points[:1]
@@ -59,7 +73,8 @@ def paint_path(
 def paint_pieces(
     out: Raster, pieces: npt.NDArray[np.float64], *, hardness: float, width_mm: float, height_mm: float, tapered: bool
 ) -> None:
-    """Raise ``out`` (H, W) to a stroke's profile along single straight pieces (n, 6): both ends x, y in mm and the radius at
+    """Raise ``out`` (H, W) to a stroke's profile along single straight pieces (n, 6): both ends x, y in mm and the
+    radius at
     each. Nothing wraps: what lies beyond ``out`` is not drawn.
     """
     for x0, y0, x1, y1, r0, r1 in pieces.tolist():
@@ -71,13 +86,28 @@ def paint_pieces(
 
 @compiled
 def _taper(
-    out: Raster, x0: float, y0: float, x1: float, y1: float, r0: float, r1: float, hardness: float, width_mm: float, height_mm: float
+    out: Raster,
+    x0: float,
+    y0: float,
+    x1: float,
+    y1: float,
+    r0: float,
+    r1: float,
+    hardness: float,
+    width_mm: float,
+    height_mm: float,
 ) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     outer = max(r0, r1)
-    left, right = max(math.floor((min(x0, x1) - outer) / px - 0.5), 0), min(math.ceil((max(x0, x1) + outer) / px - 0.5), columns - 1)
-    low, high = max(math.floor((min(y0, y1) - outer) / py - 0.5), 0), min(math.ceil((max(y0, y1) + outer) / py - 0.5), rows - 1)
+    left, right = (
+        max(math.floor((min(x0, x1) - outer) / px - 0.5), 0),
+        min(math.ceil((max(x0, x1) + outer) / px - 0.5), columns - 1),
+    )
+    low, high = (
+        max(math.floor((min(y0, y1) - outer) / py - 0.5), 0),
+        min(math.ceil((max(y0, y1) + outer) / py - 0.5), rows - 1),
+    )
     run_x, run_y = x1 - x0, y1 - y0
     length2 = run_x * run_x + run_y * run_y
     for j in range(low, high + 1):
@@ -96,7 +126,9 @@ def _taper(
 
 
 @compiled
-def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float) -> None:
+def _stamp(
+    out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: float, width_mm: float, height_mm: float
+) -> None:
     rows, columns = out.shape
     px, py = width_mm / columns, height_mm / rows
     side = tip.shape[0]
@@ -119,7 +151,9 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
                         continue
                     a, b = int(u), int(v)
                     fu, fv = u - a, v - b
-                    s = (1 - fv) * ((1 - fu) * tip[b, a] + fu * tip[b, a + 1]) + fv * ((1 - fu) * tip[b + 1, a] + fu * tip[b + 1, a + 1])
+                    s = (1 - fv) * ((1 - fu) * tip[b, a] + fu * tip[b, a + 1]) + fv * (
+                        (1 - fu) * tip[b + 1, a] + fu * tip[b + 1, a + 1]
+                    )
                 else:
                     s = min(1.0, max(0.0, (radius - math.sqrt(x * x + y * y)) / soft))
                     s = s * s * (3.0 - 2.0 * s)
@@ -127,9 +161,17 @@ def _stamp(out: Raster, stamps: Raster, tip: Raster, hardness: float, flow: floa
 
 
 def paint_stamps(
-    out: Raster, stamps: npt.NDArray[np.float64], tip: Raster | None, *, hardness: float, flow: float, width_mm: float, height_mm: float
+    out: Raster,
+    stamps: npt.NDArray[np.float64],
+    tip: Raster | None,
+    *,
+    hardness: float,
+    flow: float,
+    width_mm: float,
+    height_mm: float,
 ) -> None:
-    """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one without a tip.
+    """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one
+    without a tip.
     Nothing wraps, as in :func:`paint_pieces`.
     """
     shape = np.zeros((1, 1), np.float32) if tip is None else np.ascontiguousarray(tip, np.float32)

@@ -14,10 +14,19 @@ from .compiled import compiled, still
 
 @compiled
 def _unit_rows(
-    first: int, last: int, number: npt.NDArray[np.int32], edge: Raster, across: Raster, up: Raster,
-    course_first: npt.NDArray[np.int32], unit_x: npt.NDArray[np.float64], unit_length: npt.NDArray[np.float64],
-    width_mm: float, height_mm: float, joint: float,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    number: npt.NDArray[np.int32],
+    edge: Raster,
+    across: Raster,
+    up: Raster,
+    course_first: npt.NDArray[np.int32],
+    unit_x: npt.NDArray[np.float64],
+    unit_length: npt.NDArray[np.float64],
+    width_mm: float,
+    height_mm: float,
+    joint: float,
+) -> None:
     rows, columns = number.shape
     courses = course_first.size - 1
     course_mm = height_mm / courses
@@ -52,9 +61,15 @@ def _unit_rows(
 
 
 def paint_units(
-    shape: tuple[int, int], course_first: npt.NDArray[np.int32], unit_x: npt.NDArray[np.float64],
-    unit_length: npt.NDArray[np.float64], *, width_mm: float, height_mm: float, joint_mm: float,
-) -> tuple[npt.NDArray[np.int32], Raster, Raster, Raster]:  # fmt: skip
+    shape: tuple[int, int],
+    course_first: npt.NDArray[np.int32],
+    unit_x: npt.NDArray[np.float64],
+    unit_length: npt.NDArray[np.float64],
+    *,
+    width_mm: float,
+    height_mm: float,
+    joint_mm: float,
+) -> tuple[npt.NDArray[np.int32], Raster, Raster, Raster]:
     """Number, signed edge distance in mm and within-unit coordinates of every pixel.
 
     Units are given course by course from the bottom: ``course_first`` (courses + 1,) indexes
@@ -63,6 +78,17 @@ def paint_units(
     number = np.empty(shape, np.int32)
     edge, across, up = (np.empty(shape, np.float32) for _ in range(3))
     over_rows(
-        _unit_rows, shape[0], number, edge, across, up, still(course_first), still(unit_x), still(unit_length), width_mm, height_mm, joint_mm
+        _unit_rows,
+        shape[0],
+        number,
+        edge,
+        across,
+        up,
+        still(course_first),
+        still(unit_x),
+        still(unit_length),
+        width_mm,
+        height_mm,
+        joint_mm,
     )
     return number, edge, across, up

@@ -12,9 +12,23 @@ from .join import Planes
 
 @compiled
 def _rows(
-    first: int, last: int, ground: Planes, surface: Raster, cover: Raster, paint: Raster, out: Planes, share: Raster, depth: Raster,
-    per_film: np.float32, per_damp: np.float32, porosity: np.float32, per_clear: np.float32, rough: np.float32, internal: np.float32, external: np.float32,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    ground: Planes,
+    surface: Raster,
+    cover: Raster,
+    paint: Raster,
+    out: Planes,
+    share: Raster,
+    depth: Raster,
+    per_film: np.float32,
+    per_damp: np.float32,
+    porosity: np.float32,
+    per_clear: np.float32,
+    rough: np.float32,
+    internal: np.float32,
+    external: np.float32,
+) -> None:
     colour_0, height_0, rough_0, metal_0 = ground
     colour, height, rough_1, metal = out
     one, zero, half, two, three = np.float32(1), np.float32(0), np.float32(0.5), np.float32(2), np.float32(3)
@@ -48,14 +62,40 @@ def _rows(
 
 
 def flood(
-    ground: Planes, surface: Raster, cover: Raster, *, paint: tuple[float, float, float], film_mm: float, damp_mm: float, porosity: float, clear_mm: float,
-    roughness: float, internal: float, external: float,
-) -> tuple[Planes, Raster, Raster]:  # fmt: skip
-    """Planes with water in them, its share (H, W) and its depth in mm (H, W); see :func:`brave_tessel.core.buildup.water.stand`."""
+    ground: Planes,
+    surface: Raster,
+    cover: Raster,
+    *,
+    paint: tuple[float, float, float],
+    film_mm: float,
+    damp_mm: float,
+    porosity: float,
+    clear_mm: float,
+    roughness: float,
+    internal: float,
+    external: float,
+) -> tuple[Planes, Raster, Raster]:
+    """Planes with water in them, its share (H, W) and its depth in mm (H, W); see
+    :func:`brave_tessel.core.buildup.water.stand`.
+    """
     out: Planes = (np.empty_like(ground[0]), *(np.empty_like(ground[1]) for _ in range(3)))  # type: ignore[assignment]
     share, depth = np.empty_like(ground[1]), np.empty_like(ground[1])
     over_rows(
-        _rows, share.shape[0], tuple(still(plane) for plane in ground), still(surface), still(cover), np.array(paint, np.float32), out, share, depth, np.float32(1 / film_mm), np.float32(1 / max(damp_mm, 1e-3)),
-        np.float32(porosity), np.float32(2.2 / clear_mm), np.float32(roughness), np.float32(internal), np.float32(external),
-    )  # fmt: skip
+        _rows,
+        share.shape[0],
+        tuple(still(plane) for plane in ground),
+        still(surface),
+        still(cover),
+        np.array(paint, np.float32),
+        out,
+        share,
+        depth,
+        np.float32(1 / film_mm),
+        np.float32(1 / max(damp_mm, 1e-3)),
+        np.float32(porosity),
+        np.float32(2.2 / clear_mm),
+        np.float32(roughness),
+        np.float32(internal),
+        np.float32(external),
+    )
     return out, share, depth

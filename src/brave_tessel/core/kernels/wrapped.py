@@ -33,9 +33,13 @@ def sample_moved(field: Raster, right_mm: Raster, up_mm: Raster, grid: Grid) -> 
     flat = np.ascontiguousarray(field.reshape(*field.shape[:2], -1))
     out = np.empty_like(flat)
     over_rows(
-        _sample_rows, grid.height_px, flat, np.ascontiguousarray(right_mm / np.float32(across), np.float32),
-        np.ascontiguousarray(-up_mm / np.float32(down), np.float32), out,
-    )  # fmt: skip
+        _sample_rows,
+        grid.height_px,
+        flat,
+        np.ascontiguousarray(right_mm / np.float32(across), np.float32),
+        np.ascontiguousarray(-up_mm / np.float32(down), np.float32),
+        out,
+    )
     return out.reshape(field.shape)
 
 
@@ -68,7 +72,9 @@ def _drift_rows(
             out[r, c] = total / (steps + 1) if how == 0 else low if how == 1 else high
 
 
-def drift_along(field: Raster, downhill_x: Raster, downhill_y: Raster, grid: Grid, *, reach_mm: float, samples: int, how: int) -> Raster:
+def drift_along(
+    field: Raster, downhill_x: Raster, downhill_y: Raster, grid: Grid, *, reach_mm: float, samples: int, how: int
+) -> Raster:
     """Samples of a field along the way that a guide falls: their mean (0), lowest (1) or highest (2).
 
     ``downhill_x``, ``downhill_y`` point to the right and down the rows; only their direction counts.
@@ -79,6 +85,9 @@ def drift_along(field: Raster, downhill_x: Raster, downhill_y: Raster, grid: Gri
     # On the flat it stays: what is left of the walk sees the same place.
     length = np.sqrt(downhill_x * downhill_x + downhill_y * downhill_y)
     scale = np.where(length > 1e-9, step / np.maximum(length, np.float32(1e-9)), np.float32(0))
-    ux, uy = np.ascontiguousarray(downhill_x * scale / np.float32(across)), np.ascontiguousarray(downhill_y * scale / np.float32(down))
+    ux, uy = (
+        np.ascontiguousarray(downhill_x * scale / np.float32(across)),
+        np.ascontiguousarray(downhill_y * scale / np.float32(down)),
+    )
     over_rows(_drift_rows, grid.height_px, np.ascontiguousarray(field), ux, uy, out, samples, how)
     return out

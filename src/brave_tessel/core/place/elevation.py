@@ -55,9 +55,15 @@ def _units(surface: Surface, values: dict[str, object]) -> Units:
     grid = Grid(1, 1, surface.width_mm, surface.height_mm)
     setting = set_out(grid, str(bound["bond"]), length, height, joint)
     return Units(
-        setting.unit_mm, setting.course_mm, joint, length + joint, height + joint, str(bound["bond"]),
-        setting.courses, setting.across,
-    )  # fmt: skip
+        setting.unit_mm,
+        setting.course_mm,
+        joint,
+        length + joint,
+        height + joint,
+        str(bound["bond"]),
+        setting.courses,
+        setting.across,
+    )
 
 
 @dataclass(frozen=True, slots=True)

@@ -34,11 +34,14 @@ def _turned(along_up: Vector, turn: float, across: float, up: float) -> Vector:
 
 @operation("laying.flat", label="Flat")
 def flat(
-    vertices: Vertices, *,
+    vertices: Vertices,
+    *,
     turn: Annotated[float, Angle(help="Turns the surface about the datum.")] = 0.0,
-    across: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface along the wall.")] = 0.0,
+    across: Annotated[
+        float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface along the wall.")
+    ] = 0.0,
     up: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface up the wall.")] = 0.0,
-) -> Vector:  # fmt: skip
+) -> Vector:
     """Laid on the part's plane at true size, carried on round the corner; (N, 2) mm from the datum."""
     frame = vertices.frame
     place = frame.coordinates(vertices.points)
@@ -50,11 +53,14 @@ def flat(
 
 @operation("laying.box", label="Box")
 def box(
-    vertices: Vertices, *,
+    vertices: Vertices,
+    *,
     turn: Annotated[float, Angle(help="Turns the surface about the datum.")] = 0.0,
-    across: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface along each face.")] = 0.0,
+    across: Annotated[
+        float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface along each face.")
+    ] = 0.0,
     up: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface up each face.")] = 0.0,
-) -> Vector:  # fmt: skip
+) -> Vector:
     """Each face takes the surface from the side it looks to, at true size; (N, 2) mm from the datum."""
     away = vertices.points - vertices.datum
     n = vertices.normals

@@ -19,7 +19,9 @@ _POWERS = {"round": 2.0, "diamond": 1.0, "square": 0.0, "rounded": 4.0}
 
 
 @compiled
-def _rows(first: int, last: int, one: Raster, two: Raster, px: Raster, py: Raster, aspect: np.float32, power: np.float32) -> None:
+def _rows(
+    first: int, last: int, one: Raster, two: Raster, px: Raster, py: Raster, aspect: np.float32, power: np.float32
+) -> None:
     rows, columns = one.shape
     ny, nx = px.shape
     for r in range(first, last):
@@ -54,9 +56,7 @@ def strewn(grid: Grid, size: float, jitter: float, seed: int, relax: int = 0) ->
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
     columns, rows = np.meshgrid(np.arange(nx), np.arange(ny))
     cell_x, cell_y = grid.width_mm / nx, grid.height_mm / ny
-    x, y = (
-        0.5 + jitter * (units_many(columns, rows, seed + salt).astype(np.float64) - 0.5) for salt in (0, 7919)
-    )
+    x, y = (0.5 + jitter * (units_many(columns, rows, seed + salt).astype(np.float64) - 0.5) for salt in (0, 7919))
     for _ in range(relax):
         px, py = (columns + x) * cell_x, (rows + y) * cell_y
         push_x, push_y = np.zeros_like(x), np.zeros_like(y)
@@ -66,7 +66,10 @@ def strewn(grid: Grid, size: float, jitter: float, seed: int, relax: int = 0) ->
                     continue
                 dx = px - np.roll(px, (-oy, -ox), (0, 1))
                 dy = py - np.roll(py, (-oy, -ox), (0, 1))
-                dx, dy = (dx + grid.width_mm / 2) % grid.width_mm - grid.width_mm / 2, (dy + grid.height_mm / 2) % grid.height_mm - grid.height_mm / 2
+                dx, dy = (
+                    (dx + grid.width_mm / 2) % grid.width_mm - grid.width_mm / 2,
+                    (dy + grid.height_mm / 2) % grid.height_mm - grid.height_mm / 2,
+                )
                 away = np.maximum(np.hypot(dx / cell_x, dy / cell_y), 0.05)
                 force = np.maximum(1.1 - away, 0) / away
                 push_x += force * dx / cell_x
@@ -78,13 +81,30 @@ def strewn(grid: Grid, size: float, jitter: float, seed: int, relax: int = 0) ->
 
 @operation("noise.cells", label="Cells")
 def cell_noise(
-    grid: Grid, *,
-    size: Annotated[float, Length(1, 300, log=True, least=0.1, help="Mean spacing of the points; snapped so that whole cells fill the repeat.")] = 30.0,
-    takes: Annotated[str, Choice("nearest", "second", "difference", help="The distance to the nearest point, to the second, or how far the second is further.")] = "nearest",
-    measure: Annotated[str, Choice(*METRICS, help="How distance is measured: circles, diamonds, squares, or squares with round corners.")] = "round",
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            1, 300, log=True, least=0.1, help="Mean spacing of the points; snapped so that whole cells fill the repeat."
+        ),
+    ] = 30.0,
+    takes: Annotated[
+        str,
+        Choice(
+            "nearest",
+            "second",
+            "difference",
+            help="The distance to the nearest point, to the second, or how far the second is further.",
+        ),
+    ] = "nearest",
+    measure: Annotated[
+        str,
+        Choice(*METRICS, help="How distance is measured: circles, diamonds, squares, or squares with round corners."),
+    ] = "round",
     jitter: Annotated[float, Fraction(help="0 set in rows, 1 strewn.")] = 0.9,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Distances to strewn points in cell widths, in [0, 1] (Worley, "A cellular texture basis function", 1996)."""
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
     columns, rows = np.meshgrid(np.arange(nx), np.arange(ny))
@@ -98,13 +118,25 @@ def cell_noise(
 
 @operation("pattern.cobbles", label="Cobbles")
 def cobbles(
-    grid: Grid, *,
-    size: Annotated[float, Length(5, 400, log=True, least=0.5, help="Mean spacing of the stones; snapped so that whole stones fill the repeat.")] = 90.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            5,
+            400,
+            log=True,
+            least=0.5,
+            help="Mean spacing of the stones; snapped so that whole stones fill the repeat.",
+        ),
+    ] = 90.0,
     joint: Annotated[float, Length(0, 30, least=0, most=200, help="Gap between stones.")] = 8.0,
     jitter: Annotated[float, Fraction(help="0 set in rows, 1 strewn.")] = 0.9,
-    even: Annotated[int, Whole(0, 12, most=40, help="How many times stones are moved apart, which makes them more alike.")] = 4,
+    even: Annotated[
+        int, Whole(0, 12, most=40, help="How many times stones are moved apart, which makes them more alike.")
+    ] = 4,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Stones as the cells of strewn points, moved apart until they are about alike (relaxation after Lloyd 1982)."""
     x, y = strewn(grid, size, jitter, seed, even)
     return paint_cells(grid, x, y, joint_mm=joint)
@@ -112,11 +144,17 @@ def cobbles(
 
 @operation("pattern.crazy", label="Crazy paving")
 def crazy(
-    grid: Grid, *,
-    size: Annotated[float, Length(20, 1200, log=True, least=1, help="Mean size of the flags; snapped so that whole flags fill the repeat.")] = 320.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            20, 1200, log=True, least=1, help="Mean size of the flags; snapped so that whole flags fill the repeat."
+        ),
+    ] = 320.0,
     joint: Annotated[float, Length(0, 40, least=0, most=200, help="Gap between flags.")] = 12.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Broken flags with straight sides, of very different sizes."""
     x, y = strewn(grid, size, 1.0, seed)
     return paint_cells(grid, x, y, joint_mm=joint)

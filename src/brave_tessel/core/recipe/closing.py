@@ -12,7 +12,9 @@ from ..operation import REGISTRY, Value
 
 @dataclass(frozen=True, slots=True)
 class Closing:
-    """Whole periods across and up (0 where a way does not matter), their stretch as a share, the nearest fitting repeat in mm."""
+    """Whole periods across and up (0 where a way does not matter), their stretch as a share, the nearest fitting
+    repeat in mm.
+    """
 
     across: int
     up: int

@@ -11,7 +11,20 @@ from ..errors import DoesNotFitError, MissingError, NotUnderstoodError
 from ..maps import TRAITS, MapKind
 from ..operation import REGISTRY, Operation, Value, find
 
-FAMILIES = ("noise", "marks", "pattern", "piece", "adjust", "blur", "move", "form", "combine", "colour", "relief", "source")
+FAMILIES = (
+    "noise",
+    "marks",
+    "pattern",
+    "piece",
+    "adjust",
+    "blur",
+    "move",
+    "form",
+    "combine",
+    "colour",
+    "relief",
+    "source",
+)
 """Families of operations that are steps, in the order of their headings."""
 _WORDS = {"field": "a field", "colour": "a colour", "vector": "normals", "pieces": "pieces"}
 
@@ -23,7 +36,11 @@ def step_operations() -> list[Operation]:
 
 def inputs_of(op: str) -> dict[str, str]:
     """What an operation is made from, of the steps above it; what lies beneath the layer comes by itself."""
-    return {slot: kind for slot, kind in find(op).inputs.items() if kind not in {"ground", "outline"}} if op in REGISTRY else {}
+    return (
+        {slot: kind for slot, kind in find(op).inputs.items() if kind not in {"ground", "outline"}}
+        if op in REGISTRY
+        else {}
+    )
 
 
 def step_named(recipe: Recipe, name: str) -> Step:
@@ -88,7 +105,11 @@ def note_section(recipe: Recipe, section: str, note: str) -> Recipe:
 def may_be_half(step: Step) -> bool:
     """Whether a step can be worked out at half resolution: it yields a picture and is made from pictures only."""
     soft = {"field", "colour"}
-    return kind_of(step) in soft and set(inputs_of(step.op).values()) <= soft and "ground" not in find(step.op).inputs.values()
+    return (
+        kind_of(step) in soft
+        and set(inputs_of(step.op).values()) <= soft
+        and "ground" not in find(step.op).inputs.values()
+    )
 
 
 def set_dial(recipe: Recipe, name: str, dial: str, value: Value) -> Recipe:
@@ -115,7 +136,11 @@ def add_step(recipe: Recipe, op: str, *, after: str = "") -> tuple[Recipe, str]:
         first = after if after in fitting and after not in made_from.values() else ""
         fresh = [name for name in fitting if name not in made_from.values()]
         if not fitting:
-            raise DoesNotFitError(operation.label, value="what lies above it", allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none yet")
+            raise DoesNotFitError(
+                operation.label,
+                value="what lies above it",
+                allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none yet",
+            )
         made_from[slot] = first or (fresh or fitting)[0]
     name = free_name(recipe, operation.label.lower())
     section = above[-1].section if above else ""
@@ -136,11 +161,18 @@ def remove_step(recipe: Recipe, name: str) -> Recipe:
     step, using = step_named(recipe, name), users(recipe, name)
     stand_in = passed_on(step)
     if using and not stand_in:
-        raise DoesNotFitError(f"Taking out {name}", value="a gap", allowed=f"{', '.join(using)} {'is' if len(using) == 1 else 'are'} made from it")
+        raise DoesNotFitError(
+            f"Taking out {name}",
+            value="a gap",
+            allowed=f"{', '.join(using)} {'is' if len(using) == 1 else 'are'} made from it",
+        )
     steps = tuple(
-        msgspec.structs.replace(old, made_from={slot: stand_in if of == name else of for slot, of in old.made_from.items()})
-        for old in recipe.steps if old.name != name
-    )  # fmt: skip
+        msgspec.structs.replace(
+            old, made_from={slot: stand_in if of == name else of for slot, of in old.made_from.items()}
+        )
+        for old in recipe.steps
+        if old.name != name
+    )
     yields = {kind: stand_in if of == name else of for kind, of in recipe.yields.items() if of != name or stand_in}
     return msgspec.structs.replace(recipe, steps=steps, yields=yields)
 
@@ -160,11 +192,12 @@ def rename_step(recipe: Recipe, name: str, wanted: str) -> Recipe:
         raise NotUnderstoodError("name for a step", value=wanted, allowed="a name that no other step has")
     steps = tuple(
         msgspec.structs.replace(
-            step, name=wanted if step.name == name else step.name,
+            step,
+            name=wanted if step.name == name else step.name,
             made_from={slot: wanted if of == name else of for slot, of in step.made_from.items()},
         )
         for step in recipe.steps
-    )  # fmt: skip
+    )
     yields = {kind: wanted if of == name else of for kind, of in recipe.yields.items()}
     return msgspec.structs.replace(recipe, steps=steps, yields=yields)
 
@@ -214,7 +247,11 @@ def set_input(recipe: Recipe, name: str, slot: str, of: str) -> Recipe:
         raise DoesNotFitError(name, value=of, allowed="a step is only made from steps above it")
     if wanted != got:
         offer = ", a ramp in between would do" if (got, wanted) == ("field", "colour") else ""
-        raise DoesNotFitError(f"{name}, {slot}", value=of, allowed=f"it takes {_WORDS.get(wanted, wanted)}, and that is {_WORDS.get(got, got)}{offer}")
+        raise DoesNotFitError(
+            f"{name}, {slot}",
+            value=of,
+            allowed=f"it takes {_WORDS.get(wanted, wanted)}, and that is {_WORDS.get(got, got)}{offer}",
+        )
     return change(recipe, name, made_from={**step.made_from, slot: of})
 
 
@@ -236,19 +273,36 @@ def replace_operation(recipe: Recipe, name: str, op: str) -> Recipe:
     """
     step, operation = step_named(recipe, name), find(op)
     if operation.yields != kind_of(step) and (users(recipe, name) or name in recipe.yields.values()):
-        raise DoesNotFitError(operation.label, value="this place", allowed=f"what follows takes {_WORDS.get(kind_of(step), kind_of(step))}")
+        raise DoesNotFitError(
+            operation.label,
+            value="this place",
+            allowed=f"what follows takes {_WORDS.get(kind_of(step), kind_of(step))}",
+        )
     above = recipe.steps[: index_of(recipe, name)]
     held = [of for of in step.made_from.values() if of]
     made_from = {}
     for slot, kind in inputs_of(operation.id).items():
         fitting = [step.made_from[slot]] if slot in step.made_from else []
         fitting += [*held, *(old.name for old in reversed(above))]
-        found = next((of for of in fitting if of in {old.name for old in above} and kind_of(step_named(recipe, of)) == kind), "")
+        found = next(
+            (of for of in fitting if of in {old.name for old in above} and kind_of(step_named(recipe, of)) == kind), ""
+        )
         if not found:
-            raise DoesNotFitError(operation.label, value="what lies above it", allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none")
+            raise DoesNotFitError(
+                operation.label,
+                value="what lies above it",
+                allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none",
+            )
         made_from[slot] = found
     values = {dial: value for dial, value in step.values.items() if _takes(operation, dial, value)}
-    return change(recipe, name, op=op, values=values, made_from=made_from, opened=tuple(d for d in step.opened if d in operation.params))
+    return change(
+        recipe,
+        name,
+        op=op,
+        values=values,
+        made_from=made_from,
+        opened=tuple(d for d in step.opened if d in operation.params),
+    )
 
 
 def _takes(operation: Operation, dial: str, value: Value) -> bool:
@@ -273,7 +327,9 @@ def set_yield(recipe: Recipe, kind: MapKind, name: str) -> Recipe:
         return msgspec.structs.replace(recipe, yields={k: of for k, of in recipe.yields.items() if k != kind})
     wanted, got = map_kind(kind), kind_of(step_named(recipe, name))
     if wanted != got:
-        raise DoesNotFitError(TRAITS[kind].label, value=name, allowed=f"it takes {_WORDS[wanted]}, and that is {_WORDS.get(got, got)}")
+        raise DoesNotFitError(
+            TRAITS[kind].label, value=name, allowed=f"it takes {_WORDS[wanted]}, and that is {_WORDS.get(got, got)}"
+        )
     return msgspec.structs.replace(recipe, yields={**recipe.yields, kind: name})
 
 
@@ -297,7 +353,9 @@ def paste_steps(recipe: Recipe, steps: Iterable[Step]) -> tuple[Recipe, list[str
     for step in steps:
         name = free_name(recipe, step.name)
         names[step.name] = name
-        fresh = msgspec.structs.replace(step, name=name, made_from={slot: names.get(of, of) for slot, of in step.made_from.items()})
+        fresh = msgspec.structs.replace(
+            step, name=name, made_from={slot: names.get(of, of) for slot, of in step.made_from.items()}
+        )
         recipe = msgspec.structs.replace(recipe, steps=(*recipe.steps, fresh))
     return recipe, list(names.values())
 
@@ -341,4 +399,6 @@ def check_recipe(recipe: Recipe) -> None:
         seen[step.name] = operation.yields
     for kind_, name in recipe.yields.items():
         if seen.get(name) != map_kind(MapKind(kind_)):
-            raise DoesNotFitError(TRAITS[MapKind(kind_)].label, value=name, allowed=f"it takes {_WORDS[map_kind(MapKind(kind_))]}")
+            raise DoesNotFitError(
+                TRAITS[MapKind(kind_)].label, value=name, allowed=f"it takes {_WORDS[map_kind(MapKind(kind_))]}"
+            )

@@ -33,11 +33,15 @@ def run_step(grid: Grid, step: Step, results: Mapping[str, Any]) -> Any:
 
 
 def passed_on(step: Step) -> str:
-    """The step whose result a muted step passes on: its first input of the kind it yields; empty where there is none."""
+    """The step whose result a muted step passes on: its first input of the kind it yields; empty where there is
+    none.
+    """
     operation = REGISTRY.get(step.op)
     if operation is None:
         return ""
-    return next((step.made_from.get(slot, "") for slot, kind in operation.inputs.items() if kind == operation.yields), "")
+    return next(
+        (step.made_from.get(slot, "") for slot, kind in operation.inputs.items() if kind == operation.yields), ""
+    )
 
 
 def seeded(step: Step, seed: int) -> Step:

@@ -16,9 +16,20 @@ from ..repeat.resample import resample_wrapped
 from ..sheet import Grid, Raster
 from .noise import clouds
 
-Size = Annotated[float, Length(2, 1000, log=True, least=0.1, help="Broadest features, crest to crest; snapped so that whole ones fill the repeat.")]
+Size = Annotated[
+    float,
+    Length(
+        2,
+        1000,
+        log=True,
+        least=0.1,
+        help="Broadest features, crest to crest; snapped so that whole ones fill the repeat.",
+    ),
+]
 Octaves = Annotated[int, Whole(1, 10, help="How many times finer features are added, each half the size.")]
-Gain = Annotated[float, Fraction(0.2, 0.9, least=0, most=1, help="Strength of each finer octave against the one before.")]
+Gain = Annotated[
+    float, Fraction(0.2, 0.9, least=0, most=1, help="Strength of each finer octave against the one before.")
+]
 _GRADIENT_SD = 0.2147
 
 
@@ -59,7 +70,9 @@ def _octaves(grid: Grid, size: float, octaves: int, seed: int) -> list[tuple[Ras
 
 
 @operation("noise.value", label="Blotches")
-def blotches(grid: Grid, *, size: Size = 80.0, octaves: Octaves = 4, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1) -> Field:
+def blotches(
+    grid: Grid, *, size: Size = 80.0, octaves: Octaves = 4, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
+) -> Field:
     """Fractal value noise in [0, 1]: random values of a lattice, joined smoothly (Perlin 2002's fade)."""
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
     total, power = np.zeros(grid.shape, np.float32), 0.0
@@ -68,18 +81,25 @@ def blotches(grid: Grid, *, size: Size = 80.0, octaves: Octaves = 4, gain: Gain 
         strength = gain**octave
         power += strength
         part = shown(wavelength, grid)
-        values = lattice_values(grid, nx << octave, ny << octave, seed + 57 * octave) - np.float32(0.5) if part > 0 else 0
+        values = (
+            lattice_values(grid, nx << octave, ny << octave, seed + 57 * octave) - np.float32(0.5) if part > 0 else 0
+        )
         total += np.float32(strength * part) * values
     return np.asarray(total / np.float32(power) + np.float32(0.5), np.float32)
 
 
 @operation("noise.ridged", label="Ridges")
 def ridged(
-    grid: Grid, *, size: Size = 120.0, octaves: Octaves = 5, gain: Gain = 0.5,
+    grid: Grid,
+    *,
+    size: Size = 120.0,
+    octaves: Octaves = 5,
+    gain: Gain = 0.5,
     sharp: Annotated[float, Fraction(0.5, 4, least=0.1, most=8, help="How narrow the crests are.")] = 1.5,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
-    """Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the broad
+) -> Field:
+    """Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the
+    broad
     (Musgrave, "Texturing and Modeling", chapter 16).
     """
     total, weight, power = np.zeros(grid.shape, np.float32), np.ones(grid.shape, np.float32), 0.0
@@ -94,7 +114,9 @@ def ridged(
 
 
 @operation("noise.billowed", label="Billows")
-def billowed(grid: Grid, *, size: Size = 90.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1) -> Field:
+def billowed(
+    grid: Grid, *, size: Size = 90.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
+) -> Field:
     """Rounded swellings with creases between, in [0, 1]: the magnitude of gradient noise, octave by octave."""
     total, power = np.zeros(grid.shape, np.float32), 0.0
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
@@ -107,13 +129,21 @@ def billowed(grid: Grid, *, size: Size = 90.0, octaves: Octaves = 5, gain: Gain 
 
 @operation("noise.warped", label="Warped clouds")
 def warped(
-    grid: Grid, *, size: Size = 120.0, octaves: Octaves = 6, gain: Gain = 0.5,
-    shove: Annotated[float, Length(0, 200, least=0, help="How far places are moved by other clouds before they are read.")] = 40.0,
+    grid: Grid,
+    *,
+    size: Size = 120.0,
+    octaves: Octaves = 6,
+    gain: Gain = 0.5,
+    shove: Annotated[
+        float, Length(0, 200, least=0, help="How far places are moved by other clouds before they are read.")
+    ] = 40.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Clouds whose places are moved by two other clouds: marbled, folded shapes in [0, 1]."""
     plain = clouds(grid, size=size, octaves=octaves, gain=gain, seed=seed)
-    right, up = (clouds(grid, size=size, octaves=3, gain=0.5, seed=seed + salt) - np.float32(0.5) for salt in (1009, 2003))
+    right, up = (
+        clouds(grid, size=size, octaves=3, gain=0.5, seed=seed + salt) - np.float32(0.5) for salt in (1009, 2003)
+    )
     return sample_moved(plain, right * np.float32(2 * shove), up * np.float32(2 * shove), grid)
 
 
@@ -122,8 +152,11 @@ _TRIANGLE_SD = 0.0344
 
 
 @operation("noise.simplex", label="Even clouds")
-def even_clouds(grid: Grid, *, size: Size = 100.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1) -> Field:
-    """Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean to level
+def even_clouds(
+    grid: Grid, *, size: Size = 100.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
+) -> Field:
+    """Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean
+    to level
     and upright (after Perlin's simplex noise, 2001).
     """
     nx = whole_periods(grid.width_mm, size)
@@ -134,13 +167,22 @@ def even_clouds(grid: Grid, *, size: Size = 100.0, octaves: Octaves = 5, gain: G
         power += gain ** (2 * octave)
         part = shown(spacing / 2**octave, grid)
         if part > 0:
-            add_triangular(total, nx << octave, ny << octave, grid.height_mm / ny / spacing, seed + 211 * octave, gain**octave * part)
+            add_triangular(
+                total,
+                nx << octave,
+                ny << octave,
+                grid.height_mm / ny / spacing,
+                seed + 211 * octave,
+                gain**octave * part,
+            )
     total *= np.float32(1 / (5 * _TRIANGLE_SD * math.sqrt(power)))
     return np.asarray(np.clip(total + np.float32(0.5), 0, 1), np.float32)
 
 
 def _waves(grid: Grid, shortest_mm: float) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-    """Every wave of the repeat down to a length, of one half of the plane: kx ≥ 0, ky, and cycles a mm across and up."""
+    """Every wave of the repeat down to a length, of one half of the plane: kx ≥ 0, ky, and cycles a mm across and
+    up.
+    """
     most_x = min(int(grid.width_mm / shortest_mm), (grid.width_px - 1) // 2)
     most_y = min(int(grid.height_mm / shortest_mm), (grid.height_px - 1) // 2)
     kx, ky = np.meshgrid(np.arange(most_x + 1), np.arange(-most_y, most_y + 1))
@@ -164,12 +206,18 @@ def _synthesised(grid: Grid, kx: np.ndarray, ky: np.ndarray, strength: np.ndarra
 
 @operation("noise.spectrum", label="Noise of a slope")
 def spectrum(
-    grid: Grid, *,
-    slope: Annotated[float, Fraction(0, 4, least=-2, most=6, help="How fast power falls with frequency: 0 white, 2 like terrain, 4 very smooth.")] = 2.0,
+    grid: Grid,
+    *,
+    slope: Annotated[
+        float,
+        Fraction(
+            0, 4, least=-2, most=6, help="How fast power falls with frequency: 0 white, 2 like terrain, 4 very smooth."
+        ),
+    ] = 2.0,
     broadest: Annotated[float, Length(5, 1000, log=True, least=0.5, help="Longest waves.")] = 300.0,
     finest: Annotated[float, Length(0.3, 100, log=True, least=0.05, help="Shortest waves.")] = 1.5,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Random waves of a band whose power falls by a slope, in [0, 1], mean 0.5; made from its spectrum.
 
     Power by 1 / f^slope in two dimensions (Voss 1985); the spectrum is exact on the wrapped sheet.
@@ -201,14 +249,18 @@ def _band_power(grid: Grid, slope: float, broadest: float, finest: float, seen: 
 
 @operation("noise.oriented", label="Streaks")
 def oriented(
-    grid: Grid, *,
-    size: Annotated[float, Length(0.5, 200, log=True, least=0.1, help="Distance of the streaks, crest to crest.")] = 8.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float, Length(0.5, 200, log=True, least=0.1, help="Distance of the streaks, crest to crest.")
+    ] = 8.0,
     angle: Annotated[float, Angle(-90, 90, help="Which way the streaks run, anticlockwise from level.")] = 0.0,
     spread: Annotated[float, Angle(2, 90, help="How far their ways stray; 90 runs every way.")] = 12.0,
     variety: Annotated[float, Fraction(0.05, 1, least=0.02, most=2, help="How far their distances vary.")] = 0.35,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
-    """Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made from its
+) -> Field:
+    """Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made
+    from its
     spectrum, which is exact on the wrapped sheet.
     """
     kx, ky, fx, fy = _waves(grid, size / (1 + 3 * variety))
@@ -227,11 +279,15 @@ def oriented(
 
 @operation("noise.white", label="Grain")
 def grain(
-    grid: Grid, *,
-    size: Annotated[float, Length(0.1, 20, log=True, least=0.02, help="Size of a grain; snapped so that whole grains fill the repeat.")] = 1.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(0.1, 20, log=True, least=0.02, help="Size of a grain; snapped so that whole grains fill the repeat."),
+    ] = 1.0,
     shape: Annotated[str, Choice("soft", "square", help="Whether grains run into each other.")] = "soft",
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Every grain a random value in [0, 1], none like its neighbour."""
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
     finest = min(grid.width_mm / nx, grid.height_mm / ny)
@@ -245,9 +301,9 @@ def grain(
     if shape == "soft":
         made = lattice_values(grid, nx, ny, seed)
     else:
-        x, y = ((np.arange(count) + 0.5) * cells / count for count, cells in ((grid.width_px, nx), (grid.height_px, ny)))
+        x, y = (
+            (np.arange(count) + 0.5) * cells / count for count, cells in ((grid.width_px, nx), (grid.height_px, ny))
+        )
         values = units_many(*np.meshgrid(np.arange(nx), np.arange(ny)), seed)
         made = values[np.ix_(y.astype(np.int64), x.astype(np.int64))][::-1]
     return np.ascontiguousarray(made, np.float32)
-
-

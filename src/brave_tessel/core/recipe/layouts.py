@@ -34,10 +34,11 @@ def _luck(a: int, b: int, seed: int) -> float:
 
 @operation("pattern.hexagons", label="Hexagons", closes=lambda v: (v["width"], math.sqrt(3) * v["width"]))
 def hexagons(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     width: Annotated[float, Length(5, 600, log=True, least=0.5, help="Width over the flats, with its joint.")] = 120.0,
     joint: Joint = 3.0,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Hexagons standing on a point; the repeat is W × √3 W (W over the flats)."""
     across = whole_periods(grid.width_mm, width)
     up = whole_periods(grid.height_mm, math.sqrt(3) * width)
@@ -47,16 +48,28 @@ def hexagons(
         for column in range(across):
             x, y = (column + 0.5 * (row % 2) + 0.5) * w, (row + 0.5) * rise / 2
             tall = rise / 3
-            made.append(np.array([(x, y + tall), (x - w / 2, y + tall / 2), (x - w / 2, y - tall / 2), (x, y - tall), (x + w / 2, y - tall / 2), (x + w / 2, y + tall / 2)]))
+            made.append(
+                np.array(
+                    [
+                        (x, y + tall),
+                        (x - w / 2, y + tall / 2),
+                        (x - w / 2, y - tall / 2),
+                        (x, y - tall),
+                        (x + w / 2, y - tall / 2),
+                        (x + w / 2, y + tall / 2),
+                    ]
+                )
+            )
     return paint_polygons(grid, made, joint_mm=joint)
 
 
 @operation("pattern.octagons", label="Octagons and dots", closes=lambda v: (v["pitch"], v["pitch"]))
 def octagons(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     pitch: Annotated[float, Length(10, 800, log=True, least=1, help="Distance of two octagons' middles.")] = 150.0,
     joint: Joint = 2.0,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Regular octagons with square dots between; a dot's side is P(√2 − 1)."""
     across, up = whole_periods(grid.width_mm, pitch), whole_periods(grid.height_mm, pitch)
     w, h = grid.width_mm / across, grid.height_mm / up
@@ -73,14 +86,19 @@ def octagons(
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.herringbone", label="Herringbone", closes=lambda v: _herringbone_repeat(v["length"] + v["joint"], v["width"] + v["joint"], v["laid"]))
+@operation(
+    "pattern.herringbone",
+    label="Herringbone",
+    closes=lambda v: _herringbone_repeat(v["length"] + v["joint"], v["width"] + v["joint"], v["laid"]),
+)
 def herringbone(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     length: Annotated[float, Length(20, 1200, log=True, least=2, help="Length of a unit without its joint.")] = 215.0,
     width: Annotated[float, Length(10, 600, log=True, least=1, help="Width of a unit without its joint.")] = 102.5,
     joint: Joint = 10.0,
     laid: Annotated[str, Choice("90", "45", help="Units along the edges, or zigzags running up.")] = "90",
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Herringbone of whole units. At 90° the coordinating length is taken as a whole multiple of the width; at 45° any
     proportion closes, with a repeat of √2 W × √2 L.
     """
@@ -130,11 +148,12 @@ def _anticlockwise(polygon: _F) -> _F:
 
 @operation("pattern.basketweave", label="Basketweave", closes=lambda v: (2 * v["length"], 2 * v["length"]))
 def basketweave(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     length: Annotated[float, Length(20, 1200, log=True, least=2, help="Length of a unit with its joint.")] = 225.0,
     units: Annotated[int, Whole(2, 5, most=12, help="How many units lie side by side in a block.")] = 2,
     joint: Joint = 10.0,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Blocks of units lying and standing by turns; the repeat is 2L × 2L."""
     across, up = whole_periods(grid.width_mm, 2 * length), whole_periods(grid.height_mm, 2 * length)
     w, h = grid.width_mm / across / 2, grid.height_mm / up / 2
@@ -143,20 +162,27 @@ def basketweave(
         for column in range(2 * across):
             for unit in range(units):
                 lying = (row + column) % 2 == 0
-                made.append(box(column * w, row * h + unit * h / units, w, h / units) if lying else box(column * w + unit * w / units, row * h, w / units, h))
+                made.append(
+                    box(column * w, row * h + unit * h / units, w, h / units)
+                    if lying
+                    else box(column * w + unit * w / units, row * h, w / units, h)
+                )
                 turns.append(0.0 if lying else 90.0)
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "level" else (v["width"], 0.0))
+@operation(
+    "pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "level" else (v["width"], 0.0)
+)
 def planks(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     width: Annotated[float, Length(20, 400, log=True, least=2, help="Width of a board with its gap.")] = 144.0,
     length: Annotated[float, Length(300, 6000, log=True, least=20, help="Mean length of a board.")] = 1800.0,
     joint: Annotated[float, Length(0, 12, least=0, most=100, help="Gap between boards.")] = 5.0,
     runs: Annotated[str, Choice("level", "upright", help="Which way the boards run.")] = "level",
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Boards side by side whose ends are staggered at random; boards longer than the repeat run through it."""
     along, over = (grid.width_mm, grid.height_mm) if runs == "level" else (grid.height_mm, grid.width_mm)
     rows = whole_periods(over, width)
@@ -175,14 +201,17 @@ def planks(
 
 @operation("pattern.ashlar", label="Random ashlar")
 def ashlar(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     height: Annotated[float, Length(40, 600, log=True, least=4, help="Mean height of a course.")] = 180.0,
     heights: Annotated[float, Fraction(help="How far courses differ in height.")] = 0.4,
     length: Annotated[float, Fraction(1, 4, least=0.5, most=10, help="Mean length of a stone, in heights.")] = 1.8,
-    split: Annotated[float, Fraction(help="Share of stones that are two smaller ones instead; above 0 the courses break.")] = 0.35,
+    split: Annotated[
+        float, Fraction(help="Share of stones that are two smaller ones instead; above 0 the courses break.")
+    ] = 0.35,
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Squared stones of random length in courses of random height, some split in two."""
     rows = whole_periods(grid.height_mm, height)
     tall = np.array([1 + heights * (2 * _luck(row, 1, seed) - 1) for row in range(rows)])
@@ -201,11 +230,14 @@ def ashlar(
 
 @operation("pattern.uncoursed", label="Ashlar without courses")
 def uncoursed(
-    grid: Grid, *,
-    sizes: Annotated[str, Sizes(help="Sizes of the stones with their joint; the smallest is the module that all are multiples of.")] = "400×300, 300×300, 300×150, 200×150, 150×150",
+    grid: Grid,
+    *,
+    sizes: Annotated[
+        str, Sizes(help="Sizes of the stones with their joint; the smallest is the module that all are multiples of.")
+    ] = "400×300, 300×300, 300×150, 200×150, 150×150",
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Squared stones of a few sizes set without courses: no joint runs through for long where another stone fits."""
     asked = sizes_of(sizes)
     module_x, module_y = min(width for width, _ in asked), min(height for _, height in asked)
@@ -214,13 +246,21 @@ def uncoursed(
     half_y = any(abs(height / module_y - round(height / module_y)) > 0.2 for _, height in asked)
     module_x, module_y = module_x / (2 if half_x else 1), module_y / (2 if half_y else 1)
     nx, ny = whole_periods(grid.width_mm, module_x), whole_periods(grid.height_mm, module_y)
-    spans = sorted({(min(nx, max(1, round(w / module_x))), min(ny, max(1, round(h / module_y)))) for w, h in asked}, key=lambda s: -s[0] * s[1])
-    made = [box(c * grid.width_mm / nx, r * grid.height_mm / ny, w * grid.width_mm / nx, h * grid.height_mm / ny) for c, r, w, h in _set_stones(nx, ny, spans, seed)]
+    spans = sorted(
+        {(min(nx, max(1, round(w / module_x))), min(ny, max(1, round(h / module_y)))) for w, h in asked},
+        key=lambda s: -s[0] * s[1],
+    )
+    made = [
+        box(c * grid.width_mm / nx, r * grid.height_mm / ny, w * grid.width_mm / nx, h * grid.height_mm / ny)
+        for c, r, w, h in _set_stones(nx, ny, spans, seed)
+    ]
     return paint_polygons(grid, made, joint_mm=joint)
 
 
 def _set_stones(nx: int, ny: int, spans: list[tuple[int, int]], seed: int) -> list[tuple[int, int, int, int]]:
-    """Column, row, width and height in modules of stones that fill a wrapped lattice; single modules fill what is left."""
+    """Column, row, width and height in modules of stones that fill a wrapped lattice; single modules fill what is
+    left.
+    """
     taken = np.full((ny, nx), -1, np.int64)
     stones: list[tuple[int, int, int, int]] = []
 
@@ -264,14 +304,19 @@ def _split(x: float, y: float, width: float, height: float, two: bool, share: fl
 
 @operation("pattern.slates", label="Slates", closes=lambda v: (v["width"], v["length"] - v["headlap"]))
 def slates(
-    grid: Grid, *,
-    length: Annotated[float, Length(100, 800, log=True, least=10, help="Whole length of a slate or plain tile.")] = 500.0,
+    grid: Grid,
+    *,
+    length: Annotated[
+        float, Length(100, 800, log=True, least=10, help="Whole length of a slate or plain tile.")
+    ] = 500.0,
     width: Annotated[float, Length(50, 500, log=True, least=5, help="Width of a slate.")] = 250.0,
-    headlap: Annotated[float, Length(20, 150, least=0, most=400, help="How far a slate covers the second one below it.")] = 100.0,
+    headlap: Annotated[
+        float, Length(20, 150, least=0, most=400, help="How far a slate covers the second one below it.")
+    ] = 100.0,
     joint: Annotated[float, Length(0, 10, least=0, most=50, help="Gap between neighbours.")] = 3.0,
     ragged: Annotated[float, Length(0, 20, least=0, most=100, help="How far their lower edges vary.")] = 4.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Slates or plain tiles in half bond: what is seen of each is its gauge, (length − headlap) / 2 (BS 5534)."""
     gauge = max(1.0, (length - headlap) / 2)
     across = whole_periods(grid.width_mm, width)
@@ -290,12 +335,13 @@ def slates(
 
 @operation("pattern.fan", label="Fan of setts", closes=lambda v: (v["width"], v["sett"]))
 def fan(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     width: Annotated[float, Length(300, 3000, log=True, least=50, help="Width of a fan.")] = 1200.0,
     sett: Annotated[float, Length(40, 200, log=True, least=5, help="Size of a sett with its joint.")] = 100.0,
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Setts in segmental arcs side by side: each arc spans a fan's width and rises by a fifth of it."""
     across = whole_periods(grid.width_mm, width)
     w = grid.width_mm / across
@@ -309,7 +355,9 @@ def fan(
     for row in range(rows):
         for column in range(across):
             for k in range(count):
-                wobble = [0.12 * (_luck(row * 97 + column, k + e, seed) - 0.5) if 0 < k + e < count else 0.0 for e in (0, 1)]
+                wobble = [
+                    0.12 * (_luck(row * 97 + column, k + e, seed) - 0.5) if 0 < k + e < count else 0.0 for e in (0, 1)
+                ]
                 a = [-half + 2 * half * (k + e + wobble[e]) / count for e in (0, 1)]
                 x = [(column + 0.5) * w + radius * math.sin(angle) for angle in a]
                 y = [row * h + radius * math.cos(angle) - radius for angle in a]
@@ -318,13 +366,18 @@ def fan(
     return paint_polygons(grid, made, joint_mm=joint, turns=turns)
 
 
-@operation("pattern.boards", label="Tongue and groove", closes=lambda v: (v["width"], 0.0) if v["runs"] == "upright" else (0.0, v["width"]))
+@operation(
+    "pattern.boards",
+    label="Tongue and groove",
+    closes=lambda v: (v["width"], 0.0) if v["runs"] == "upright" else (0.0, v["width"]),
+)
 def boards(
-    grid: Grid, *,
+    grid: Grid,
+    *,
     width: Annotated[float, Length(20, 300, log=True, least=2, help="Face width of a board.")] = 90.0,
     joint: Annotated[float, Length(0, 10, least=0, most=50, help="Width of the groove.")] = 4.0,
     runs: Annotated[str, Choice("upright", "level", help="Which way the boards run.")] = "upright",
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Boards without ends, groove beside groove."""
     upright = runs == "upright"
     whole, at = grid.across(upright=upright)

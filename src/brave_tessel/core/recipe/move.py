@@ -28,10 +28,12 @@ def slopes(field: Raster, grid: Grid) -> tuple[Raster, Raster]:
 
 @operation("move.offset", label="Offset")
 def offset(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     right: Annotated[float, Length(0, 500, least=-1e5, most=1e5, help="How far to the right.")] = 50.0,
     up: Annotated[float, Length(0, 500, least=-1e5, most=1e5, help="How far up.")] = 0.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """The sheet moved on itself."""
     full = np.ones(grid.shape, np.float32)
     return sample_moved(field, full * np.float32(-right), full * np.float32(-up), grid)
@@ -42,12 +44,16 @@ TURNS = ("0", "90", "180", "270")
 
 @operation("move.turn", label="Turn and repeat")
 def turn(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     turn: Annotated[str, Choice(*TURNS, help="Anticlockwise, in degrees; other turns would not close.")] = "90",
     across: Annotated[int, Whole(1, 8, most=64, help="How many times it is repeated across.")] = 1,
     up: Annotated[int, Whole(1, 8, most=64, help="How many times it is repeated up.")] = 1,
-    mirrored: Annotated[str, Choice("no", "across", "up", "both", help="Whether every other repeat is mirrored.")] = "no",
-) -> Field:  # fmt: skip
+    mirrored: Annotated[
+        str, Choice("no", "across", "up", "both", help="Whether every other repeat is mirrored.")
+    ] = "no",
+) -> Field:
     """The sheet turned by quarters, repeated in whole numbers, mirrored: what closes by itself."""
     x = (grid.x_mm() / grid.width_mm)[None, :] * across
     y = (grid.y_mm() / grid.height_mm)[:, None] * up
@@ -66,10 +72,15 @@ def turn(
 
 @operation("move.warp", label="Warp by a guide")
 def warp(
-    grid: Grid, field: Field, guide: Field, *,
-    reach: Annotated[float, Length(0, 60, least=-1000, most=1000, help="How far places move where the guide is steepest.")] = 6.0,
+    grid: Grid,
+    field: Field,
+    guide: Field,
+    *,
+    reach: Annotated[
+        float, Length(0, 60, least=-1000, most=1000, help="How far places move where the guide is steepest.")
+    ] = 6.0,
     soft: Annotated[float, Length(0.2, 60, log=True, least=0.05, help="How far the guide is softened first.")] = 3.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """Move places down the slope of a guide."""
     gx, gy = slopes(wrapped_gaussian(guide, soft, grid), grid)
     steep = np.float32(max(float(np.sqrt((gx * gx + gy * gy).mean())) * 2, 1e-9))
@@ -78,16 +89,23 @@ def warp(
 
 @operation("move.swirl", label="Swirl each piece")
 def swirl(
-    grid: Grid, field: Field, pieces: Pieces, *,
+    grid: Grid,
+    field: Field,
+    pieces: Pieces,
+    *,
     angle: Annotated[float, Angle(-360, 360, help="How far each piece's picture is turned at its middle.")] = 90.0,
     spread: Annotated[float, Fraction(help="How far pieces differ.")] = 1.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Turn what lies within each piece about its middle, less and less toward the edge."""
     own = units_many(np.arange(pieces.count + 1), np.full(pieces.count + 1, 41), seed) * 2 - 1
     turned = np.radians(angle) * ((1 - spread) + spread * own)
     size = _sizes(grid, pieces)
-    a = turned[pieces.number].astype(np.float32) * np.clip(1 - np.hypot(pieces.across, pieces.up), 0, 1) * (pieces.number >= 0)
+    a = (
+        turned[pieces.number].astype(np.float32)
+        * np.clip(1 - np.hypot(pieces.across, pieces.up), 0, 1)
+        * (pieces.number >= 0)
+    )
     half = size[pieces.number] / 2
     x, y = pieces.across * half, pieces.up * half
     c, s = np.cos(a), np.sin(a)
@@ -105,12 +123,17 @@ TAKES = ("mean", "lowest", "highest")
 
 @operation("move.drift", label="Drift downhill")
 def drift(
-    grid: Grid, field: Field, guide: Field, *,
-    reach: Annotated[float, Length(0.1, 100, log=True, least=0.01, help="How far down the guide's slope it looks.")] = 6.0,
+    grid: Grid,
+    field: Field,
+    guide: Field,
+    *,
+    reach: Annotated[
+        float, Length(0.1, 100, log=True, least=0.01, help="How far down the guide's slope it looks.")
+    ] = 6.0,
     samples: Annotated[int, Whole(4, 64, most=256, help="How many places on the way are read.")] = 24,
     soft: Annotated[float, Length(0.1, 40, log=True, least=0.02, help="How far the guide is softened first.")] = 1.0,
     takes: Annotated[str, Choice(*TAKES, help="What is made of the places read.")] = "mean",
-) -> Field:  # fmt: skip
+) -> Field:
     """Walk down the slope of a guide from every place and take the mean, lowest or highest of the field on the way."""
     gx, gy = slopes(wrapped_gaussian(guide, soft, grid), grid)
     return drift_along(field, -gx, gy, grid, reach_mm=reach, samples=samples, how=TAKES.index(takes))
@@ -139,16 +162,22 @@ def _slide(height: Raster, out: Raster, most: float, parity: int) -> None:
 
 @operation("move.slump", label="Slump")
 def slump(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     angle: Annotated[float, Angle(5, 80, help="What is steeper slides down.")] = 35.0,
     rise: Annotated[float, Length(0.5, 100, log=True, least=0.01, help="Height of the field from 0 to 1.")] = 20.0,
     passes: Annotated[int, Whole(1, 120, most=600, help="How long it slides.")] = 40,
-) -> Field:  # fmt: skip
+) -> Field:
     """Loose stuff slides until nothing is steeper than its angle of rest (thermal erosion after Musgrave et al. 1989).
     What leaves one place arrives at its neighbour: nothing is lost.
     """
     # At a fixed working size, so that it goes as far at every size; what it changed is laid on the field.
-    return _at_working_size(grid, field, lambda work: _slumped(work, Grid.for_repeat(grid.width_mm, grid.height_mm, _WORK_PX), angle, rise, passes))
+    return _at_working_size(
+        grid,
+        field,
+        lambda work: _slumped(work, Grid.for_repeat(grid.width_mm, grid.height_mm, _WORK_PX), angle, rise, passes),
+    )
 
 
 def _slumped(work: Raster, grid: Grid, angle: float, rise: float, passes: int) -> Raster:
@@ -185,7 +214,9 @@ def _enlarged(field: Raster, shape: tuple[int, int]) -> Raster:
     """A wrapped field at a larger size, bilinear, centres kept."""
     across, down = shape[1] / field.shape[1], shape[0] / field.shape[0]
     matrix = np.array([[across, 0, (across - 1) / 2 - 2 * across], [0, down, (down - 1) / 2 - 2 * down]])
-    return np.asarray(cv2.warpAffine(np.pad(field, 2, mode="wrap"), matrix, shape[::-1], flags=cv2.INTER_LINEAR), np.float32)
+    return np.asarray(
+        cv2.warpAffine(np.pad(field, 2, mode="wrap"), matrix, shape[::-1], flags=cv2.INTER_LINEAR), np.float32
+    )
 
 
 @compiled
@@ -209,7 +240,9 @@ def _rain(height: Raster, drops: np.ndarray, steps: int, carry: float, take: flo
             d, q = math.floor(nx) % columns, math.floor(ny) % rows
             d1, q1 = (d + 1) % columns, (q + 1) % rows
             sx, sy = nx - math.floor(nx), ny - math.floor(ny)
-            there = (height[q, d] * (1 - sx) + height[q, d1] * sx) * (1 - sy) + (height[q1, d] * (1 - sx) + height[q1, d1] * sx) * sy
+            there = (height[q, d] * (1 - sx) + height[q, d1] * sx) * (1 - sy) + (
+                height[q1, d] * (1 - sx) + height[q1, d1] * sx
+            ) * sy
             fall = here - there
             may = max(fall, 0.0) * carry * water
             if fall < 0 or load > may:
@@ -231,23 +264,28 @@ def _rain(height: Raster, drops: np.ndarray, steps: int, carry: float, take: flo
 
 @operation("move.erode", label="Wash down")
 def erode(
-    grid: Grid, field: Field, *,
-    rain: Annotated[float, Fraction(0, 2, least=0, most=20, help="How much rain falls, in drops a working pixel.")] = 0.6,
+    grid: Grid,
+    field: Field,
+    *,
+    rain: Annotated[
+        float, Fraction(0, 2, least=0, most=20, help="How much rain falls, in drops a working pixel.")
+    ] = 0.6,
     carry: Annotated[float, Fraction(0.5, 8, least=0, most=40, help="How much a drop can carry.")] = 3.0,
     take: Annotated[float, Fraction(help="How fast it takes up.")] = 0.35,
     settle: Annotated[float, Fraction(help="How fast it sets down.")] = 0.25,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Drops run downhill on the wrapped sheet, take stuff up where it is steep and set it down where it is flat.
     Nothing is lost: what a drop still carries at its end is set down there (particle erosion after Beyer 2015).
     """
+
     def run(work: Raster) -> Raster:
         done = work.copy()
         count = int(rain * work.size)
-        drops = np.column_stack([units_many(np.arange(count), np.full(count, k), seed) for k in (1, 2)]).astype(np.float64)
+        drops = np.column_stack([units_many(np.arange(count), np.full(count, k), seed) for k in (1, 2)]).astype(
+            np.float64
+        )
         _rain(done, drops, 60, carry, take, settle)
         return done
 
     return _at_working_size(grid, field, run)
-
-

@@ -18,12 +18,24 @@ _GRADIENT_SD = 0.2147
 
 @operation("noise.clouds", label="Clouds")
 def clouds(
-    grid: Grid, *,
-    size: Annotated[float, Length(2, 1000, log=True, least=0.1, help="Broadest patches, crest to crest; snapped so that whole patches fill the repeat.")] = 120.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            2,
+            1000,
+            log=True,
+            least=0.1,
+            help="Broadest patches, crest to crest; snapped so that whole patches fill the repeat.",
+        ),
+    ] = 120.0,
     octaves: Annotated[int, Whole(1, 10, help="How many times finer patches are added, each half the size.")] = 6,
-    gain: Annotated[float, Fraction(0.2, 0.9, least=0, most=1, help="Strength of each finer octave against the one before.")] = 0.55,
+    gain: Annotated[
+        float, Fraction(0.2, 0.9, least=0, most=1, help="Strength of each finer octave against the one before.")
+    ] = 0.55,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Fractal gradient noise in [0, 1], mean 0.5.
 
     Perlin, "Improving Noise" (SIGGRAPH 2002), unit gradients; amplitude ratio as Musgrave (Texturing
@@ -45,11 +57,15 @@ def clouds(
 
 @operation("noise.ripples", label="Ripples")
 def ripples(
-    grid: Grid, *,
-    spacing: Annotated[float, Length(0.5, 500, log=True, least=0.05, help="Crest to crest; snapped so that whole waves fill the repeat.")] = 12.0,
+    grid: Grid,
+    *,
+    spacing: Annotated[
+        float,
+        Length(0.5, 500, log=True, least=0.05, help="Crest to crest; snapped so that whole waves fill the repeat."),
+    ] = 12.0,
     crest: Annotated[float, Fraction(help="0 rounded, 1 a narrow crest.")] = 0.0,
     upright: Annotated[str, Choice("upright", "level", help="Which way the ridges run.")] = "upright",
-) -> Field:  # fmt: skip
+) -> Field:
     """Parallel ridges, height in [0, 1]."""
     standing = upright == "upright"
     length = grid.width_mm if standing else grid.height_mm
@@ -63,12 +79,22 @@ def ripples(
 
 @operation("noise.pebbles", label="Pebbles")
 def pebbles(
-    grid: Grid, *,
-    size: Annotated[float, Length(1, 300, log=True, least=0.1, help="Mean spacing of the stones; snapped so that whole stones fill the repeat.")] = 18.0,
+    grid: Grid,
+    *,
+    size: Annotated[
+        float,
+        Length(
+            1,
+            300,
+            log=True,
+            least=0.1,
+            help="Mean spacing of the stones; snapped so that whole stones fill the repeat.",
+        ),
+    ] = 18.0,
     jitter: Annotated[float, Fraction(help="0 set in rows, 1 strewn.")] = 0.9,
     roundness: Annotated[float, Fraction(help="0 domed to the rim, 1 flat on top.")] = 0.35,
     seed: Annotated[int, Seed()] = 1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Packed rounded stones, height in [0, 1].
 
     From the distances to the nearest and second nearest cell point (Worley 1996).

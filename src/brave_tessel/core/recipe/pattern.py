@@ -72,14 +72,23 @@ def set_out(grid: Grid, bond: str, unit_mm: float, height_mm: float, joint_mm: f
     return Setting(across, up, grid.width_mm / across / laid.period, grid.height_mm / up)
 
 
-@operation("pattern.units", label="Rectangular units", closes=lambda v: bond_repeat(v["bond"], v["length"], v["height"], v["joint"]))
+@operation(
+    "pattern.units",
+    label="Rectangular units",
+    closes=lambda v: bond_repeat(v["bond"], v["length"], v["height"], v["joint"]),
+)
 def units(
-    grid: Grid, *,
-    length: Annotated[float, Length(10, 1200, log=True, least=1, help="Face length of a unit without its joint.")] = 150.0,
-    height: Annotated[float, Length(5, 1200, log=True, least=1, help="Face height of a unit without its joint.")] = 75.0,
+    grid: Grid,
+    *,
+    length: Annotated[
+        float, Length(10, 1200, log=True, least=1, help="Face length of a unit without its joint.")
+    ] = 150.0,
+    height: Annotated[
+        float, Length(5, 1200, log=True, least=1, help="Face height of a unit without its joint.")
+    ] = 75.0,
     joint: Annotated[float, Length(0, 30, least=0, most=200, help="Gap between units.")] = 3.0,
     bond: Annotated[str, Choice(*BONDS, help="How courses are set against each other.")] = "half",
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Units in courses, whole units across and up.
 
     The sizes close on the repeat: the nearest whole numbers of units are taken and stretched to fit;
@@ -99,7 +108,12 @@ def units(
         first.append(len(starts))
     gap = min(joint, 0.9 * setting.course_mm, 0.9 * min(lengths))
     number, edge, across, up = paint_units(
-        grid.shape, np.array(first, np.int32), np.array(starts), np.array(lengths),
-        width_mm=grid.width_mm, height_mm=grid.height_mm, joint_mm=gap,
-    )  # fmt: skip
+        grid.shape,
+        np.array(first, np.int32),
+        np.array(starts),
+        np.array(lengths),
+        width_mm=grid.width_mm,
+        height_mm=grid.height_mm,
+        joint_mm=gap,
+    )
     return Pieces(number, edge, across, up, len(starts))

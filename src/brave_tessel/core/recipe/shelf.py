@@ -30,8 +30,12 @@ class _Writer:
     def section(self, title: str) -> None:
         self.title = title
 
-    def add(self, name: str, op: str, made_from: dict[str, str] | None = None, opened: tuple[str, ...] = (), **values: Value) -> str:
-        self.steps.append(Step(name=name, op=op, values=values, made_from=made_from or {}, section=self.title, opened=opened))
+    def add(
+        self, name: str, op: str, made_from: dict[str, str] | None = None, opened: tuple[str, ...] = (), **values: Value
+    ) -> str:
+        self.steps.append(
+            Step(name=name, op=op, values=values, made_from=made_from or {}, section=self.title, opened=opened)
+        )
         return name
 
     def recipe(self, *, height: str, colour: str, roughness: str, metalness: str = "") -> Recipe:
@@ -56,8 +60,22 @@ def terrazzo() -> Recipe:
     w.add("binder tone", "combine.blend", {"lower": "clouds", "upper": "fines"}, mode="screen", strength=0.45)
     w.add("binder", "colour.stops", {"field": "binder tone"}, colours="#B8AF9C,#CFC7B5,#E2DCCD")
     w.section("Colour")
-    w.add("small tones", "colour.pieces", {"pieces": "small cells"}, colours="#EDE6D6,#8E9C86,#3C5B4A,#D8CDB8,#5E5A55", joint="#CFC7B5", seed=4)
-    w.add("large tones", "colour.pieces", {"pieces": "large cells"}, colours="#F1EBDD,#DCD2BF,#2F4F40,#7F947F,#E9E0CE,#4A4744", joint="#CFC7B5", seed=9)
+    w.add(
+        "small tones",
+        "colour.pieces",
+        {"pieces": "small cells"},
+        colours="#EDE6D6,#8E9C86,#3C5B4A,#D8CDB8,#5E5A55",
+        joint="#CFC7B5",
+        seed=4,
+    )
+    w.add(
+        "large tones",
+        "colour.pieces",
+        {"pieces": "large cells"},
+        colours="#F1EBDD,#DCD2BF,#2F4F40,#7F947F,#E9E0CE,#4A4744",
+        joint="#CFC7B5",
+        seed=9,
+    )
     w.add("veins", "noise.warped", size=26.0, shove=14.0, octaves=6, gain=0.6, seed=7)
     w.add("veined", "colour.vary", {"colour": "large tones", "field": "veins"}, lightness=0.22, warmth=0.05)
     w.add("with small", "combine.colours_by_mask", {"lower": "binder", "upper": "small tones", "mask": "small chips"})
@@ -75,7 +93,17 @@ def slate_roof() -> Recipe:
     """Riven slates in half bond, 500 × 250 with a lap of 100."""
     w = _Writer()
     w.section("Slates")
-    w.add("slates", "pattern.slates", length=500.0, width=250.0, headlap=100.0, joint=4.0, ragged=7.0, seed=3, opened=("length", "width", "headlap"))
+    w.add(
+        "slates",
+        "pattern.slates",
+        length=500.0,
+        width=250.0,
+        headlap=100.0,
+        joint=4.0,
+        ragged=7.0,
+        seed=3,
+        opened=("length", "width", "headlap"),
+    )
     w.add("lean", "piece.gradient", {"pieces": "slates"}, angle=-90.0, stray=2.0)
     w.add("thickness", "adjust.relief", {"field": "lean"}, rise=7.0, middle=0.0)
     w.add("own height", "piece.number", {"pieces": "slates"}, seed=4)
@@ -99,7 +127,14 @@ def slate_roof() -> Recipe:
     w.add("deep", "adjust.relief", {"field": "gaps"}, rise=-6.0, middle=0.0)
     w.add("relief", "combine.sum", {"first": "edged", "second": "deep"}, how="add")
     w.section("Colour")
-    w.add("tones", "colour.pieces", {"pieces": "slates"}, colours="#3E444B,#4B5258,#565C60,#4A4A50,#5C6064", joint="#17191B", seed=6)
+    w.add(
+        "tones",
+        "colour.pieces",
+        {"pieces": "slates"},
+        colours="#3E444B,#4B5258,#565C60,#4A4A50,#5C6064",
+        joint="#17191B",
+        seed=6,
+    )
     w.add("leafed", "colour.vary", {"colour": "tones", "field": "leaves"}, lightness=0.3, warmth=0.1)
     w.add("streaked", "colour.vary", {"colour": "leafed", "field": "grain"}, lightness=0.12)
     w.add("lichen spots", "marks.speckle", density=260.0, size=15.0, size_spread=1.0, soft=0.35, seed=21)
@@ -107,7 +142,9 @@ def slate_roof() -> Recipe:
     w.add("lichen", "combine.blend", {"lower": "lichen spots", "upper": "lichen edge"}, mode="burn", strength=0.9)
     w.add("lichen cover", "adjust.threshold", {"field": "lichen"}, at=0.34, soft=0.25, opened=("at",))
     w.add("lichen tone", "colour.plain", colour="#A9AC93")
-    w.add("grown over", "combine.colours_by_mask", {"lower": "streaked", "upper": "lichen tone", "mask": "lichen cover"})
+    w.add(
+        "grown over", "combine.colours_by_mask", {"lower": "streaked", "upper": "lichen tone", "mask": "lichen cover"}
+    )
     w.add("sheen", "adjust.range", {"field": "leaves"}, low=0.62, high=0.42)
     w.add("rough", "combine.by_mask", {"lower": "sheen", "upper": "lichen edge", "mask": "lichen cover"})
     return w.recipe(height="relief", colour="grown over", roughness="rough")
@@ -131,8 +168,22 @@ def wet_shingle() -> Recipe:
     w.add("relief", "combine.sum", {"first": "bed", "second": "roughened"}, how="add")
     w.section("Colour")
     w.add("who", "combine.winner", {"lower": "small relief", "upper": "large relief"}, feather=0.5)
-    w.add("large tones", "colour.pieces", {"pieces": "large"}, colours="#3B3F45,#6A655C,#8A8171,#4B352C,#5B6066,#A39A88,#2E3338", joint="#2B2722", seed=8)
-    w.add("small tones", "colour.pieces", {"pieces": "small"}, colours="#4A4640,#7B7263,#5C4A3C,#8D8677,#33363A", joint="#241F1A", seed=6)
+    w.add(
+        "large tones",
+        "colour.pieces",
+        {"pieces": "large"},
+        colours="#3B3F45,#6A655C,#8A8171,#4B352C,#5B6066,#A39A88,#2E3338",
+        joint="#2B2722",
+        seed=8,
+    )
+    w.add(
+        "small tones",
+        "colour.pieces",
+        {"pieces": "small"},
+        colours="#4A4640,#7B7263,#5C4A3C,#8D8677,#33363A",
+        joint="#241F1A",
+        seed=6,
+    )
     w.add("bands", "noise.warped", size=24.0, shove=10.0, octaves=6, gain=0.6, seed=14)
     w.add("large veined", "colour.vary", {"colour": "large tones", "field": "bands"}, lightness=0.45, warmth=0.12)
     w.add("stones", "combine.colours_by_mask", {"lower": "small tones", "upper": "large veined", "mask": "who"})
@@ -177,15 +228,50 @@ def crazed_tiles() -> Recipe:
     """Glazed wall tiles, half bond, the glaze crazed and pooled at the edges."""
     w = _Writer()
     w.section("Tiles")
-    w.add("tiles", "pattern.units", length=150.0, height=75.0, joint=3.0, bond="half", opened=("length", "height", "joint"))
-    w.add("body", "piece.relief", {"pieces": "tiles"}, depth=1.8, edge_round=2.6, height_spread=0.25, tilt=0.4, cushion=0.22, seed=3)
+    w.add(
+        "tiles",
+        "pattern.units",
+        length=150.0,
+        height=75.0,
+        joint=3.0,
+        bond="half",
+        opened=("length", "height", "joint"),
+    )
+    w.add(
+        "body",
+        "piece.relief",
+        {"pieces": "tiles"},
+        depth=1.8,
+        edge_round=2.6,
+        height_spread=0.25,
+        tilt=0.4,
+        cushion=0.22,
+        seed=3,
+    )
     w.section("Glaze")
     w.add("pool", "form.rim", {"pieces": "tiles"}, width=9.0, round_=0.6)
     w.add("mottle", "noise.warped", size=30.0, shove=12.0, octaves=8, gain=0.68, seed=6)
     w.add("depth", "combine.blend", {"lower": "mottle", "upper": "pool"}, mode="screen", strength=0.55)
-    w.add("tones", "colour.pieces", {"pieces": "tiles"}, colours="#123F30,#1A513E,#22614B,#16473A", joint="#A79F8E", seed=5)
+    w.add(
+        "tones",
+        "colour.pieces",
+        {"pieces": "tiles"},
+        colours="#123F30,#1A513E,#22614B,#16473A",
+        joint="#A79F8E",
+        seed=5,
+    )
     w.add("pooled", "colour.vary", {"colour": "tones", "field": "depth"}, lightness=-0.7, warmth=0.06)
-    w.add("crazing", "marks.cracks", size=19.0, width=0.42, vary=0.2, ragged=0.18, branches=0.5, seed=11, opened=("size", "width"))
+    w.add(
+        "crazing",
+        "marks.cracks",
+        size=19.0,
+        width=0.42,
+        vary=0.2,
+        ragged=0.18,
+        branches=0.5,
+        seed=11,
+        opened=("size", "width"),
+    )
     w.add("joints", "form.joints", {"pieces": "tiles"})
     w.add("on glaze", "adjust.invert", {"field": "joints"})
     w.add("crazed", "combine.blend", {"lower": "crazing", "upper": "on glaze"}, mode="multiply")
@@ -236,8 +322,27 @@ def tarred_boards() -> Recipe:
     """Sawn deck boards under old tar, worn through along the grain."""
     w = _Writer()
     w.section("Boards")
-    w.add("boards", "pattern.planks", width=144.0, length=1400.0, joint=6.0, runs="level", seed=3, opened=("width", "joint"))
-    w.add("shape", "piece.relief", {"pieces": "boards"}, depth=14.0, edge_round=3.5, height_spread=1.2, tilt=1.0, cushion=-0.6, seed=5)
+    w.add(
+        "boards",
+        "pattern.planks",
+        width=144.0,
+        length=1400.0,
+        joint=6.0,
+        runs="level",
+        seed=3,
+        opened=("width", "joint"),
+    )
+    w.add(
+        "shape",
+        "piece.relief",
+        {"pieces": "boards"},
+        depth=14.0,
+        edge_round=3.5,
+        height_spread=1.2,
+        tilt=1.0,
+        cushion=-0.6,
+        seed=5,
+    )
     w.section("Grain")
     w.add("rings", "noise.oriented", size=7.0, angle=0.0, spread=3.0, variety=0.9, seed=6)
     w.add("fine", "noise.oriented", size=1.8, angle=0.0, spread=4.0, variety=0.6, seed=7)
@@ -250,7 +355,14 @@ def tarred_boards() -> Recipe:
     w.add("sawn", "combine.sum", {"first": "shape", "second": "grain relief"}, how="add")
     w.add("relief", "combine.sum", {"first": "sawn", "second": "check relief"}, how="add")
     w.section("Tar")
-    w.add("wood tones", "colour.pieces", {"pieces": "boards"}, colours="#4E3D2B,#5C4833,#66543D,#453626", joint="#0B0A09", seed=4)
+    w.add(
+        "wood tones",
+        "colour.pieces",
+        {"pieces": "boards"},
+        colours="#4E3D2B,#5C4833,#66543D,#453626",
+        joint="#0B0A09",
+        seed=4,
+    )
     w.add("wood", "colour.vary", {"colour": "wood tones", "field": "grain"}, lightness=0.7, warmth=0.1)
     w.add("tread", "noise.clouds", size=380.0, octaves=7, gain=0.6, seed=11)
     w.add("worn", "combine.blend", {"lower": "tread", "upper": "grain"}, mode="soft light", strength=1.0)
@@ -280,7 +392,17 @@ def road() -> Recipe:
     w.add("wander", "noise.clouds", size=600.0, octaves=5, gain=0.5, seed=8)
     w.add("polish", "combine.blend", {"lower": "track", "upper": "wander"}, mode="overlay", strength=0.6)
     w.section("Cracks and patch")
-    w.add("cracks", "marks.cracks", size=380.0, width=7.0, vary=0.5, ragged=0.7, branches=0.5, seed=9, opened=("size", "width"))
+    w.add(
+        "cracks",
+        "marks.cracks",
+        size=380.0,
+        width=7.0,
+        vary=0.5,
+        ragged=0.7,
+        branches=0.5,
+        seed=9,
+        opened=("size", "width"),
+    )
     w.add("crack relief", "adjust.relief", {"field": "cracks"}, rise=-5.0, middle=0.0)
     w.add("patch shape", "source.shape", shape="box", size=420.0, right=380.0, up=820.0, turn=4.0, soft=1.0)
     w.add("patch", "move.shove", {"field": "patch shape", "by": "fines"}, reach=1.5, angle=45.0)
@@ -291,7 +413,14 @@ def road() -> Recipe:
     w.add("patched", "combine.sum", {"first": "cracked", "second": "patch relief"}, how="add")
     w.add("relief", "combine.sum", {"first": "patched", "second": "cut relief"}, how="add")
     w.section("Colour")
-    w.add("stone tones", "colour.pieces", {"pieces": "coarse"}, colours="#55524D,#7A756C,#8E877A,#66625E,#9C968A", joint="#2C2A28", seed=7)
+    w.add(
+        "stone tones",
+        "colour.pieces",
+        {"pieces": "coarse"},
+        colours="#55524D,#7A756C,#8E877A,#66625E,#9C968A",
+        joint="#2C2A28",
+        seed=7,
+    )
     w.add("binder", "colour.stops", {"field": "fines"}, colours="#242322,#34322F,#45423E")
     w.add("shown", "combine.winner", {"lower": "fine relief", "upper": "stone relief"}, feather=0.6)
     w.add("matrix", "combine.colours_by_mask", {"lower": "binder", "upper": "stone tones", "mask": "shown"})
@@ -323,7 +452,14 @@ def seat_cloth() -> Recipe:
     w.add("nap", "adjust.relief", {"field": "fibres"}, rise=0.16, middle=0.0)
     w.add("relief", "combine.sum", {"first": "body", "second": "nap"}, how="add")
     w.section("Colour")
-    w.add("yarns", "colour.pieces", {"pieces": "threads"}, colours="#1F3B36,#29504A,#35635A,#1B332F,#8A6A34", joint="#0E1513", seed=4)
+    w.add(
+        "yarns",
+        "colour.pieces",
+        {"pieces": "threads"},
+        colours="#1F3B36,#29504A,#35635A,#1B332F,#8A6A34",
+        joint="#0E1513",
+        seed=4,
+    )
     w.add("lit yarns", "colour.vary", {"colour": "yarns", "field": "twisted"}, lightness=1.1)
     w.add("fluff tone", "colour.plain", colour="#6F8A80")
     w.add("fluff", "adjust.range", {"field": "fibres"}, low=0.0, high=0.5)
@@ -335,10 +471,20 @@ def seat_cloth() -> Recipe:
 
 
 SHELF = (
-    Stock("Oyster terrazzo", terrazzo, (900.0, 900.0), "chips of oyster, marble and dark stone in a pale binder, ground flat"),
+    Stock(
+        "Oyster terrazzo",
+        terrazzo,
+        (900.0, 900.0),
+        "chips of oyster, marble and dark stone in a pale binder, ground flat",
+    ),
     Stock("Riven slate roof", slate_roof, (1000.0, 1200.0), "slates of 500 × 250 with a lap of 100, lichened"),
     Stock("Wet shingle bed", wet_shingle, (600.0, 600.0), "rounded stones of two sizes in grit, wet in the hollows"),
-    Stock("Limewash on render", limewash, (1200.0, 1200.0), "brushed limewash on floated lime render, worn where it stands proud"),
+    Stock(
+        "Limewash on render",
+        limewash,
+        (1200.0, 1200.0),
+        "brushed limewash on floated lime render, worn where it stands proud",
+    ),
     Stock("Crazed glazed tiles", crazed_tiles, (612.0, 624.0), "bottle-green wall tiles, the glaze pooled and crazed"),
     Stock("Verdigris copper", verdigris, (1720.0, 1720.0), "seamed copper gone green, brown where rain keeps it bare"),
     Stock("Tarred boards", tarred_boards, (1440.0, 1440.0), "sawn deck boards under old tar, worn along the grain"),

@@ -31,7 +31,13 @@ def units_recipe(**values: Value) -> Recipe:
 
 
 def clouds_recipe(
-    *, size: float = 120.0, rise: float = 1.0, low: str = "#8E887B", high: str = "#E3DED2", rough: float = 0.85, seed: int = 1
+    *,
+    size: float = 120.0,
+    rise: float = 1.0,
+    low: str = "#8E887B",
+    high: str = "#E3DED2",
+    rough: float = 0.85,
+    seed: int = 1,
 ) -> Recipe:
     """Fractal noise as relief, tone and roughness."""
     return Recipe(
@@ -40,12 +46,14 @@ def clouds_recipe(
             Step(name="relief", op="adjust.relief", values={"rise": rise}, made_from={"field": "clouds"}),
             Step(name="tint", op="colour.ramp", values={"low": low, "high": high}, made_from={"field": "clouds"}),
             Step(
-                name="sheen", op="adjust.range", made_from={"field": "clouds"},
+                name="sheen",
+                op="adjust.range",
+                made_from={"field": "clouds"},
                 values={"low": max(0.0, rough - 0.1), "high": min(1.0, rough + 0.1)},
             ),
         ),
         yields={MapKind.HEIGHT: "relief", MapKind.BASE_COLOUR: "tint", MapKind.ROUGHNESS: "sheen"},
-    )  # fmt: skip
+    )
 
 
 def pebbles_recipe(*, size: float = 24.0, rise: float = 8.0, seed: int = 1) -> Recipe:
@@ -54,7 +62,12 @@ def pebbles_recipe(*, size: float = 24.0, rise: float = 8.0, seed: int = 1) -> R
         steps=(
             Step(name="pebbles", op="noise.pebbles", values={"size": size, "seed": seed}),
             Step(name="relief", op="adjust.relief", values={"rise": rise}, made_from={"field": "pebbles"}),
-            Step(name="tint", op="colour.ramp", values={"low": "#3A3833", "high": "#8F897C"}, made_from={"field": "pebbles"}),
+            Step(
+                name="tint",
+                op="colour.ramp",
+                values={"low": "#3A3833", "high": "#8F897C"},
+                made_from={"field": "pebbles"},
+            ),
             Step(name="sheen", op="adjust.range", values={"low": 0.9, "high": 0.5}, made_from={"field": "pebbles"}),
         ),
         yields={MapKind.HEIGHT: "relief", MapKind.BASE_COLOUR: "tint", MapKind.ROUGHNESS: "sheen"},
@@ -66,14 +79,35 @@ def cover_recipe(*, seed: int = 1) -> Recipe:
     return Recipe(
         steps=(
             Step(name="beneath", op="source.below"),
-            Step(name="hollows", op="form.curvature", values={"rise": 1.0, "radius": 12.0}, made_from={"field": "beneath"}),
+            Step(
+                name="hollows",
+                op="form.curvature",
+                values={"rise": 1.0, "radius": 12.0},
+                made_from={"field": "beneath"},
+            ),
             Step(name="ragged", op="noise.clouds", values={"size": 60.0, "octaves": 7, "seed": seed}),
-            Step(name="both", op="combine.sum", values={"how": "subtract", "share": 0.6}, made_from={"first": "ragged", "second": "hollows"}),
-            Step(name="cover", op="adjust.threshold", values={"at": 0.22, "soft": 0.15}, made_from={"field": "both"}, opened=("at", "soft")),
+            Step(
+                name="both",
+                op="combine.sum",
+                values={"how": "subtract", "share": 0.6},
+                made_from={"first": "ragged", "second": "hollows"},
+            ),
+            Step(
+                name="cover",
+                op="adjust.threshold",
+                values={"at": 0.22, "soft": 0.15},
+                made_from={"field": "both"},
+                opened=("at", "soft"),
+            ),
         ),
         yields={MapKind.OPACITY: "cover"},
     )
 
 
-STOCK = {"Rectangular units": units_recipe, "Clouds": clouds_recipe, "Pebbles": pebbles_recipe, **{stock.name: stock.make for stock in SHELF}}
+STOCK = {
+    "Rectangular units": units_recipe,
+    "Clouds": clouds_recipe,
+    "Pebbles": pebbles_recipe,
+    **{stock.name: stock.make for stock in SHELF},
+}
 """Name in the menu and the recipe behind it."""

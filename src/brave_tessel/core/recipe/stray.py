@@ -37,9 +37,20 @@ def _boxes(number: _I, boxes: npt.NDArray[np.int64]) -> None:
 
 @compiled
 def _strayed(
-    number: _I, edge: Raster, across: Raster, up: Raster, boxes: npt.NDArray[np.int64], moves: npt.NDArray[np.float64],
-    out_number: _I, out_edge: Raster, out_across: Raster, out_up: Raster, pitch_x: float, pitch_y: float, margin: float,
-) -> None:  # fmt: skip
+    number: _I,
+    edge: Raster,
+    across: Raster,
+    up: Raster,
+    boxes: npt.NDArray[np.int64],
+    moves: npt.NDArray[np.float64],
+    out_number: _I,
+    out_edge: Raster,
+    out_across: Raster,
+    out_up: Raster,
+    pitch_x: float,
+    pitch_y: float,
+    margin: float,
+) -> None:
     rows, columns = number.shape
     for n in range(boxes.shape[0]):
         if boxes[n, 0] < 0:
@@ -60,7 +71,9 @@ def _strayed(
                 wr, wc = fr - ir, fc - ic
                 a, b = ir % rows, (ir + 1) % rows
                 c, d = ic % columns, (ic + 1) % columns
-                inside = (1 - wr) * ((1 - wc) * edge[a, c] + wc * edge[a, d]) + wr * ((1 - wc) * edge[b, c] + wc * edge[b, d])
+                inside = (1 - wr) * ((1 - wc) * edge[a, c] + wc * edge[a, d]) + wr * (
+                    (1 - wc) * edge[b, c] + wc * edge[b, d]
+                )
                 inside *= size
                 r, k = (r0 + dr) % rows, (c0 + dc) % columns
                 if inside >= 0 and inside > out_edge[r, k]:
@@ -75,18 +88,28 @@ def _luck(count: int, salt: int, seed: int) -> npt.NDArray[np.float64]:
 
 @operation("piece.stray", label="Stray pieces")
 def stray(
-    grid: Grid, pieces: Pieces, *,
+    grid: Grid,
+    pieces: Pieces,
+    *,
     turn: Annotated[float, Angle(0, 20, help="Pieces are turned by up to this much.")] = 1.5,
     size: Annotated[float, Fraction(0, 0.5, most=0.9, help="Pieces are smaller by up to this share.")] = 0.04,
     shift: Annotated[float, Length(0, 20, least=0, most=200, help="Pieces are moved by up to this much.")] = 1.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
-    """Each piece turned, shrunk and moved a little within its joints; where two meet the deeper one lies over the other."""
+) -> Pieces:
+    """Each piece turned, shrunk and moved a little within its joints; where two meet the deeper one lies over the
+    other.
+    """
     count = pieces.count
     angle = np.radians(turn * _luck(count, 61, seed))
-    moves = np.column_stack([
-        np.cos(angle), np.sin(angle), 1 - size * (0.5 + 0.5 * _luck(count, 62, seed)), shift * _luck(count, 63, seed), shift * _luck(count, 64, seed),
-    ])  # fmt: skip
+    moves = np.column_stack(
+        [
+            np.cos(angle),
+            np.sin(angle),
+            1 - size * (0.5 + 0.5 * _luck(count, 62, seed)),
+            shift * _luck(count, 63, seed),
+            shift * _luck(count, 64, seed),
+        ]
+    )
     boxes = np.zeros((count, 6), np.int64)
     boxes[:, 0] = -1
     _boxes(pieces.number, boxes)
@@ -96,20 +119,35 @@ def stray(
     out_across, out_up = pieces.across.copy(), pieces.up.copy()
     reach = max(grid.width_mm, grid.height_mm) * abs(math.sin(math.radians(turn))) * 0.1 + shift
     _strayed(
-        pieces.number, pieces.edge, pieces.across, pieces.up, boxes, moves, number, out_edge, out_across, out_up, *grid.mm_per_px, min(reach, 60.0)
+        pieces.number,
+        pieces.edge,
+        pieces.across,
+        pieces.up,
+        boxes,
+        moves,
+        number,
+        out_edge,
+        out_across,
+        out_up,
+        *grid.mm_per_px,
+        min(reach, 60.0),
     )
     return Pieces(number, out_edge, out_across, out_up, count)
 
 
 @operation("piece.chip", label="Chipped edges")
 def chip(
-    grid: Grid, pieces: Pieces, *,
-    depth: Annotated[float, Length(0, 30, least=0, most=200, help="How far the deepest chips reach in from the edge.")] = 6.0,
+    grid: Grid,
+    pieces: Pieces,
+    *,
+    depth: Annotated[
+        float, Length(0, 30, least=0, most=200, help="How far the deepest chips reach in from the edge.")
+    ] = 6.0,
     size: Annotated[float, Length(1, 100, log=True, least=0.2, help="Size of the chips.")] = 12.0,
     share: Annotated[float, Fraction(help="Share of the edges that is chipped.")] = 0.25,
     wear: Annotated[float, Length(0, 5, least=0, most=50, help="How far the whole edge is worn uneven.")] = 0.6,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:  # fmt: skip
+) -> Pieces:
     """Pieces with bites out of their edges and an uneven rim; numbers and places within stay."""
     from scipy.special import ndtri
 
@@ -120,4 +158,6 @@ def chip(
     rim = clouds(grid, size=max(0.35 * size, 2 * grid.pitch_mm), octaves=4, gain=0.6, seed=seed + 17)
     eaten = np.float32(depth) * np.sqrt(deep) + np.float32(wear) * rim
     edge = np.asarray(pieces.edge - np.where(pieces.edge > 0, eaten, 0), np.float32)
-    return Pieces(np.where(edge < 0, np.int32(-1), pieces.number).astype(np.int32), edge, pieces.across, pieces.up, pieces.count)
+    return Pieces(
+        np.where(edge < 0, np.int32(-1), pieces.number).astype(np.int32), edge, pieces.across, pieces.up, pieces.count
+    )

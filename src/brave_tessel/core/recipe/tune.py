@@ -20,10 +20,12 @@ def invert(grid: Grid, field: Field) -> Field:
 
 @operation("adjust.threshold", label="Soft threshold")
 def threshold(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     at: Annotated[float, Fraction(least=-10, most=10, help="What becomes a half.")] = 0.5,
     soft: Annotated[float, Fraction(0, 1, least=0, most=10, help="Width of the way from 0 to 1.")] = 0.1,
-) -> Field:  # fmt: skip
+) -> Field:
     """0 below, 1 above, smooth between."""
     t = np.clip((field - np.float32(at)) / np.float32(max(soft, 1e-5)) + np.float32(0.5), 0, 1)
     return np.asarray(t * t * (3 - 2 * t), np.float32)
@@ -31,20 +33,29 @@ def threshold(
 
 @operation("adjust.clamp", label="Clamp")
 def clamp(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     low: Annotated[float, Fraction(least=-1e6, most=1e6, help="Nothing is below this.")] = 0.0,
     high: Annotated[float, Fraction(least=-1e6, most=1e6, help="Nothing is above this.")] = 1.0,
-) -> Field:  # fmt: skip
+) -> Field:
     """Cut off below and above."""
     return np.clip(field, np.float32(min(low, high)), np.float32(max(low, high)))
 
 
 @operation("adjust.bias", label="Gain and bias")
 def bias(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     bias: Annotated[float, Fraction(0.02, 0.98, least=0.001, most=0.999, help="What the middle becomes.")] = 0.5,
-    gain: Annotated[float, Fraction(0.02, 0.98, least=0.001, most=0.999, help="Below a half flattens the middle, above it flattens the ends.")] = 0.5,
-) -> Field:  # fmt: skip
+    gain: Annotated[
+        float,
+        Fraction(
+            0.02, 0.98, least=0.001, most=0.999, help="Below a half flattens the middle, above it flattens the ends."
+        ),
+    ] = 0.5,
+) -> Field:
     """Perlin and Hoffert's bias and gain in Schlick's rational form (Graphics Gems IV, 1994), on [0, 1]."""
     t = np.clip(field, 0, 1).astype(np.float64)
     t = t / ((1 / bias - 2) * (1 - t) + 1)
@@ -55,11 +66,13 @@ def bias(
 
 @operation("adjust.curve", label="Curve")
 def curve(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     dark: Annotated[float, Fraction(help="What a quarter becomes.")] = 0.25,
     middle: Annotated[float, Fraction(help="What a half becomes.")] = 0.5,
     light: Annotated[float, Fraction(help="What three quarters become.")] = 0.75,
-) -> Field:  # fmt: skip
+) -> Field:
     """A smooth curve through 0, three points and 1, monotone between them (Fritsch and Carlson 1980)."""
     from scipy.interpolate import PchipInterpolator
 
@@ -69,9 +82,12 @@ def curve(
 
 @operation("adjust.posterise", label="Posterise")
 def posterise(
-    grid: Grid, field: Field, *, steps: Annotated[int, Whole(2, 24, most=256, help="How many levels are left.")] = 5,
+    grid: Grid,
+    field: Field,
+    *,
+    steps: Annotated[int, Whole(2, 24, most=256, help="How many levels are left.")] = 5,
     soft: Annotated[float, Fraction(help="How soft the way from one level to the next is.")] = 0.1,
-) -> Field:  # fmt: skip
+) -> Field:
     """Even levels of a field in [0, 1]."""
     at = np.clip(field, 0, 1) * np.float32(steps - 1)
     low = np.floor(at)
@@ -81,9 +97,11 @@ def posterise(
 
 @operation("adjust.normalise", label="Normalise")
 def normalise(
-    grid: Grid, field: Field, *,
+    grid: Grid,
+    field: Field,
+    *,
     cut: Annotated[float, Fraction(0, 0.2, least=0, most=0.49, help="Share cut off at either end.")] = 0.01,
-) -> Field:  # fmt: skip
+) -> Field:
     """Stretch to [0, 1] by percentiles; the rest is cut off."""
     low, high = np.quantile(field, [cut, 1 - cut])
     return np.asarray(np.clip((field - np.float32(low)) / np.float32(max(high - low, 1e-9)), 0, 1), np.float32)

@@ -26,19 +26,32 @@ def wrapped_gaussian(pixels: Raster, sigma_mm: float, grid: Grid) -> Raster:
 
 @operation("estimate.height", label="Height from the picture")
 def height_from_colour(
-    grid: Grid, colour: Colour, *,
-    rise: Annotated[float, Length(0, 20, least=-200, most=200, help="Height of the relief, from its low to its high parts.")] = 4.0,
-    broad: Annotated[float, Length(2, 200, log=True, least=0.1, help="Shapes up to this size count; broader tone is taken for colour.")] = 40.0,
+    grid: Grid,
+    colour: Colour,
+    *,
+    rise: Annotated[
+        float, Length(0, 20, least=-200, most=200, help="Height of the relief, from its low to its high parts.")
+    ] = 4.0,
+    broad: Annotated[
+        float,
+        Length(2, 200, log=True, least=0.1, help="Shapes up to this size count; broader tone is taken for colour."),
+    ] = 40.0,
     broad_weight: Annotated[float, Fraction(0, 2, most=4, help="How much the broad shapes count.")] = 1.0,
     middle_weight: Annotated[float, Fraction(0, 2, most=4, help="How much shapes between broad and fine count.")] = 1.0,
     fine: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Where shape ends and fine grain begins.")] = 3.0,
     grain: Annotated[float, Fraction(0, 1, most=4, help="How much of the fine grain becomes relief.")] = 0.35,
     sharpen: Annotated[float, Fraction(0, 2, most=6, help="How far edges are steepened.")] = 0.0,
-    sharpen_radius: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Width over which edges are steepened.")] = 1.5,
-    leave_out: Annotated[str, Paint(help="A colour that is only colour and no relief, such as a stain or moss.")] = "#808080",
-    leave_out_reach: Annotated[float, Fraction(help="How far from that colour is left out too; 0 leaves out nothing.")] = 0.0,
+    sharpen_radius: Annotated[
+        float, Length(0.2, 20, log=True, least=0.05, help="Width over which edges are steepened.")
+    ] = 1.5,
+    leave_out: Annotated[
+        str, Paint(help="A colour that is only colour and no relief, such as a stain or moss.")
+    ] = "#808080",
+    leave_out_reach: Annotated[
+        float, Fraction(help="How far from that colour is left out too; 0 leaves out nothing.")
+    ] = 0.0,
     dark_is_high: Annotated[bool, Toggle(help="Turns the relief over, where joints are lighter than stones.")] = False,
-) -> Field:  # fmt: skip
+) -> Field:
     """Height in mm about 0 from lightness in three bands of wavelength; an estimate, mean 0.
 
     ``rise`` spans five standard deviations, by a fixed scale for tone, not by the picture's extremes.
@@ -68,10 +81,14 @@ def _without(tone: Raster, colour: Raster, left_out: str, reach: float, sigma_mm
 
 @operation("estimate.roughness", label="Roughness from the picture")
 def roughness_from_colour(
-    grid: Grid, colour: Colour, *,
+    grid: Grid,
+    colour: Colour,
+    *,
     mean: Annotated[float, Fraction(help="Mean roughness.")] = 0.65,
-    contrast: Annotated[float, Fraction(-1, 1, help="How far lighter parts are rougher; below 0 they are smoother.")] = 0.3,
-) -> Field:  # fmt: skip
+    contrast: Annotated[
+        float, Fraction(-1, 1, help="How far lighter parts are rougher; below 0 they are smoother.")
+    ] = 0.3,
+) -> Field:
     """Roughness in [0, 1]: a mean, moved by local lightness."""
     tone = encode_srgb(np.clip(luminance(colour), 0, 1)).astype(np.float32)
     return np.asarray(np.clip(mean + contrast * (tone - tone.mean()), 0.02, 1), np.float32)

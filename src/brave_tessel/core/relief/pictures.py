@@ -13,10 +13,18 @@ from ..sheet import AnyArray, Raster
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
 WINNER, COVER, REFLECTANCE = "Who wins", "Cover", "Reflectance"
 VIEWS: dict[str, MapKind | str | None] = {
-    "Lit": None, "Colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Normal": MapKind.NORMAL,
-    "Rough": MapKind.ROUGHNESS, "Metal": MapKind.METALNESS, "Occlusion": MapKind.AMBIENT_OCCLUSION,
-    "Curvature": MapKind.CURVATURE, WINNER: WINNER, COVER: COVER, REFLECTANCE: REFLECTANCE,
-}  # fmt: skip
+    "Lit": None,
+    "Colour": MapKind.BASE_COLOUR,
+    "Height": MapKind.HEIGHT,
+    "Normal": MapKind.NORMAL,
+    "Rough": MapKind.ROUGHNESS,
+    "Metal": MapKind.METALNESS,
+    "Occlusion": MapKind.AMBIENT_OCCLUSION,
+    "Curvature": MapKind.CURVATURE,
+    WINNER: WINNER,
+    COVER: COVER,
+    REFLECTANCE: REFLECTANCE,
+}
 """What a board can show: its word, and the map (None is the lit picture, a word a picture of its own)."""
 
 

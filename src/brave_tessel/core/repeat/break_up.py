@@ -80,9 +80,10 @@ def _blend_rows(
             rc, cc = jump[jd, (i + (j + 1 - jd) // 2) % across, 0], jump[jd, (i + (j + 1 - jd) // 2) % across, 1]
             for k in range(channels):
                 mixed = (
-                    wa * sample[(r + ra) % high, (c + ca) % wide, k] + wb * sample[(r + rb) % high, (c + cb) % wide, k]
+                    wa * sample[(r + ra) % high, (c + ca) % wide, k]
+                    + wb * sample[(r + rb) % high, (c + cb) % wide, k]
                     + wc * sample[(r + rc) % high, (c + cc) % wide, k]
-                )  # fmt: skip
+                )
                 out[r, c, k] = mixed * keep
 
 
@@ -103,13 +104,27 @@ def blend(sample: Raster, shape: tuple[int, int], lattice: tuple[int, int], *, s
 
 @operation("breakup.hex", label="Break the repeat")
 def break_up(
-    grid: Grid, maps: MapSet, *,
-    across: Annotated[int, Whole(1, 8, most=32, unit="×", help="How many cells wide the new repeat is; 1 by 1 leaves the cell as it is.")] = 1,
+    grid: Grid,
+    maps: MapSet,
+    *,
+    across: Annotated[
+        int,
+        Whole(1, 8, most=32, unit="×", help="How many cells wide the new repeat is; 1 by 1 leaves the cell as it is."),
+    ] = 1,
     up: Annotated[int, Whole(1, 8, most=32, unit="×", help="How many cells high the new repeat is.")] = 1,
-    patch: Annotated[float, Length(10, 1000, log=True, least=1, help="Size of the patches that are mixed: larger than the largest thing that should stay whole.")] = 160.0,
+    patch: Annotated[
+        float,
+        Length(
+            10,
+            1000,
+            log=True,
+            least=1,
+            help="Size of the patches that are mixed: larger than the largest thing that should stay whole.",
+        ),
+    ] = 160.0,
     crisp: Annotated[float, Fraction(help="0 mixes patches softly, 1 lets one win nearly everywhere.")] = 0.6,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A larger sheet in which the cell is laid over itself at random; colours and heights keep their spread.
 
     All maps take the same patches. For textures without a regular pattern.
@@ -149,5 +164,8 @@ def _cells(values: Mapping[str, Value]) -> tuple[int, int]:
     return int(values["across"]), int(values["up"])
 
 
-BREAKUPS: dict[str, Callable[[Mapping[str, Value]], tuple[int, int]]] = {"breakup.hex": _cells, "breakup.variants": _cells}
+BREAKUPS: dict[str, Callable[[Mapping[str, Value]], tuple[int, int]]] = {
+    "breakup.hex": _cells,
+    "breakup.variants": _cells,
+}
 """Ways to break the repeat, and of how many cells their larger sheet is, across and up."""

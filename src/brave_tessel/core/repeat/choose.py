@@ -29,12 +29,19 @@ class Proposal:
 
 def check_crop(crop: Crop, width_mm: float, height_mm: float) -> None:
     """Refuse a crop that does not lie on the sheet or is too small to close."""
-    inside = crop.x_mm >= -1e-6 and crop.y_mm >= -1e-6 and crop.x_mm + crop.width_mm <= width_mm + 1e-6 and crop.y_mm + crop.height_mm <= height_mm + 1e-6
+    inside = (
+        crop.x_mm >= -1e-6
+        and crop.y_mm >= -1e-6
+        and crop.x_mm + crop.width_mm <= width_mm + 1e-6
+        and crop.y_mm + crop.height_mm <= height_mm + 1e-6
+    )
     if not inside or min(crop.width_mm, crop.height_mm) < 0.02 * min(width_mm, height_mm):
         raise OutOfRangeError(
-            "Repeat", value=f"{crop.width_mm:.4g} × {crop.height_mm:.4g} mm",
-            allowed=f"a rectangle on the sheet of {width_mm:g} × {height_mm:g} mm", remedy="Drag its sides back onto the sheet.",
-        )  # fmt: skip
+            "Repeat",
+            value=f"{crop.width_mm:.4g} × {crop.height_mm:.4g} mm",
+            allowed=f"a rectangle on the sheet of {width_mm:g} × {height_mm:g} mm",
+            remedy="Drag its sides back onto the sheet.",
+        )
 
 
 def _cumulated(strips: Raster) -> npt.NDArray[np.float64]:
@@ -104,16 +111,21 @@ def _pairs(lines: Raster, lap: int, least: float, count: int) -> list[tuple[int,
 def _relative(lines: Raster, first: int, second: int, lap: int) -> float:
     """Cost of one pair of places, relative to any two strips."""
     step = float(((lines[first : first + lap] - lines[second : second + lap]) ** 2).sum(-1).mean())
-    shifts = [((lines[:-s] - lines[s:]) ** 2).sum(-1).mean() for s in range(lap, lines.shape[0] - 1, max(1, lines.shape[0] // 12))]
+    shifts = [
+        ((lines[:-s] - lines[s:]) ** 2).sum(-1).mean()
+        for s in range(lap, lines.shape[0] - 1, max(1, lines.shape[0] // 12))
+    ]
     return step / (float(np.mean(shifts)) + 1e-9)
 
 
 def _crop(small: Grid, x0: int, x1: int, y0: int, y1: int) -> Crop:
     across, down = small.mm_per_px
     return Crop(
-        x_mm=round(x0 * across, 2), y_mm=round(max(0.0, small.height_mm - y1 * down), 2),
-        width_mm=round(min((x1 - x0) * across, small.width_mm - x0 * across), 2), height_mm=round((y1 - y0) * down, 2),
-    )  # fmt: skip
+        x_mm=round(x0 * across, 2),
+        y_mm=round(max(0.0, small.height_mm - y1 * down), 2),
+        width_mm=round(min((x1 - x0) * across, small.width_mm - x0 * across), 2),
+        height_mm=round((y1 - y0) * down, 2),
+    )
 
 
 def _differs(crop: Crop, other: Crop, grid: Grid) -> bool:
@@ -132,4 +144,6 @@ def cropped(maps: MapSet, crop: Crop) -> MapSet:
     left, top = max(0, min(left, grid.width_px - width)), max(0, min(top, grid.height_px - height))
     width, height = min(width, grid.width_px), min(height, grid.height_px)
     part = Grid(width, height, crop.width_mm, crop.height_mm)
-    return MapSet(part, {k: np.ascontiguousarray(p[top : top + height, left : left + width]) for k, p in maps.maps.items()})
+    return MapSet(
+        part, {k: np.ascontiguousarray(p[top : top + height, left : left + width]) for k, p in maps.maps.items()}
+    )

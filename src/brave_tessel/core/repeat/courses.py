@@ -159,9 +159,11 @@ def find_lattice(picture: Raster, grid: Grid) -> Lattice:
         up = _shortest(-down, stands, (np.abs(right) <= _SLANT * -down) & (down < -6), level)
     if along is None and up is None:
         raise DoesNotCloseError(
-            "Whole courses", value="this picture", allowed="a pattern with at least two courses or units in view",
+            "Whole courses",
+            value="this picture",
+            allowed="a pattern with at least two courses or units in view",
             remedy="Use best cut or regrow for a picture without a beat.",
-        )  # fmt: skip
+        )
     per_px = np.array([grid.height_mm / small.shape[0], grid.width_mm / small.shape[1]])
     vectors = []
     for index in (along, up):
@@ -178,9 +180,13 @@ def find_lattice(picture: Raster, grid: Grid) -> Lattice:
 
 
 def _shortest(
-    length: npt.NDArray[np.float64], stands: npt.NDArray[np.float64], fits: npt.NDArray[np.bool_],
-    level: npt.NDArray[np.float64], *, near: float = _NEAR_BEST,
-) -> int | None:  # fmt: skip
+    length: npt.NDArray[np.float64],
+    stands: npt.NDArray[np.float64],
+    fits: npt.NDArray[np.bool_],
+    level: npt.NDArray[np.float64],
+    *,
+    near: float = _NEAR_BEST,
+) -> int | None:
     """Index of the shortest shift that stands out and echoes nearly as much as any; None if none is clear."""
     if not fits.any() or stands[fits].max() < _CLEAR:
         return None
@@ -238,7 +244,9 @@ def whole_count(length_mm: float, period_mm: float, least_overlap_mm: float) -> 
     count = math.floor((length_mm - least_overlap_mm) / period_mm + 1e-6)
     if count < 1:
         raise DoesNotCloseError(
-            "Whole courses", value=f"{period_mm:.1f} mm", allowed=f"at least one unit and {least_overlap_mm:.0f} mm of overlap",
+            "Whole courses",
+            value=f"{period_mm:.1f} mm",
+            allowed=f"at least one unit and {least_overlap_mm:.0f} mm of overlap",
             remedy="Frame a larger part of the photo.",
-        )  # fmt: skip
+        )
     return count

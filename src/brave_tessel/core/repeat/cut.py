@@ -100,9 +100,12 @@ def _difference(first: Raster, second: Raster) -> npt.NDArray[np.float64]:
 
 
 def find_cuts(
-    maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap_x: float, overlap_y: float,
+    maps: Mapping[MapKind, Raster],
+    weights: Mapping[MapKind, float],
+    overlap_x: float,
+    overlap_y: float,
     pins: Sequence[Pin] = (),
-) -> Cuts:  # fmt: skip
+) -> Cuts:
     """Paths for a set of maps of one size; overlaps are fractions of the sheet's width and height.
 
     Each map's difference counts by its weight, relative to the map's own roughness. The paths pass the
@@ -175,9 +178,15 @@ def _ramp(path: npt.NDArray[np.float32], rows: int, lap: int, feather_px: float)
 
 
 def _close(
-    pixels: Raster, path: npt.NDArray[np.float32], overlap: float, feather_px: float, *, tone: float = 0.0, wraps: bool = False,
+    pixels: Raster,
+    path: npt.NDArray[np.float32],
+    overlap: float,
+    feather_px: float,
+    *,
+    tone: float = 0.0,
+    wraps: bool = False,
     axis: int = 1,
-) -> Raster:  # fmt: skip
+) -> Raster:
     """Lap the far side over the near one along a path; the result is smaller by the overlap along ``axis``.
 
     ``tone`` is how much of the broad step along the path is taken out; see :mod:`.tone`.
@@ -228,7 +237,9 @@ def close_maps(maps: MapSet, cuts: Cuts, *, feather_mm: float, match_tone: float
 
 
 def paths_on_cell(cuts: Cuts, rows: int, columns: int) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
-    """The two cuts as fractions of the closed cell: upright x (rows,) from the left, level y (columns,) from the top."""
+    """The two cuts as fractions of the closed cell: upright x (rows,) from the left, level y (columns,) from the
+    top.
+    """
     lap_x = cuts.overlap_x / (1 - cuts.overlap_x)
     lap_y = cuts.overlap_y / (1 - cuts.overlap_y)
     # A closed cell holds only the upper part of the full sheet's rows.

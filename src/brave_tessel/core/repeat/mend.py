@@ -33,9 +33,15 @@ QUILT_PX = 512
 
 
 def sheet_cuts(
-    maps: MapSet, *, overlap: float, colour: float, relief: float, overlap_up: float = 0.0, pins: Sequence[Pin] = (),
+    maps: MapSet,
+    *,
+    overlap: float,
+    colour: float,
+    relief: float,
+    overlap_up: float = 0.0,
+    pins: Sequence[Pin] = (),
     patches: int = 0,
-) -> Cuts:  # fmt: skip
+) -> Cuts:
     """The two best cuts through a set of flat maps; ``overlap`` in mm, ``overlap_up`` if it differs.
 
     ``patches`` of the worst spots along them are then covered from elsewhere.
@@ -45,9 +51,11 @@ def sheet_cuts(
     for lap, length in ((lap_x, grid.width_mm), (lap_y, grid.height_mm)):
         if lap > 0.5:
             raise OutOfRangeError(
-                "Overlap", value=f"{lap * length:.4g} mm", allowed=f"up to {length / 2:g} mm, half the sheet",
+                "Overlap",
+                value=f"{lap * length:.4g} mm",
+                allowed=f"up to {length / 2:g} mm, half the sheet",
                 remedy="Choose a smaller overlap, or more periods.",
-            )  # fmt: skip
+            )
     pictures, weights = judged(maps, colour=colour, relief=relief)
     cuts = find_cuts(pictures, weights, lap_x, lap_y, pins)
     return cover_worst(cuts, pictures, weights, grid, patches) if patches else cuts
@@ -60,13 +68,17 @@ def judged(maps: MapSet, *, colour: float, relief: float) -> tuple[dict[MapKind,
         light = reduced(maps[MapKind.BASE_COLOUR])
         pictures[MapKind.BASE_COLOUR] = encode_srgb(np.clip(light, 0, 1)).astype(np.float32)
         relief_map = maps.maps.get(MapKind.HEIGHT)
-        pictures[MapKind.HEIGHT] = reduced(relief_map) if relief_map is not None else _detail(pictures[MapKind.BASE_COLOUR])
+        pictures[MapKind.HEIGHT] = (
+            reduced(relief_map) if relief_map is not None else _detail(pictures[MapKind.BASE_COLOUR])
+        )
     elif MapKind.HEIGHT in maps:
         pictures[MapKind.HEIGHT] = reduced(maps[MapKind.HEIGHT])
     return pictures, {MapKind.BASE_COLOUR: max(colour, 1e-3), MapKind.HEIGHT: relief}
 
 
-def cover_worst(cuts: Cuts, pictures: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], grid: Grid, count: int) -> Cuts:
+def cover_worst(
+    cuts: Cuts, pictures: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], grid: Grid, count: int
+) -> Cuts:
     """The cuts with patches over the spots where they show most, as long as each is quieter than what it covers."""
     closed = {kind: apply_cuts(pixels, cuts, feather_px=1.0) for kind, pixels in pictures.items()}
     rows, columns = next(iter(closed.values())).shape[:2]
@@ -83,7 +95,13 @@ def cover_worst(cuts: Cuts, pictures: Mapping[MapKind, Raster], weights: Mapping
 
 
 def worst_spots(
-    closed: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], cuts: Cuts, cell: Grid, count: int, *, apart_mm: float
+    closed: Mapping[MapKind, Raster],
+    weights: Mapping[MapKind, float],
+    cuts: Cuts,
+    cell: Grid,
+    count: int,
+    *,
+    apart_mm: float,
 ) -> list[tuple[float, float, float]]:
     """Where the closed sheet's cuts show most: x and y in mm from left and top, and by how much."""
     path_x, path_y = paths_on_cell(cuts, cell.height_px, cell.width_px)
@@ -104,7 +122,9 @@ def worst_spots(
             found.append((float(x), float(y), float(broad[i])))
     kept: list[tuple[float, float, float]] = []
     for x, y, shows_here in sorted(found, key=lambda spot: -spot[2]):
-        if len(kept) < count and all(math.hypot(_wrapped(x - a, cell.width_mm), _wrapped(y - b, cell.height_mm)) > apart_mm for a, b, _ in kept):
+        if len(kept) < count and all(
+            math.hypot(_wrapped(x - a, cell.width_mm), _wrapped(y - b, cell.height_mm)) > apart_mm for a, b, _ in kept
+        ):
             kept.append((x, y, shows_here))
     return kept
 
@@ -151,26 +171,51 @@ def _number(values: Values, name: str) -> float:
 
 def _find_best_cut(flat: MapSet, values: Values, pins: Sequence[Pin]) -> Cuts:
     return sheet_cuts(
-        flat, overlap=_number(values, "overlap"), colour=_number(values, "colour"), relief=_number(values, "relief"),
-        pins=pins, patches=int(values["patches"]),
-    )  # fmt: skip
+        flat,
+        overlap=_number(values, "overlap"),
+        colour=_number(values, "colour"),
+        relief=_number(values, "relief"),
+        pins=pins,
+        patches=int(values["patches"]),
+    )
 
 
 def _apply_cut(flat: MapSet, cuts: Cuts, values: Values) -> MapSet:
     soften = _number(values, "soften")
-    return apply_patches(close_maps(flat, cuts, feather_mm=soften, match_tone=_number(values, "match_tone")), cuts.patches, feather_mm=soften)
+    return apply_patches(
+        close_maps(flat, cuts, feather_mm=soften, match_tone=_number(values, "match_tone")),
+        cuts.patches,
+        feather_mm=soften,
+    )
 
 
 @operation("mend.best_cut", label="Best cut")
 def best_cut(
-    grid: Grid, maps: MapSet, *,
-    overlap: Annotated[float, Length(5, 300, log=True, least=0.1, help="Width in which the sheet's two sides lie over each other.")] = 48.0,
-    soften: Annotated[float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")] = 1.5,
-    match_tone: Annotated[float, Fraction(help="How much of the slow difference between the sides is taken out.")] = 0.8,
+    grid: Grid,
+    maps: MapSet,
+    *,
+    overlap: Annotated[
+        float, Length(5, 300, log=True, least=0.1, help="Width in which the sheet's two sides lie over each other.")
+    ] = 48.0,
+    soften: Annotated[
+        float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")
+    ] = 1.5,
+    match_tone: Annotated[
+        float, Fraction(help="How much of the slow difference between the sides is taken out.")
+    ] = 0.8,
     colour: Annotated[float, Fraction(help="How much colour counts when the cut is judged.")] = 0.6,
     relief: Annotated[float, Fraction(help="How much relief counts when the cut is judged.")] = 0.4,
-    patches: Annotated[int, Whole(0, 12, most=40, unit="×", help="How many of the worst spots along the cuts are covered from elsewhere in the sheet.")] = 0,
-) -> MapSet:  # fmt: skip
+    patches: Annotated[
+        int,
+        Whole(
+            0,
+            12,
+            most=40,
+            unit="×",
+            help="How many of the worst spots along the cuts are covered from elsewhere in the sheet.",
+        ),
+    ] = 0,
+) -> MapSet:
     """Follows gaps between stones: the sheet closes along the paths where its sides differ least.
 
     The repeat is smaller than the sheet by the overlap, both ways. All maps share the cut.
@@ -189,13 +234,26 @@ def level(grid: Grid, maps: MapSet) -> MapSet:
 
 @operation("mend.regrow", label="Regrow")
 def regrow(
-    grid: Grid, maps: MapSet, *,
+    grid: Grid,
+    maps: MapSet,
+    *,
     width: Annotated[float, Length(50, 5000, log=True, least=1, help="Width of the new sheet.")] = 600.0,
     height: Annotated[float, Length(50, 5000, log=True, least=1, help="Height of the new sheet.")] = 600.0,
-    block: Annotated[float, Length(5, 500, log=True, least=0.5, help="Size of the patches: larger than the largest thing that should stay whole.")] = 120.0,
-    overlap: Annotated[float, Length(1, 200, log=True, least=0.2, help="Width in which patches lie over each other and are cut.")] = 30.0,
+    block: Annotated[
+        float,
+        Length(
+            5,
+            500,
+            log=True,
+            least=0.5,
+            help="Size of the patches: larger than the largest thing that should stay whole.",
+        ),
+    ] = 120.0,
+    overlap: Annotated[
+        float, Length(1, 200, log=True, least=0.2, help="Width in which patches lie over each other and are cut.")
+    ] = 30.0,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """A new sheet of any size from patches of this one, laid so that it wraps. All maps move together.
 
     Efros and Freeman 2001; see :mod:`.regrow`.
@@ -205,16 +263,44 @@ def regrow(
 
 @operation("mend.courses", label="Whole courses")
 def courses(
-    grid: Grid, maps: MapSet, *,
-    period_across: Annotated[float, Length(5, 2000, log=True, least=0.5, help="After how much along a row the pattern is itself again; found by the button.")] = 225.0,
-    period_up: Annotated[float, Length(5, 2000, log=True, least=0.5, help="After how much up the wall the pattern is itself again, such as two courses of half bond.")] = 150.0,
-    across: Annotated[int, Whole(0, 40, most=400, unit="×", help="Whole periods along the rows; 0 leaves this way to a free cut.")] = 1,
-    up: Annotated[int, Whole(0, 40, most=400, unit="×", help="Whole periods up the wall; 0 leaves this way to a free cut.")] = 1,
+    grid: Grid,
+    maps: MapSet,
+    *,
+    period_across: Annotated[
+        float,
+        Length(
+            5,
+            2000,
+            log=True,
+            least=0.5,
+            help="After how much along a row the pattern is itself again; found by the button.",
+        ),
+    ] = 225.0,
+    period_up: Annotated[
+        float,
+        Length(
+            5,
+            2000,
+            log=True,
+            least=0.5,
+            help="After how much up the wall the pattern is itself again, such as two courses of half bond.",
+        ),
+    ] = 150.0,
+    across: Annotated[
+        int, Whole(0, 40, most=400, unit="×", help="Whole periods along the rows; 0 leaves this way to a free cut.")
+    ] = 1,
+    up: Annotated[
+        int, Whole(0, 40, most=400, unit="×", help="Whole periods up the wall; 0 leaves this way to a free cut.")
+    ] = 1,
     turn: Annotated[float, Angle(-15, 15, help="How far the rows are turned on the photo; taken out.")] = 0.0,
     lean: Annotated[float, Angle(-15, 15, help="How far the uprights lean on the photo; taken out.")] = 0.0,
-    soften: Annotated[float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")] = 1.5,
-    match_tone: Annotated[float, Fraction(help="How much of the slow difference between the sides is taken out.")] = 0.8,
-) -> MapSet:  # fmt: skip
+    soften: Annotated[
+        float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")
+    ] = 1.5,
+    match_tone: Annotated[
+        float, Fraction(help="How much of the slow difference between the sides is taken out.")
+    ] = 0.8,
+) -> MapSet:
     """Finds the beat of a regular pattern and cuts to whole units of it.
 
     What the sheet has beyond the whole periods is the overlap, so both sides are in step where the best
@@ -230,10 +316,14 @@ def _find_courses(flat: MapSet, values: Values, pins: Sequence[Pin]) -> Cuts:
     for name, surplus, length in (("Across", overlaps[0], grid.width_mm), ("Up", overlaps[1], grid.height_mm)):
         if surplus < 0.01 * length:
             raise DoesNotCloseError(
-                name, value=f"{int(values[name.lower()])} ×", allowed="so many periods that some of the sheet is left to overlap",
+                name,
+                value=f"{int(values[name.lower()])} ×",
+                allowed="so many periods that some of the sheet is left to overlap",
                 remedy="Take one period less.",
-            )  # fmt: skip
-    return sheet_cuts(level_rows(flat, values), overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4, pins=pins)
+            )
+    return sheet_cuts(
+        level_rows(flat, values), overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4, pins=pins
+    )
 
 
 def level_rows(flat: MapSet, values: Values) -> MapSet:
@@ -261,9 +351,11 @@ def _find_quilt(flat: MapSet, values: Values, pins: Sequence[Pin] = ()) -> Quilt
     shape = max(4, round(_number(values, "height") / down)), max(4, round(_number(values, "width") / across))
     if max(shape) > 4096:
         raise OutOfRangeError(
-            "Width", value=f"{_number(values, 'width'):g} mm", allowed=f"up to {4096 * pitch:.0f} mm from this sample",
+            "Width",
+            value=f"{_number(values, 'width'):g} mm",
+            allowed=f"up to {4096 * pitch:.0f} mm from this sample",
             remedy="Choose a smaller sheet.",
-        )  # fmt: skip
+        )
     overlap = max(3, round(_number(values, "overlap") / pitch))
     block = min(max(2 * overlap + 2, round(_number(values, "block") / pitch)), min(encoded.shape[:2]) - 1, min(shape))
     return quilt(encoded, shape, block=block, overlap=min(overlap, (block - 1) // 2), seed=int(values["seed"]))
@@ -279,23 +371,33 @@ METHODS: dict[str, Method] = {
     "mend.best_cut": Method(
         "follows gaps between stones",
         lambda v, w, h: (w - _number(v, "overlap"), h - _number(v, "overlap")),
-        _find_best_cut, _apply_cut, ("overlap", "colour", "relief", "patches"),
+        _find_best_cut,
+        _apply_cut,
+        ("overlap", "colour", "relief", "patches"),
     ),
     "mend.level": Method(
-        "only tone differs at the edges", lambda v, w, h: (w, h), lambda flat, v, pins: None,
-        lambda flat, found, v: level_maps(flat), (),
+        "only tone differs at the edges",
+        lambda v, w, h: (w, h),
+        lambda flat, v, pins: None,
+        lambda flat, found, v: level_maps(flat),
+        (),
     ),
     "mend.regrow": Method(
         "new sheet from samples of this one",
-        lambda v, w, h: (_number(v, "width"), _number(v, "height")), _find_quilt, _apply_quilt,
-        ("width", "height", "block", "overlap", "seed"), QUILT_PX,
+        lambda v, w, h: (_number(v, "width"), _number(v, "height")),
+        _find_quilt,
+        _apply_quilt,
+        ("width", "height", "block", "overlap", "seed"),
+        QUILT_PX,
     ),
     "mend.courses": Method(
-        "finds the beat of a regular pattern", _closed_courses, _find_courses,
+        "finds the beat of a regular pattern",
+        _closed_courses,
+        _find_courses,
         lambda flat, found, v: _apply_cut(level_rows(flat, v), found, v),
         ("period_across", "period_up", "across", "up", "turn", "lean"),
     ),
-}  # fmt: skip
+}
 
 
 def run_method(op: str, maps: MapSet, values: Values) -> MapSet:

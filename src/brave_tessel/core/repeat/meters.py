@@ -73,10 +73,14 @@ def read_seam(pixels: Raster, *, axis: int, structured: bool = False) -> SeamRea
         float(np.abs(lines[-2] - 2 * lines[-1] + lines[0]).mean()),
     )
     return SeamReading(
-        join / _floor(float(np.median(steps))), at_join / _floor(float(np.median(bends))),
-        join / _floor(float(steps.max())), at_join / _floor(float(bends.max())),
-        float(np.mean(steps < join)), _band_step(lines), structured,
-    )  # fmt: skip
+        join / _floor(float(np.median(steps))),
+        at_join / _floor(float(np.median(bends))),
+        join / _floor(float(steps.max())),
+        at_join / _floor(float(bends.max())),
+        float(np.mean(steps < join)),
+        _band_step(lines),
+        structured,
+    )
 
 
 def worst_of_join(pixels: Raster, *, axis: int) -> float:
@@ -84,7 +88,12 @@ def worst_of_join(pixels: Raster, *, axis: int) -> float:
     lines = np.moveaxis(np.asarray(pixels, np.float32), axis, 0)
     lines = lines.reshape(lines.shape[0], lines.shape[1], -1)
     step = np.abs(lines[0] - lines[-1]).mean(1)
-    own = 0.25 * (np.abs(lines[0] - lines[1]) + np.abs(lines[-1] - lines[-2]) + np.abs(lines[1] - lines[2]) + np.abs(lines[-2] - lines[-3])).mean(1)
+    own = 0.25 * (
+        np.abs(lines[0] - lines[1])
+        + np.abs(lines[-1] - lines[-2])
+        + np.abs(lines[1] - lines[2])
+        + np.abs(lines[-2] - lines[-3])
+    ).mean(1)
     excess = cv2.blur((step - own).astype(np.float32)[:, None], (1, max(3, len(step) // 24)))
     return float((int(excess.argmax()) + 0.5) / len(step))
 
@@ -125,7 +134,9 @@ def read_spacing(pixels: Raster, *, axis: int) -> SpacingReading:
     counts = np.array([rolled[k * band : (k + 1) * band].mean() for k in range(length // band)])
     spacing = 1 / np.maximum(counts, 1e-6)
     middle = float(np.median(spacing[1:]))
-    return SpacingReading(float(spacing[0] / middle), float(spacing[1:].min() / middle), float(spacing[1:].max() / middle))
+    return SpacingReading(
+        float(spacing[0] / middle), float(spacing[1:].min() / middle), float(spacing[1:].max() / middle)
+    )
 
 
 def _floor(value: float) -> float:
@@ -219,6 +230,4 @@ def read_repetition(base_colour: Raster, *, share: float = 1.0) -> RepetitionRea
     spread = float(away.std())
     row, column = divmod(int(np.abs(away).argmax()), 48)
     score = share * spread**2 / (spread**2 + _VISIBLE**2)
-    return RepetitionReading(
-        score, spread, ((column + 0.5) / 48, (row + 0.5) / 48), bool(away[row, column] > 0)
-    )
+    return RepetitionReading(score, spread, ((column + 0.5) / 48, (row + 0.5) / 48), bool(away[row, column] > 0))

@@ -76,9 +76,16 @@ def wrapped_window(pixels: Raster, top: int, left: int, rows: int, columns: int)
 
 
 def best_place(
-    pictures: Pictures, weights: Weights, grid: Grid, spot: tuple[float, float], outline: Outline,
-    *, avoid: Raster | None = None, apart: float = 1.3, luck: float = 0.0,
-) -> tuple[float, float]:  # fmt: skip
+    pictures: Pictures,
+    weights: Weights,
+    grid: Grid,
+    spot: tuple[float, float],
+    outline: Outline,
+    *,
+    avoid: Raster | None = None,
+    apart: float = 1.3,
+    luck: float = 0.0,
+) -> tuple[float, float]:
     """The place of the sheet that agrees best with the rim around a spot, mm from left and top.
 
     Squared differences on the rim for every shift at once, by FFT. ``avoid`` (h, w) adds to the cost of
@@ -96,7 +103,9 @@ def best_place(
     origin = round(spot[0] / across - 0.5), round(spot[1] / down - 0.5)
     cost = np.zeros((rows, columns))
     for kind, pixels in pictures.items():
-        small = cv2.resize(pixels, (columns, rows), interpolation=cv2.INTER_AREA).reshape(rows, columns, -1).astype(float)
+        small = (
+            cv2.resize(pixels, (columns, rows), interpolation=cv2.INTER_AREA).reshape(rows, columns, -1).astype(float)
+        )
         small -= small.mean((0, 1))
         scaled = weights.get(kind, 0.0) / max(float(small.var()), 1e-9)
         for k in range(small.shape[2]):
@@ -131,7 +140,12 @@ def _pick(cost: npt.NDArray[np.float64], luck: float) -> tuple[int, int]:
 
 
 def cut_out(
-    pictures: Pictures, weights: Weights, grid: Grid, spot: tuple[float, float], place: tuple[float, float], outline: Outline
+    pictures: Pictures,
+    weights: Weights,
+    grid: Grid,
+    spot: tuple[float, float],
+    place: tuple[float, float],
+    outline: Outline,
 ) -> Patch:
     """The patch that covers ``spot`` from ``place``, with the cheapest closed cut between inner and outer rim."""
     turns = (np.arange(_TURNS) + 0.5) / _TURNS * 2 * math.pi
@@ -142,7 +156,9 @@ def cut_out(
     cost = np.zeros((_TURNS, _RINGS))
     for kind, pixels in pictures.items():
         here, there = (_sampled(pixels, grid, away_x + x, away_y + y) for x, y in (spot, place))
-        rough = np.abs(np.diff(here, axis=1, append=here[:, -1:])) + np.abs(np.diff(there, axis=1, append=there[:, -1:]))
+        rough = np.abs(np.diff(here, axis=1, append=here[:, -1:])) + np.abs(
+            np.diff(there, axis=1, append=there[:, -1:])
+        )
         difference = ((here - there) ** 2) / (rough**2 + 0.5 * float((rough**2).mean()) + 1e-9)
         cost += weights.get(kind, 0.0) * difference.sum(2)
     # A wider ring has more pixels a turn.

@@ -50,10 +50,15 @@ def find_features(base_colour: Raster, grid: Grid, *, most: int = 8) -> list[Fea
         mark = float(np.median(loud)) * _NOTICED + 1e-6
         peaks = (loud == cv2.dilate(_padded(loud, 4), np.ones((5, 5)))[4:-4, 4:-4]) & (loud > mark) & (loud > 1.5)
         for row, column in zip(*np.nonzero(peaks), strict=True):
-            found.append(Feature(
-                float((column + 0.5) * grid.width_mm / columns), float((row + 0.5) * grid.height_mm / rows),
-                2.4 * share * shorter, float(loud[row, column] / mark), _word(away[row, column]),
-            ))  # fmt: skip
+            found.append(
+                Feature(
+                    float((column + 0.5) * grid.width_mm / columns),
+                    float((row + 0.5) * grid.height_mm / rows),
+                    2.4 * share * shorter,
+                    float(loud[row, column] / mark),
+                    _word(away[row, column]),
+                )
+            )
     kept: list[Feature] = []
     for feature in sorted(found, key=lambda f: -f.strength):
         if len(kept) < most and all(_apart(feature, other, grid) for other in kept):
@@ -108,16 +113,24 @@ def _outline(size: float, grid: Grid) -> Outline:
     return Outline(half, half, 0.6)
 
 
-def quieten(maps: MapSet, quiets: Sequence[Quiet], *, found_on: MapSet | None = None, feather_mm: float = 1.5) -> MapSet:
-    """The sheet with its listed features covered; the cuts are found on ``found_on``, so that every size has the same."""
+def quieten(
+    maps: MapSet, quiets: Sequence[Quiet], *, found_on: MapSet | None = None, feather_mm: float = 1.5
+) -> MapSet:
+    """The sheet with its listed features covered; the cuts are found on ``found_on``, so that every size has the
+    same.
+    """
     if not quiets:
         return maps
     pictures, weights, grid = judged_small(found_on or maps)
     patches = [
         cut_out(
-            pictures, weights, grid, (quiet.x_mm, grid.height_mm - quiet.y_mm),
-            (quiet.from_x_mm, grid.height_mm - quiet.from_y_mm), _outline(quiet.size_mm, grid),
+            pictures,
+            weights,
+            grid,
+            (quiet.x_mm, grid.height_mm - quiet.y_mm),
+            (quiet.from_x_mm, grid.height_mm - quiet.from_y_mm),
+            _outline(quiet.size_mm, grid),
         )
         for quiet in quiets
-    ]  # fmt: skip
+    ]
     return apply_patches(maps, patches, feather_mm=feather_mm)

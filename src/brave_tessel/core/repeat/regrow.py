@@ -72,9 +72,7 @@ class _Search:
         return np.asarray(np.maximum(fits, 0) / max(1.0, float(mask.sum())))
 
 
-def quilt(
-    sample: Raster, shape: tuple[int, int], *, block: int, overlap: int, seed: int,
-) -> Quilt:  # fmt: skip
+def quilt(sample: Raster, shape: tuple[int, int], *, block: int, overlap: int, seed: int) -> Quilt:
     """Quilt a wrapped sheet of ``shape`` from a sample (h, w, C); block and overlap in pixels.
 
     Raises
@@ -85,9 +83,11 @@ def quilt(
     rows, columns = shape
     if block > min(sample.shape[:2]) or block > min(rows, columns) or overlap * 2 >= block:
         raise OutOfRangeError(
-            "Block", value=f"{block} px", allowed="more than twice the overlap, and less than sample and sheet",
+            "Block",
+            value=f"{block} px",
+            allowed="more than twice the overlap, and less than sample and sheet",
             remedy="Choose a smaller block or overlap.",
-        )  # fmt: skip
+        )
     step = block - overlap
     across, down = max(1, round(columns / step)), max(1, round(rows / step))
     search = _Search.of(sample)
@@ -105,9 +105,16 @@ def quilt(
 
 
 def _place(
-    sample: Raster, search: _Search, made: Raster, filled: npt.NDArray[np.bool_], source: Raster,
-    corner: tuple[int, int], size: tuple[int, int], overlap: int, seed: int,
-) -> None:  # fmt: skip
+    sample: Raster,
+    search: _Search,
+    made: Raster,
+    filled: npt.NDArray[np.bool_],
+    source: Raster,
+    corner: tuple[int, int],
+    size: tuple[int, int],
+    overlap: int,
+    seed: int,
+) -> None:
     ys = (corner[0] + np.arange(size[0])) % made.shape[0]
     xs = (corner[1] + np.arange(size[1])) % made.shape[1]
     window, known = made[np.ix_(ys, xs)], filled[np.ix_(ys, xs)]
@@ -136,8 +143,12 @@ def _choose(
     coarse = divmod(pick, costs.shape[1])
     reach = math.ceil(1 / search.scale)
     best, at = math.inf, (0, 0)
-    for y in range(max(0, round(coarse[0] / search.scale) - reach), min(high, round(coarse[0] / search.scale) + reach) + 1):
-        for x in range(max(0, round(coarse[1] / search.scale) - reach), min(wide, round(coarse[1] / search.scale) + reach) + 1):
+    for y in range(
+        max(0, round(coarse[0] / search.scale) - reach), min(high, round(coarse[0] / search.scale) + reach) + 1
+    ):
+        for x in range(
+            max(0, round(coarse[1] / search.scale) - reach), min(wide, round(coarse[1] / search.scale) + reach) + 1
+        ):
             patch = sample[y : y + window.shape[0], x : x + window.shape[1]]
             cost = float((((patch - window) ** 2).sum(2) * known)[::2, ::2].sum())
             if cost < best:

@@ -36,9 +36,12 @@ def tiled(pixels: Raster, across: int, up: int, shape: tuple[int, int]) -> Raste
     over = max(1, round(max(sx, sy)))
     back = np.array([[sx / over, 0, 0.5 * sx / over - 0.5], [0, sy / over, 0.5 * sy / over - 0.5]])
     out = cv2.warpAffine(
-        pixels, back, (columns * over, rows * over), flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
+        pixels,
+        back,
+        (columns * over, rows * over),
+        flags=cv2.INTER_LINEAR | cv2.WARP_INVERSE_MAP,
         borderMode=cv2.BORDER_WRAP,
-    )  # fmt: skip
+    )
     if over > 1:
         out = cv2.resize(out, (columns, rows), interpolation=cv2.INTER_AREA)
     return np.asarray(out, np.float32)

@@ -24,26 +24,42 @@ from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Brushed, Fraction, Length, Paint, find, operation
 from ..sheet import Grid, Raster
 
-Size = Annotated[float, Length(1, 300, log=True, least=0.2, most=5000, help="Width of the brush; [ and ] on the board.")]
+Size = Annotated[
+    float, Length(1, 300, log=True, least=0.2, most=5000, help="Width of the brush; [ and ] on the board.")
+]
 Hardness = Annotated[float, Fraction(help="0 a soft brush, 1 a hard edge.")]
 Strength = Annotated[float, Fraction(help="How much of it a stroke lays down.")]
-Spacing = Annotated[float, Length(0, 100, least=0, most=5000, help="Distance between dabs along the stroke; 0 is without a break.")]
+Spacing = Annotated[
+    float, Length(0, 100, least=0, most=5000, help="Distance between dabs along the stroke; 0 is without a break.")
+]
 
 
 @operation("touch.clone", label="Clone")
 def clone(
-    grid: Grid, maps: MapSet, brushed: Brushed, *, size: Size = 40.0, hardness: Hardness = 0.6, strength: Strength = 1.0,
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    size: Size = 40.0,
+    hardness: Hardness = 0.6,
+    strength: Strength = 1.0,
     spacing: Spacing = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Lay down what lies at another place of the sheet."""
     return _mixed(maps, brushed.there, brushed.cover, strength)
 
 
 @operation("touch.heal", label="Heal")
 def heal(
-    grid: Grid, maps: MapSet, brushed: Brushed, *, size: Size = 40.0, hardness: Hardness = 0.8, strength: Strength = 1.0,
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    size: Size = 40.0,
+    hardness: Hardness = 0.8,
+    strength: Strength = 1.0,
     spacing: Spacing = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Lay down the detail of another place, and the tone of this one.
 
     The difference of both along the stroke's rim is stretched over it as a membrane (Pérez, Gangnet and
@@ -61,26 +77,45 @@ def heal(
 
 @operation("touch.paint", label="Paint")
 def paint(
-    grid: Grid, maps: MapSet, brushed: Brushed, *, size: Size = 30.0, hardness: Hardness = 0.5, strength: Strength = 1.0,
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    size: Size = 30.0,
+    hardness: Hardness = 0.5,
+    strength: Strength = 1.0,
     spacing: Spacing = 0.0,
     colour: Annotated[str, Paint(help="The colour that is laid down.")] = "#808080",
     value: Annotated[float, Fraction(help="The value laid down on roughness, metalness and occlusion.")] = 0.6,
     level: Annotated[float, Length(-20, 20, least=-500, most=500, help="The height laid down.")] = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Lay down a colour, or a plain value on other maps."""
     plain = {}
     for kind, here in maps.maps.items():
-        put = hex_to_linear(colour) if kind is MapKind.BASE_COLOUR else TRAITS[kind].default if kind is MapKind.NORMAL else level if kind is MapKind.HEIGHT else value
+        put = (
+            hex_to_linear(colour)
+            if kind is MapKind.BASE_COLOUR
+            else TRAITS[kind].default
+            if kind is MapKind.NORMAL
+            else level
+            if kind is MapKind.HEIGHT
+            else value
+        )
         plain[kind] = np.broadcast_to(np.asarray(put, np.float32), here.shape)
     return _mixed(maps, MapSet(grid, plain), brushed.cover, strength)
 
 
 @operation("touch.smudge", label="Smudge")
 def smudge(
-    grid: Grid, maps: MapSet, brushed: Brushed, *, size: Size = 30.0, hardness: Hardness = 0.5,
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    size: Size = 30.0,
+    hardness: Hardness = 0.5,
     strength: Annotated[float, Fraction(help="How long what is picked up is carried along.")] = 0.7,
     spacing: Spacing = 0.0,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Drag along what lies under the stroke."""
     done = {}
     path = _steps(brushed.path, max(1.0, size / 12 / grid.pitch_mm))
@@ -94,11 +129,18 @@ def smudge(
 
 @operation("touch.sharpen", label="Sharpen")
 def sharpen(
-    grid: Grid, maps: MapSet, brushed: Brushed, *, size: Size = 60.0, hardness: Hardness = 0.3,
-    strength: Annotated[float, Fraction(-1, 2, least=-1, most=4, help="How far detail is raised; below 0 it is softened.")] = 0.6,
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    size: Size = 60.0,
+    hardness: Hardness = 0.3,
+    strength: Annotated[
+        float, Fraction(-1, 2, least=-1, most=4, help="How far detail is raised; below 0 it is softened.")
+    ] = 0.6,
     spacing: Spacing = 0.0,
     radius: Annotated[float, Length(0.2, 20, log=True, least=0.05, help="Width of the detail that is raised.")] = 1.5,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Raise or soften detail of a width in mm."""
     done = {}
     sigma = max(0.3, 0.5 * radius / grid.pitch_mm)
@@ -134,7 +176,9 @@ def _steps(path: Sequence[tuple[float, float]], step: float) -> Raster:
         away = math.dist(start, end)
         for k in range(1, max(1, math.ceil(away / step)) + 1):
             share = k / max(1, math.ceil(away / step))
-            points.append(np.asarray([start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share], np.float32))
+            points.append(
+                np.asarray([start[0] + (end[0] - start[0]) * share, start[1] + (end[1] - start[1]) * share], np.float32)
+            )
     return np.stack(points)
 
 
@@ -230,12 +274,22 @@ def _cover(part: Grid, path: list[tuple[float, float]], values: Mapping[str, obj
         side = max(2, round(size / part.pitch_mm))
         stamp = np.asarray(cv2.resize(tip, (side, side), interpolation=cv2.INTER_AREA), np.float32)
         for x, y in dabs:
-            _stamp(cover, stamp, round(float(x) / part.mm_per_px[0] - side / 2), round((part.height_mm - float(y)) / part.mm_per_px[1] - side / 2))
+            _stamp(
+                cover,
+                stamp,
+                round(float(x) / part.mm_per_px[0] - side / 2),
+                round((part.height_mm - float(y)) / part.mm_per_px[1] - side / 2),
+            )
         return cover
-    runs = [path] if spacing <= 0 else [[(float(x), float(y))] for x, y in _steps(path, spacing)[:: 1]]
+    runs = [path] if spacing <= 0 else [[(float(x), float(y))] for x, y in _steps(path, spacing)[::1]]
     for run in runs:
         paint_path(
-            cover, run, size_mm=size, hardness=float(values["hardness"]), width_mm=part.width_mm, height_mm=part.height_mm  # type: ignore[arg-type]
+            cover,
+            run,
+            size_mm=size,
+            hardness=float(values["hardness"]),
+            width_mm=part.width_mm,
+            height_mm=part.height_mm,  # type: ignore[arg-type]
         )
     return cover
 

@@ -30,7 +30,9 @@ def judged_small(maps: MapSet) -> tuple[dict[MapKind, Raster], dict[MapKind, flo
         small = cv2.resize(maps[MapKind.BASE_COLOUR], size, interpolation=cv2.INTER_AREA)
         pictures[MapKind.BASE_COLOUR] = encode_srgb(np.clip(small, 0, 1)).astype(np.float32)
     if MapKind.HEIGHT in maps:
-        pictures[MapKind.HEIGHT] = np.asarray(cv2.resize(maps[MapKind.HEIGHT], size, interpolation=cv2.INTER_AREA), np.float32)
+        pictures[MapKind.HEIGHT] = np.asarray(
+            cv2.resize(maps[MapKind.HEIGHT], size, interpolation=cv2.INTER_AREA), np.float32
+        )
     elif MapKind.BASE_COLOUR in maps:
         pictures[MapKind.HEIGHT] = luminance(pictures[MapKind.BASE_COLOUR])
     return pictures, weights, Grid(size[0], size[1], grid.width_mm, grid.height_mm)
@@ -64,7 +66,12 @@ def laid_at_random(across: int, up: int, count: int, seed: int) -> npt.NDArray[n
     for _ in range(4):
         for r in range(up):
             for c in range(across):
-                clash = {int(cells[r - 1, c]), int(cells[r, c - 1]), int(cells[(r + 1) % up, c]), int(cells[r, (c + 1) % across])}
+                clash = {
+                    int(cells[r - 1, c]),
+                    int(cells[r, c - 1]),
+                    int(cells[(r + 1) % up, c]),
+                    int(cells[r, (c + 1) % across]),
+                }
                 if int(cells[r, c]) in clash:
                     free = [k for k in range(count) if k not in clash]
                     cells[r, c] = free[int(luck[r * across + c] * len(free))] if free else cells[r, c]
@@ -73,13 +80,17 @@ def laid_at_random(across: int, up: int, count: int, seed: int) -> npt.NDArray[n
 
 @operation("breakup.variants", label="Variants")
 def variants(
-    grid: Grid, maps: MapSet, *,
+    grid: Grid,
+    maps: MapSet,
+    *,
     across: Annotated[int, Whole(1, 8, most=32, unit="×", help="How many cells wide the new repeat is.")] = 1,
     up: Annotated[int, Whole(1, 8, most=32, unit="×", help="How many cells high the new repeat is.")] = 1,
     count: Annotated[int, Whole(2, 8, most=16, unit="×", help="How many sheets that share their edges.")] = 4,
-    soften: Annotated[float, Length(0, 20, least=0, most=200, help="Width over which the replaced inside is mixed in.")] = 1.5,
+    soften: Annotated[
+        float, Length(0, 20, least=0, most=200, help="Width over which the replaced inside is mixed in.")
+    ] = 1.5,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Sheets with the same edges and another inside, laid at random; any of them meets any other.
 
     For patterns whose edges must stay as they are, and to hand over as a set.

@@ -65,9 +65,12 @@ def made_piece(*, kind: PieceKind, px: int) -> PieceMaps:
     operation = find(kind.shape.op)
     made = operation.run(grid, **operation.bind(kind.shape.values))
     return PieceMaps(
-        made[MapKind.OPACITY], made[MapKind.HEIGHT], made[MapKind.BASE_COLOUR], made[MapKind.ROUGHNESS],
+        made[MapKind.OPACITY],
+        made[MapKind.HEIGHT],
+        made[MapKind.BASE_COLOUR],
+        made[MapKind.ROUGHNESS],
         (kind.width_mm, kind.height_mm),
-    )  # fmt: skip
+    )
 
 
 def cut_piece(picture: Raster, *, kind: PieceKind, px: int) -> PieceMaps:
@@ -92,7 +95,13 @@ def cut_piece(picture: Raster, *, kind: PieceKind, px: int) -> PieceMaps:
     soft = np.asarray(cv2.resize(cover.astype(np.float32), size, interpolation=cv2.INTER_AREA), np.float32)
     colour = np.asarray(cv2.resize(picture[y : y + h, x : x + w], size, interpolation=cv2.INTER_AREA), np.float32)
     thickness = float(find(kind.shape.op).bind(kind.shape.values)["thickness"])
-    return PieceMaps(soft, _relief(soft, colour, grid, thickness), colour, np.full(grid.shape, 0.7, np.float32), (kind.width_mm, height_mm))
+    return PieceMaps(
+        soft,
+        _relief(soft, colour, grid, thickness),
+        colour,
+        np.full(grid.shape, 0.7, np.float32),
+        (kind.width_mm, height_mm),
+    )
 
 
 def _filled(mask: npt.NDArray[np.uint8]) -> npt.NDArray[np.uint8]:
@@ -134,9 +143,16 @@ def id_colour(number: int, seed: int) -> tuple[float, float, float]:
 
 @compiled
 def _under(
-    height: Raster, cover: Raster, at: npt.NDArray[np.float64], scale: float, cos: float, sin: float,
-    width_mm: float, height_mm: float, size_mm: npt.NDArray[np.float64],
-) -> float:  # fmt: skip
+    height: Raster,
+    cover: Raster,
+    at: npt.NDArray[np.float64],
+    scale: float,
+    cos: float,
+    sin: float,
+    width_mm: float,
+    height_mm: float,
+    size_mm: npt.NDArray[np.float64],
+) -> float:
     """The highest ground beneath the middle part of a piece: where it comes to rest, roughly."""
     rows, columns = height.shape
     top, count = 0.0, 0
@@ -153,11 +169,28 @@ def _under(
 
 @compiled
 def _put(
-    height: Raster, colour: Raster, rough: Raster, opacity: Raster, number: npt.NDArray[np.int32],
-    p_cover: Raster, p_height: Raster, p_colour: Raster, p_rough: Raster,
-    at: npt.NDArray[np.float64], scale: float, cos: float, sin: float, base: float, tilt_x: float, tilt_y: float,
-    tone: npt.NDArray[np.float32], size_mm: npt.NDArray[np.float64], width_mm: float, height_mm: float, index: int,
-) -> None:  # fmt: skip
+    height: Raster,
+    colour: Raster,
+    rough: Raster,
+    opacity: Raster,
+    number: npt.NDArray[np.int32],
+    p_cover: Raster,
+    p_height: Raster,
+    p_colour: Raster,
+    p_rough: Raster,
+    at: npt.NDArray[np.float64],
+    scale: float,
+    cos: float,
+    sin: float,
+    base: float,
+    tilt_x: float,
+    tilt_y: float,
+    tone: npt.NDArray[np.float32],
+    size_mm: npt.NDArray[np.float64],
+    width_mm: float,
+    height_mm: float,
+    index: int,
+) -> None:
     rows, columns = height.shape
     px, py = width_mm / columns, height_mm / rows
     reach = 0.5 * scale * math.sqrt(size_mm[0] ** 2 + size_mm[1] ** 2)
@@ -177,10 +210,20 @@ def _put(
             fa, fb = np.float32(a - i0), np.float32(b - j0)
             one = np.float32(1)
             w00, w01, w10, w11 = (one - fa) * (one - fb), fa * (one - fb), (one - fa) * fb, fa * fb
-            cover = w00 * p_cover[j0, i0] + w01 * p_cover[j0, i0 + 1] + w10 * p_cover[j0 + 1, i0] + w11 * p_cover[j0 + 1, i0 + 1]
+            cover = (
+                w00 * p_cover[j0, i0]
+                + w01 * p_cover[j0, i0 + 1]
+                + w10 * p_cover[j0 + 1, i0]
+                + w11 * p_cover[j0 + 1, i0 + 1]
+            )
             if cover <= np.float32(0.02):
                 continue
-            own = w00 * p_height[j0, i0] + w01 * p_height[j0, i0 + 1] + w10 * p_height[j0 + 1, i0] + w11 * p_height[j0 + 1, i0 + 1]
+            own = (
+                w00 * p_height[j0, i0]
+                + w01 * p_height[j0, i0 + 1]
+                + w10 * p_height[j0 + 1, i0]
+                + w11 * p_height[j0 + 1, i0 + 1]
+            )
             level = np.float32(own * scale + base + tilt_x * u * scale + tilt_y * v * scale)
             c = i % columns
             if level < height[r, c]:
@@ -189,9 +232,19 @@ def _put(
             height[r, c] += (level - height[r, c]) * share
             opacity[r, c] = max(opacity[r, c], share)
             for k in range(3):
-                seen = w00 * p_colour[j0, i0, k] + w01 * p_colour[j0, i0 + 1, k] + w10 * p_colour[j0 + 1, i0, k] + w11 * p_colour[j0 + 1, i0 + 1, k]
+                seen = (
+                    w00 * p_colour[j0, i0, k]
+                    + w01 * p_colour[j0, i0 + 1, k]
+                    + w10 * p_colour[j0 + 1, i0, k]
+                    + w11 * p_colour[j0 + 1, i0 + 1, k]
+                )
                 colour[r, c, k] += (min(one, seen * tone[k]) - colour[r, c, k]) * share
-            seen = w00 * p_rough[j0, i0] + w01 * p_rough[j0, i0 + 1] + w10 * p_rough[j0 + 1, i0] + w11 * p_rough[j0 + 1, i0 + 1]
+            seen = (
+                w00 * p_rough[j0, i0]
+                + w01 * p_rough[j0, i0 + 1]
+                + w10 * p_rough[j0 + 1, i0]
+                + w11 * p_rough[j0 + 1, i0 + 1]
+            )
             rough[r, c] += (seen - rough[r, c]) * share
             if share >= np.float32(0.5):
                 number[r, c] = index
@@ -205,7 +258,9 @@ def lay_scatter(grid: Grid, scatter: Scatter, pieces: Sequence[PieceMaps]) -> Ma
     """
     values = find(scatter.strew.op).bind(scatter.strew.values)
     height = np.zeros(grid.shape, np.float32)
-    colour = np.ascontiguousarray(np.broadcast_to(np.asarray(hex_to_linear(str(values["ground"])), np.float32), (*grid.shape, 3)))
+    colour = np.ascontiguousarray(
+        np.broadcast_to(np.asarray(hex_to_linear(str(values["ground"])), np.float32), (*grid.shape, 3))
+    )
     rough = np.full(grid.shape, float(values["ground_roughness"]), np.float32)
     opacity, number = np.zeros(grid.shape, np.float32), np.full(grid.shape, -1, np.int32)
     laid = [*fallen(scatter), *scatter.laid]
@@ -230,15 +285,42 @@ def lay_scatter(grid: Grid, scatter: Scatter, pieces: Sequence[PieceMaps]) -> Ma
             smaller[kind, halves] = look.halved(halves)
         seen = smaller[kind, halves]
         _put(
-            height, colour, rough, opacity, number, seen.cover, seen.height, seen.colour, seen.roughness, at, piece.size,
-            cos, sin, base, *slope, tones[index], size,
-            grid.width_mm, grid.height_mm, index,
-        )  # fmt: skip
-    return _with_ids(MapSet(grid, {
-        MapKind.BASE_COLOUR: colour, MapKind.HEIGHT: height, MapKind.ROUGHNESS: rough, MapKind.OPACITY: opacity,
-        MapKind.NORMAL: normal_of_height(height, grid),
-        MapKind.AMBIENT_OCCLUSION: occlusion(height, grid, reach_mm=OCCLUSION_REACH_MM),
-    }), number, [kind_of(scatter.kinds, piece.kind) for piece in laid])  # fmt: skip
+            height,
+            colour,
+            rough,
+            opacity,
+            number,
+            seen.cover,
+            seen.height,
+            seen.colour,
+            seen.roughness,
+            at,
+            piece.size,
+            cos,
+            sin,
+            base,
+            *slope,
+            tones[index],
+            size,
+            grid.width_mm,
+            grid.height_mm,
+            index,
+        )
+    return _with_ids(
+        MapSet(
+            grid,
+            {
+                MapKind.BASE_COLOUR: colour,
+                MapKind.HEIGHT: height,
+                MapKind.ROUGHNESS: rough,
+                MapKind.OPACITY: opacity,
+                MapKind.NORMAL: normal_of_height(height, grid),
+                MapKind.AMBIENT_OCCLUSION: occlusion(height, grid, reach_mm=OCCLUSION_REACH_MM),
+            },
+        ),
+        number,
+        [kind_of(scatter.kinds, piece.kind) for piece in laid],
+    )
 
 
 def _tones(count: int, jitter: float, seed: int) -> npt.NDArray[np.float32]:

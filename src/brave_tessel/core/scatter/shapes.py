@@ -31,14 +31,20 @@ def _edge(inside_mm: _F, grid: Grid) -> Raster:
     return np.asarray(np.clip(inside_mm / grid.pitch_mm + 0.5, 0, 1), np.float32)
 
 
-def _made(grid: Grid, cover: Raster, height: _F | Raster, colour: str, mottle: Raster, spread: float, roughness: float) -> MapSet:
+def _made(
+    grid: Grid, cover: Raster, height: _F | Raster, colour: str, mottle: Raster, spread: float, roughness: float
+) -> MapSet:
     tone = (1 + np.float32(spread) * (mottle - np.float32(0.5)))[..., None]
     painted = np.asarray(hex_to_linear(colour), np.float32) * tone
-    return MapSet(grid, {
-        MapKind.OPACITY: cover, MapKind.HEIGHT: np.asarray(np.maximum(height, 0) * (cover > 0), np.float32),
-        MapKind.BASE_COLOUR: np.asarray(np.clip(painted, 0, 1), np.float32),
-        MapKind.ROUGHNESS: np.asarray(np.clip(roughness + 0.2 * (mottle - 0.5), 0.02, 1), np.float32),
-    })  # fmt: skip
+    return MapSet(
+        grid,
+        {
+            MapKind.OPACITY: cover,
+            MapKind.HEIGHT: np.asarray(np.maximum(height, 0) * (cover > 0), np.float32),
+            MapKind.BASE_COLOUR: np.asarray(np.clip(painted, 0, 1), np.float32),
+            MapKind.ROUGHNESS: np.asarray(np.clip(roughness + 0.2 * (mottle - 0.5), 0.02, 1), np.float32),
+        },
+    )
 
 
 def _wobble(turn: _F, amount: float, seed: int, waves: int = 5) -> _F:
@@ -52,12 +58,16 @@ def _wobble(turn: _F, amount: float, seed: int, waves: int = 5) -> _F:
 
 @operation("shape.pebble")
 def pebble(
-    grid: Grid, *, thickness: Thickness = 14.0,
+    grid: Grid,
+    *,
+    thickness: Thickness = 14.0,
     irregular: Annotated[float, Fraction(help="How far the outline leaves an ellipse.")] = 0.35,
     flat: Annotated[float, Fraction(help="0 a full round back, 1 a flat one.")] = 0.35,
-    colour: Colour_ = "#8A857A", mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.35,
-    roughness: Rough = 0.55, seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+    colour: Colour_ = "#8A857A",
+    mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.35,
+    roughness: Rough = 0.55,
+    seed: Annotated[int, Seed()] = 1,
+) -> MapSet:
     """A rounded stone."""
     x, y = _places(grid)
     turn = np.arctan2(y, x + 0 * y)
@@ -70,16 +80,22 @@ def pebble(
 
 @operation("shape.tile")
 def tile(
-    grid: Grid, *, thickness: Thickness = 6.0,
+    grid: Grid,
+    *,
+    thickness: Thickness = 6.0,
     edge_round: Annotated[float, Length(0, 10, least=0, most=100, help="Width over which the edge is rounded.")] = 1.2,
     cushion: Annotated[float, Fraction(help="How far the middle rises over the edge.")] = 0.06,
-    colour: Colour_ = "#2E6B62", mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.2,
-    roughness: Rough = 0.2, seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+    colour: Colour_ = "#2E6B62",
+    mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.2,
+    roughness: Rough = 0.2,
+    seed: Annotated[int, Seed()] = 1,
+) -> MapSet:
     """A flat rectangular piece with rounded edges."""
     x, y = _places(grid)
     inside = np.minimum((1 - np.abs(x)) * grid.width_mm, (1 - np.abs(y)) * grid.height_mm) / 2 - grid.pitch_mm
-    lift = np.sqrt(np.clip(1 - (1 - np.clip(inside / max(edge_round, 1e-3), 0, 1)) ** 2, 0, 1)) if edge_round > 0 else 1.0
+    lift = (
+        np.sqrt(np.clip(1 - (1 - np.clip(inside / max(edge_round, 1e-3), 0, 1)) ** 2, 0, 1)) if edge_round > 0 else 1.0
+    )
     height = thickness * ((0.75 + 0.25 * lift) + cushion * (1 - x * x) * (1 - y * y))
     mottle = clouds(grid, size=max(2.0, grid.width_mm / 2), octaves=4, seed=seed)
     return _made(grid, _edge(inside, grid), height, colour, mottle, mottling, roughness)
@@ -87,17 +103,23 @@ def tile(
 
 @operation("shape.leaf")
 def leaf(
-    grid: Grid, *, thickness: Thickness = 1.0,
+    grid: Grid,
+    *,
+    thickness: Thickness = 1.0,
     pointed: Annotated[float, Fraction(help="0 a round tip, 1 a long one.")] = 0.6,
     curl: Annotated[float, Length(0, 30, least=0, most=200, help="How high the rim curls up.")] = 5.0,
     veins: Annotated[int, Whole(0, 14, most=40, help="Veins on each side of the middle.")] = 7,
-    colour: Colour_ = "#7A5A2C", rim: Annotated[str, Paint(help="Colour towards the rim.")] = "#4E6B2B",
-    roughness: Rough = 0.7, seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+    colour: Colour_ = "#7A5A2C",
+    rim: Annotated[str, Paint(help="Colour towards the rim.")] = "#4E6B2B",
+    roughness: Rough = 0.7,
+    seed: Annotated[int, Seed()] = 1,
+) -> MapSet:
     """A leaf along the rectangle's width, tip to the right."""
     x, y = _places(grid)
     along = np.clip((x + 1) / 2, 0, 1)
-    half = np.sin(math.pi * along ** (0.7 + 0.3 * (1 - pointed))) ** (1 + 0.5 * pointed) * (0.92 + _wobble(math.pi * along, 0.08, seed))
+    half = np.sin(math.pi * along ** (0.7 + 0.3 * (1 - pointed))) ** (1 + 0.5 * pointed) * (
+        0.92 + _wobble(math.pi * along, 0.08, seed)
+    )
     half = np.maximum(half, 1e-3)
     inside = (half - np.abs(y)) * grid.height_mm / 2
     across = np.clip(np.abs(y) / half, 0, 1)
@@ -109,17 +131,23 @@ def leaf(
     made = _made(grid, _edge(inside, grid), height, colour, mottle, 0.5, roughness)
     share = (across**2 * (0.3 + 0.7 * mottle)).astype(np.float32)[..., None]
     painted = made[MapKind.BASE_COLOUR] * (1 - share) + np.asarray(hex_to_linear(rim), np.float32) * share
-    return made.with_maps(base_colour=np.asarray(painted * (1 - 0.25 * np.asarray(veined, np.float32)[..., None]), np.float32))
+    return made.with_maps(
+        base_colour=np.asarray(painted * (1 - 0.25 * np.asarray(veined, np.float32)[..., None]), np.float32)
+    )
 
 
 @operation("shape.brick")
 def brick(
-    grid: Grid, *, thickness: Thickness = 30.0,
+    grid: Grid,
+    *,
+    thickness: Thickness = 30.0,
     worn: Annotated[float, Length(0, 20, least=0, most=100, help="How far corners and edges are chipped away.")] = 5.0,
     grain: Annotated[float, Length(0, 4, least=0, most=50, help="Height of the grain on its face.")] = 0.8,
-    colour: Colour_ = "#8C4A34", mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.4,
-    roughness: Rough = 0.85, seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+    colour: Colour_ = "#8C4A34",
+    mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.4,
+    roughness: Rough = 0.85,
+    seed: Annotated[int, Seed()] = 1,
+) -> MapSet:
     """A block with worn edges."""
     x, y = _places(grid)
     chips = clouds(grid, size=max(1.0, grid.width_mm / 4), octaves=3, gain=0.35, seed=seed + 7)
@@ -133,12 +161,16 @@ def brick(
 
 @operation("shape.chip")
 def chip(
-    grid: Grid, *, thickness: Thickness = 8.0,
+    grid: Grid,
+    *,
+    thickness: Thickness = 8.0,
     corners: Annotated[int, Whole(3, 9, most=16, help="Corners of its outline.")] = 5,
     facets: Annotated[float, Fraction(help="How steeply the sides fall to the edge.")] = 0.5,
-    colour: Colour_ = "#B9B3A6", mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.3,
-    roughness: Rough = 0.6, seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+    colour: Colour_ = "#B9B3A6",
+    mottling: Annotated[float, Fraction(help="How far its tone varies.")] = 0.3,
+    roughness: Rough = 0.6,
+    seed: Annotated[int, Seed()] = 1,
+) -> MapSet:
     """A broken flake with straight sides."""
     x, y = _places(grid)
     luck = units_many(np.arange(3 * corners), np.zeros(3 * corners, np.int64), seed)

@@ -20,10 +20,23 @@ _TRIES = 24
 
 @operation("scatter.strew", label="Strew")
 def strew(
-    grid: Grid, *,
-    density: Annotated[int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")] = 300,
-    spacing: Annotated[float, Fraction(0, 2, most=6, help="Least distance of two middles, in widths of a piece; 0 is without regard.")] = 0.6,
-    meeting: Annotated[str, Choice("avoid", "overlap", "pile", help="Pieces keep clear of each other, pass through each other, or rest on those below.")] = "pile",
+    grid: Grid,
+    *,
+    density: Annotated[
+        int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")
+    ] = 300,
+    spacing: Annotated[
+        float, Fraction(0, 2, most=6, help="Least distance of two middles, in widths of a piece; 0 is without regard.")
+    ] = 0.6,
+    meeting: Annotated[
+        str,
+        Choice(
+            "avoid",
+            "overlap",
+            "pile",
+            help="Pieces keep clear of each other, pass through each other, or rest on those below.",
+        ),
+    ] = "pile",
     size_spread: Annotated[float, Fraction(help="How far sizes vary.")] = 0.35,
     turn: Annotated[float, Angle(0, 180, help="How far pieces are turned either way.")] = 180.0,
     tilt: Annotated[float, Angle(0, 60, help="How far pieces lean at most.")] = 8.0,
@@ -32,7 +45,7 @@ def strew(
     ground: Annotated[str, Paint(help="Colour of the ground between the pieces.")] = "#5E574B",
     ground_roughness: Annotated[float, Fraction(help="Roughness of the ground.")] = 0.9,
     seed: Annotated[int, Seed()] = 1,
-) -> MapSet:  # fmt: skip
+) -> MapSet:
     """Pieces thrown at random on the wrapped sheet, none nearer to another than its spacing."""
     return MapSet(grid)
 
@@ -48,9 +61,11 @@ def fallen(scatter: Scatter) -> list[LaidPiece]:
     count = round(float(values["density"]) * area)
     if count > MOST_PIECES:
         raise OutOfRangeError(
-            "Density", value=f"{values['density']:g} a square metre", allowed=f"up to {MOST_PIECES} pieces on the sheet",
+            "Density",
+            value=f"{values['density']:g} a square metre",
+            allowed=f"up to {MOST_PIECES} pieces on the sheet",
             remedy="Choose a lower density or a smaller sheet.",
-        )  # fmt: skip
+        )
     kinds = [kind for kind in scatter.kinds if kind.share > 0]
     if not kinds or count == 0:
         return []
@@ -70,10 +85,18 @@ def fallen(scatter: Scatter) -> list[LaidPiece]:
         spot = placed.throw(rng, reach)
         turns, lean, towards = rng.random(3)
         if spot is not None:
-            out.append(LaidPiece(
-                id=f"fallen-{n}", kind=kind.id, x_mm=spot[0], y_mm=spot[1], size=size,
-                turn=(turns * 2 - 1) * float(values["turn"]), tilt=lean * float(values["tilt"]), tilt_towards=towards * 360,
-            ))  # fmt: skip
+            out.append(
+                LaidPiece(
+                    id=f"fallen-{n}",
+                    kind=kind.id,
+                    x_mm=spot[0],
+                    y_mm=spot[1],
+                    size=size,
+                    turn=(turns * 2 - 1) * float(values["turn"]),
+                    tilt=lean * float(values["tilt"]),
+                    tilt_towards=towards * 360,
+                )
+            )
     return out
 
 

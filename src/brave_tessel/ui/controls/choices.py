@@ -34,7 +34,13 @@ class Choices(QWidget):
     changed = pyqtSignal(object)
 
     def __init__(
-        self, options: Sequence[tuple[str, str]], value: str, *, name: str, columns: int = 4, parent: QWidget | None = None
+        self,
+        options: Sequence[tuple[str, str]],
+        value: str,
+        *,
+        name: str,
+        columns: int = 4,
+        parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
@@ -109,7 +115,9 @@ class PaintField(ParamField):
         row.addWidget(QLabel(param.label), 1)
         self.swatch = Swatch()
         self.swatch.setAccessibleName(f"{param.label}, pick")
-        self.field = TypedLine(f"{param.label}, code", 76, lambda text: param.check(text if text.startswith("#") else f"#{text}"))
+        self.field = TypedLine(
+            f"{param.label}, code", 76, lambda text: param.check(text if text.startswith("#") else f"#{text}")
+        )
         self.drop = QToolButton()
         self.drop.setObjectName("flat")
         self.drop.setCheckable(True)

@@ -15,16 +15,20 @@ class FloatBar(QFrame):
 
     chosen = pyqtSignal(str)
 
-    def __init__(self, words: Sequence[str], current: str, *, name: str, parent: QWidget, rest: Sequence[str] = ()) -> None:
+    def __init__(
+        self, words: Sequence[str], current: str, *, name: str, parent: QWidget, rest: Sequence[str] = ()
+    ) -> None:
         super().__init__(parent)
         self.setAccessibleName(name)
         t = theme.tokens()
         self.setStyleSheet(
             f"FloatBar {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}"
-            f"FloatBar QToolButton {{ border: none; background: transparent; padding: {theme.px(3)}px {theme.px(7)}px; }}"
+            f"FloatBar QToolButton {{ border: none; background: transparent; "
+            f"padding: {theme.px(3)}px {theme.px(7)}px; }}"
             f"FloatBar QToolButton:hover {{ background: {t.wash}; }}"
             f"FloatBar QToolButton:focus {{ color: {t.verdigris}; }}"
-            f"FloatBar QToolButton:checked {{ background: {t.ink}; color: {t.panel}; font-family: '{theme.SANS} SemiBold'; }}"
+            f"FloatBar QToolButton:checked {{ background: {t.ink}; color: "
+            f"{t.panel}; font-family: '{theme.SANS} SemiBold'; }}"
         )
         row = QHBoxLayout(self)
         row.setContentsMargins(2, 2, 2, 2)

@@ -22,9 +22,17 @@ def control_for(param: Param, value: Value) -> Any:
 
 
 _CONTROLS: dict[str, Any] = {
-    "choice": LabelledChoices, "toggle": SwitchField, "colour": PaintField, "source": SourceField, "layer": SourceField, "tip": SourceField, "stops": RampField,
-    "words": WordsField, "sizes": SizesField, "font": FontField,
-}  # fmt: skip
+    "choice": LabelledChoices,
+    "toggle": SwitchField,
+    "colour": PaintField,
+    "source": SourceField,
+    "layer": SourceField,
+    "tip": SourceField,
+    "stops": RampField,
+    "words": WordsField,
+    "sizes": SizesField,
+    "font": FontField,
+}
 
 
 class OperationForm(QWidget):

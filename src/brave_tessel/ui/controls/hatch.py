@@ -60,10 +60,15 @@ def _waves(painter: QPainter) -> None:
 
 
 HATCHES: dict[str, tuple[_Lines, str]] = {
-    "slant": (_slant, "#5E8F78"), "dots": (_dots, "#D9D1BE"), "upright": (_upright, "#A9C3B4"),
-    "stones": (_stones, "#B7AFA2"), "grid": (_grid, "#CDBB9B"), "cross": (_cross, "#C98F68"),
-    "waves": (_waves, "#A9C7DA"), "level": (_level, "#B9B3C9"),
-}  # fmt: skip
+    "slant": (_slant, "#5E8F78"),
+    "dots": (_dots, "#D9D1BE"),
+    "upright": (_upright, "#A9C3B4"),
+    "stones": (_stones, "#B7AFA2"),
+    "grid": (_grid, "#CDBB9B"),
+    "cross": (_cross, "#C98F68"),
+    "waves": (_waves, "#A9C7DA"),
+    "level": (_level, "#B9B3C9"),
+}
 """Name, lines and ground of each hatch."""
 
 

@@ -67,7 +67,11 @@ class _FoldHead(QAbstractButton):
         middle, half = QPointF(theme.px(5), self.height() / 2 + 0.5), theme.px(3.5)
         painter.setPen(QPen(theme.colour("verdigris" if self.hasFocus() else "ink_2"), 1.4))
         down = self.isChecked()
-        points = [(-half, -half / 2), (0, half / 2), (half, -half / 2)] if down else [(-half / 2, -half), (half / 2, 0), (-half / 2, half)]
+        points = (
+            [(-half, -half / 2), (0, half / 2), (half, -half / 2)]
+            if down
+            else [(-half / 2, -half), (half / 2, 0), (-half / 2, half)]
+        )
         painter.drawPolyline(QPolygonF([middle + QPointF(x, y) for x, y in points]))
         painter.setPen(theme.colour("ink"))
         painter.setFont(theme.font(12, weight=600))
@@ -251,7 +255,11 @@ class Meter(QWidget):
         word = {"ok": "good", "caution": "look closer", "fault": "shows"}[self.level]
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour(token))
-        painter.drawText(QRectF(0, theme.px(24), width, theme.px(18)), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignBottom, word)
+        painter.drawText(
+            QRectF(0, theme.px(24), width, theme.px(18)),
+            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignBottom,
+            word,
+        )
         top = theme.px(52)
         painter.setPen(QPen(theme.colour("ink_3"), 1))
         for tick in range(41):
@@ -262,5 +270,7 @@ class Meter(QWidget):
         painter.fillRect(QRectF(0, bar.top(), width * self.fill, bar.height()), theme.colour(token))
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
-        area = QRectF(0, bar.bottom() + theme.px(6), self.width() - theme.px(8), self.height() - bar.bottom() - theme.px(6))
+        area = QRectF(
+            0, bar.bottom() + theme.px(6), self.width() - theme.px(8), self.height() - bar.bottom() - theme.px(6)
+        )
         painter.drawText(area, int(Qt.TextFlag.TextWordWrap), self.sentence)

@@ -65,7 +65,17 @@ class _Ramp(QWidget):
             x, half = self.x_of(place), theme.px(5)
             painter.setPen(QPen(theme.colour("verdigris" if index == self.held else "ink_2"), 1.4))
             painter.setBrush(QColor(colour))
-            painter.drawPolygon(QPolygonF([QPointF(x, low), QPointF(x + half, low + half), QPointF(x + half, low + 2.2 * half), QPointF(x - half, low + 2.2 * half), QPointF(x - half, low + half)]))
+            painter.drawPolygon(
+                QPolygonF(
+                    [
+                        QPointF(x, low),
+                        QPointF(x + half, low + half),
+                        QPointF(x + half, low + 2.2 * half),
+                        QPointF(x - half, low + 2.2 * half),
+                        QPointF(x - half, low + half),
+                    ]
+                )
+            )
 
     def _at(self, at: QPointF) -> int:
         near = [abs(self.x_of(place) - at.x()) for place, _ in self.stops]
@@ -77,7 +87,9 @@ class _Ramp(QWidget):
         after = min((s for s in self.stops if s[0] >= place), default=self.stops[-1])
         share = (place - before[0]) / max(after[0] - before[0], 1e-6)
         a, b = QColor(before[1]), QColor(after[1])
-        mixed = [round(x + (y - x) * share) for x, y in ((a.red(), b.red()), (a.green(), b.green()), (a.blue(), b.blue()))]
+        mixed = [
+            round(x + (y - x) * share) for x, y in ((a.red(), b.red()), (a.green(), b.green()), (a.blue(), b.blue()))
+        ]
         return "#{:02X}{:02X}{:02X}".format(*mixed)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -117,7 +129,9 @@ class _Ramp(QWidget):
         if at < 0:
             return
         place, colour = self.stops[at]
-        picked = QColorDialog.getColor(QColor(colour), self, "Colour of the ramp", QColorDialog.ColorDialogOption.DontUseNativeDialog)
+        picked = QColorDialog.getColor(
+            QColor(colour), self, "Colour of the ramp", QColorDialog.ColorDialogOption.DontUseNativeDialog
+        )
         if picked.isValid():
             self.stops[at] = (place, picked.name().upper())
             self.changed.emit(text_of(self.stops))
@@ -155,5 +169,3 @@ class RampField(ParamField):
         if self.ramp.held < 0:
             self.ramp.stops = stops_from(str(value))
         self.ramp.update()
-
-

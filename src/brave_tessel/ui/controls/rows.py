@@ -75,7 +75,9 @@ class _RowPainter(QStyledItemDelegate):
             right -= side + theme.px(6)
         if row.locked:
             side = theme.px(13)
-            theme.tinted("lock", "ink_2", 13).paint(painter, int(right - side), int(rect.center().y() - side / 2), side, side)
+            theme.tinted("lock", "ink_2", 13).paint(
+                painter, int(right - side), int(rect.center().y() - side / 2), side, side
+            )
             right -= side + theme.px(5)
         self._words(painter, row, rect, left, right, bool(option.state & QStyle.StateFlag.State_Selected))
         painter.restore()
@@ -114,7 +116,9 @@ class _RowPainter(QStyledItemDelegate):
         note = QFontMetricsF(note_font).elidedText(row.note, Qt.TextElideMode.ElideRight, width)
         painter.drawText(QPointF(left, middle + theme.px(13)), note)
 
-    def editorEvent(self, event: QEvent | None, model: object, option: QStyleOptionViewItem, index: QModelIndex) -> bool:
+    def editorEvent(
+        self, event: QEvent | None, model: object, option: QStyleOptionViewItem, index: QModelIndex
+    ) -> bool:
         row: Row = index.data(_ROW)
         if row.shown is None or not isinstance(event, QMouseEvent) or event.button() != Qt.MouseButton.LeftButton:
             return False
@@ -140,7 +144,8 @@ class RowList(QListWidget):
     brought = pyqtSignal(str, str, str)
 
     def __init__(self, name: str, *, reorder: bool = False, several: bool = False, takes: str = "") -> None:
-        """``takes`` is a kind of dragged data that may be dropped between the rows: ``brought`` tells what, at which row, and
+        """``takes`` is a kind of dragged data that may be dropped between the rows: ``brought`` tells what, at
+        which row, and
         whether above, below or into it.
         """
         super().__init__()
@@ -155,7 +160,9 @@ class RowList(QListWidget):
             self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
             self.itemSelectionChanged.connect(self._selection_moved)
         if reorder:
-            self.setDragDropMode(QAbstractItemView.DragDropMode.DragDrop if takes else QAbstractItemView.DragDropMode.InternalMove)
+            self.setDragDropMode(
+                QAbstractItemView.DragDropMode.DragDrop if takes else QAbstractItemView.DragDropMode.InternalMove
+            )
             self.setDefaultDropAction(Qt.DropAction.MoveAction)
         self._rows: list[Row] = []
         self._showing = False
@@ -215,7 +222,9 @@ class RowList(QListWidget):
         left = theme.px(76 + 12 * row.indent) if row.hatch else theme.px(60)
         field = QLineEdit(row.title, self.viewport())
         field.setAccessibleName("Name")
-        field.setGeometry(left, box.center().y() - theme.px(19), max(theme.px(60), box.width() - left - theme.px(32)), theme.px(24))
+        field.setGeometry(
+            left, box.center().y() - theme.px(19), max(theme.px(60), box.width() - left - theme.px(32)), theme.px(24)
+        )
         field.selectAll()
         field.editingFinished.connect(lambda: self._renamed(field, id, row.title))
         field.show()
@@ -234,7 +243,11 @@ class RowList(QListWidget):
 
     def selected_ids(self) -> list[str]:
         """Ids of all chosen rows, in the order of the list."""
-        return [row.id for index, row in enumerate(self._rows) if (item := self.item(index)) is not None and item.isSelected()]
+        return [
+            row.id
+            for index, row in enumerate(self._rows)
+            if (item := self.item(index)) is not None and item.isSelected()
+        ]
 
     def _selection_moved(self) -> None:
         if not self._showing:
@@ -243,7 +256,9 @@ class RowList(QListWidget):
     def _brings(self, event: QDropEvent | None) -> str:
         """What of the kind that is taken an event brings from elsewhere."""
         mime = event.mimeData() if event else None
-        return bytes(mime.data(self.takes).data()).decode() if mime and self.takes and mime.hasFormat(self.takes) else ""
+        return (
+            bytes(mime.data(self.takes).data()).decode() if mime and self.takes and mime.hasFormat(self.takes) else ""
+        )
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         if event and (self._brings(event) or event.source() is self):

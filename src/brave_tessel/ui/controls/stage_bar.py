@@ -57,7 +57,9 @@ class StageBar(QWidget):
             painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, str(index + 1))
             painter.setFont(theme.font(13, weight=600 if here else 400))
             painter.setPen(theme.colour("panel" if here else "ink"))
-            painter.drawText(QRectF(left + theme.px(16), 0, theme.px(90), self.height()), Qt.AlignmentFlag.AlignVCenter, stage)
+            painter.drawText(
+                QRectF(left + theme.px(16), 0, theme.px(90), self.height()), Qt.AlignmentFlag.AlignVCenter, stage
+            )
 
     def _at(self, point: QPointF) -> int:
         for index in reversed(range(len(self.stages))):
@@ -115,4 +117,6 @@ class BusySign(QWidget):
         side = theme.px(9)
         for index, (x, y) in enumerate(((0, 0), (1, 0), (1, 1), (0, 1))):
             lit = (index == self.turn) if self.busy else index in {0, 2}
-            painter.fillRect(QRectF(x * (side + 1), y * (side + 1), side, side), theme.colour("verdigris" if lit else "line"))
+            painter.fillRect(
+                QRectF(x * (side + 1), y * (side + 1), side, side), theme.colour("verdigris" if lit else "line")
+            )

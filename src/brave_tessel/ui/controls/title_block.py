@@ -81,14 +81,16 @@ class TitleBlock(QWidget):
             painter.setPen(theme.colour("ink_2"))
             painter.drawText(
                 QRectF(rect.left() + theme.px(7), rect.top(), widths[column][0], rect.height()),
-                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, label.upper(),
-            )  # fmt: skip
+                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft,
+                label.upper(),
+            )
             painter.setFont(theme.font(11, mono=True))
             painter.setPen(theme.colour("verdigris" if key else "ink"))
             painter.drawText(
                 QRectF(rect.left() + widths[column][0], rect.top(), widths[column][1], rect.height()),
-                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft, value,
-            )  # fmt: skip
+                Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignLeft,
+                value,
+            )
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5))
 

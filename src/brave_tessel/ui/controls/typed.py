@@ -1,4 +1,6 @@
-"""What parameters are set with: a field for one, and a line to type in, read when it is left, refused with one sentence."""
+"""What parameters are set with: a field for one, and a line to type in, read when it is left, refused with one
+sentence.
+"""
 
 from __future__ import annotations
 
@@ -14,7 +16,9 @@ from .. import theme
 
 
 class ParamField(QWidget):
-    """A field for one parameter. ``changed`` carries the checked value; ``released`` ends a change, for one step of undo."""
+    """A field for one parameter. ``changed`` carries the checked value; ``released`` ends a change, for one step of
+    undo.
+    """
 
     changed = pyqtSignal(object)
     released = pyqtSignal()

@@ -57,7 +57,13 @@ class BuildStage(Stage):
         super().__init__(desk)
         self.surface_board = SurfaceBoard()
         self.recipe = RecipeMode(desk)
-        self.views = FloatBar(MAIN_VIEWS, "Lit", name="View", parent=self.surface_board, rest=[view for view in VIEWS if view not in MAIN_VIEWS])
+        self.views = FloatBar(
+            MAIN_VIEWS,
+            "Lit",
+            name="View",
+            parent=self.surface_board,
+            rest=[view for view in VIEWS if view not in MAIN_VIEWS],
+        )
         self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.surface_board)
         self.solid = SolidView(self.surface_board)
         self.solid.lower()
@@ -70,9 +76,14 @@ class BuildStage(Stage):
         self.list = self.layers.list
         self.build_left = self._make_left()
         self.library = LibraryPanel(desk)
-        self.stacks = tuple(stacked(*pair) for pair in (
-            (self.build_left, self.recipe.left), (self.surface_board, self.recipe.board), (self.layer_card, self.recipe.card, self.library),
-        ))  # fmt: skip
+        self.stacks = tuple(
+            stacked(*pair)
+            for pair in (
+                (self.build_left, self.recipe.left),
+                (self.surface_board, self.recipe.board),
+                (self.layer_card, self.recipe.card, self.library),
+            )
+        )
         self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
         self._live: Stroke | None = None
@@ -89,7 +100,15 @@ class BuildStage(Stage):
         left.add(self.picker, self._make_new(), stretch=True)
         left.add(self.heading)
         left.add_list(self.list)
-        left.add(button("Library", lambda: self.open_library(True), icon="stack-2", tip="Kits, recipes, surfaces, marks of use (Ctrl+L)"), stretch=True)
+        left.add(
+            button(
+                "Library",
+                lambda: self.open_library(True),
+                icon="stack-2",
+                tip="Kits, recipes, surfaces, marks of use (Ctrl+L)",
+            ),
+            stretch=True,
+        )
         left.add(self.layers.lay, self.layers.twice, self.layers.out, self.layers.more, stretch=True)
         return left
 
@@ -224,7 +243,9 @@ class BuildStage(Stage):
             return
         name, done = QInputDialog.getText(self.left, "Rename the surface", "Name", text=surface.name)
         if done and name.strip():
-            self.desk.dispatch(Set(path=("surfaces", surface.id, "name"), value=name.strip(), label="Rename the surface"))
+            self.desk.dispatch(
+                Set(path=("surfaces", surface.id, "name"), value=name.strip(), label="Rename the surface")
+            )
 
     def lay_on(self, group: str, kind: str) -> None:
         """A new layer of a kind above the chosen one."""
@@ -271,7 +292,9 @@ class BuildStage(Stage):
             self.layer_card.paint_button.setChecked(on)
         self.surface_board.setFocus()
         self.surface_board.update()
-        self.desk.tell("Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else "")
+        self.desk.tell(
+            "Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else ""
+        )
 
     def _brush_sized(self, size: float) -> None:
         self.desk.brush = {**self.desk.brush, "size": size}
@@ -297,10 +320,14 @@ class BuildStage(Stage):
         if self._live is None:
             self._live = self.desk.surfaces.live = self._make_stroke(path, new_id("stroke"))
             self._gesture = f"stroke-{self._live.id}"
-            self.desk.dispatch(Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture))
+            self.desk.dispatch(
+                Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture)
+            )
             return
         stroke = self.desk.surfaces.live = self._make_stroke(path, self._live.id)
-        self.desk.dispatch(Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture))
+        self.desk.dispatch(
+            Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture)
+        )
 
     def _stroke_done(self, path: list[tuple[float, float]]) -> None:
         self._stroke_moves(path)
@@ -331,7 +358,9 @@ class BuildStage(Stage):
         layer = self.desk.layer
         if layer and isinstance(layer.what, RunWhat) and name.startswith("point ") and len(layer.what.points) > 2:
             index = int(name.split()[1])
-            self.layer_card.put(("what", "points"), (*layer.what.points[:index], *layer.what.points[index + 1 :]), "Take out a point")
+            self.layer_card.put(
+                ("what", "points"), (*layer.what.points[:index], *layer.what.points[index + 1 :]), "Take out a point"
+            )
 
     def _item_dropped(self, key: str, x: float, y: float) -> None:
         """Something of the library dropped on the board; what is set once lies where it was dropped."""
@@ -363,7 +392,9 @@ class BuildStage(Stage):
             if colour:
                 known = [stop for stop in str(rule.rule.value("colours")).split(",") if stop != "#000000"]
                 stops = list(dict.fromkeys([*known, colour]))
-                self.layer_card.set_setting(("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2))
+                self.layer_card.set_setting(
+                    ("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2)
+                )
 
         self.desk.ask("pick", lambda current: id_at(session, job, surface, layer, rule, x, y, current=current), then)
 
@@ -444,16 +475,24 @@ class BuildStage(Stage):
         height = done.maps[MapKind.HEIGHT]
         units = units_of(surface)
         grid = done.grid
-        relief = f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm"
+        relief = (
+            f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm"
+        )
         courses = f"{units.courses} × {format_number(units.course_mm, decimals=1)} mm" if units else "free"
         cells: list[Cell] = [
-            ("", "Surface", surface.name), ("scale", "Scale", self.surface_board.scale_name()),
+            ("", "Surface", surface.name),
+            ("scale", "Scale", self.surface_board.scale_name()),
             ("", "Repeat", format_size(surface.width_mm, surface.height_mm)),
             ("", "Sheet", f"{grid.width_px} × {grid.height_px}, {1 / grid.pitch_mm:.2f}/mm"),
-            ("", "Relief", relief), ("light", "Light", f"{self.desk.height:.0f}° high, {math.log2(max(self.desk.exposure, 1e-3)):+.1f}".replace("-", "−")),
+            ("", "Relief", relief),
+            (
+                "light",
+                "Light",
+                f"{self.desk.height:.0f}° high, {math.log2(max(self.desk.exposure, 1e-3)):+.1f}".replace("-", "−"),
+            ),
             ("" if units is None or units.whole else "repeat", "Courses", courses),
             ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
-        ]  # fmt: skip
+        ]
         self.block.show_cells(cells)
 
     def _probe(self, x: float, y: float) -> None:
@@ -490,9 +529,15 @@ class BuildStage(Stage):
 
 
 def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
-    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once, but for layers
+    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once,
+    but for layers
     that are hidden.
     """
-    hidden = {id for layer, _ in every_layer(done.surface.layers) if not layer.shown for id in (layer.id, *(rule.id for rule in layer.where))}
+    hidden = {
+        id
+        for layer, _ in every_layer(done.surface.layers)
+        if not layer.shown
+        for id in (layer.id, *(rule.id for rule in layer.where))
+    }
     fresh = {id: picture for id, picture in done.thumbs.items() if done.fine or id in hidden or id not in before.thumbs}
     return {**before.thumbs, **fresh}

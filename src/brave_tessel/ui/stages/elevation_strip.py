@@ -58,7 +58,8 @@ class ElevationStrip(QWidget):
     def _rect(self, sides: tuple[float, float, float, float], frame: QRectF, scale: float) -> QRectF:
         a, low, b, high = sides
         return QRectF(
-            QPointF(frame.left() + a * scale, frame.bottom() - high * scale), QPointF(frame.left() + b * scale, frame.bottom() - low * scale)
+            QPointF(frame.left() + a * scale, frame.bottom() - high * scale),
+            QPointF(frame.left() + b * scale, frame.bottom() - low * scale),
         )
 
     # Painting ------------------------------------------------------------------------------------
@@ -67,7 +68,9 @@ class ElevationStrip(QWidget):
         painter = QPainter(self)
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
-        painter.drawText(QRectF(theme.px(12), theme.px(6), 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Elevation")
+        painter.drawText(
+            QRectF(theme.px(12), theme.px(6), 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Elevation"
+        )
         if self.elevation is None or not self.elevation.faces:
             return
         frame, scale = self._frame()
@@ -83,7 +86,11 @@ class ElevationStrip(QWidget):
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         box = QRectF(theme.px(82), theme.px(6), self.width() - theme.px(96), theme.px(18))
-        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, "north wall → corner → east wall, unrolled; drag the pattern along the chalk line")
+        painter.drawText(
+            box,
+            Qt.AlignmentFlag.AlignVCenter,
+            "north wall → corner → east wall, unrolled; drag the pattern along the chalk line",
+        )
         face = next((f for f in self.elevation.faces if f.part.id == self.chosen), None)
         if face is None or face.courses is None:
             return
@@ -189,7 +196,9 @@ class ElevationStrip(QWidget):
         if event is None:
             return
         if self._grip is None:
-            self.setCursor(Qt.CursorShape.OpenHandCursor if self._face_at(event.position()) else Qt.CursorShape.ArrowCursor)
+            self.setCursor(
+                Qt.CursorShape.OpenHandCursor if self._face_at(event.position()) else Qt.CursorShape.ArrowCursor
+            )
             return
         face, start, across, up = self._grip
         _, scale = self._frame()

@@ -41,9 +41,13 @@ class FrameBoard(Board):
         self.stops = 6
         self.framing = FrameTool(desk)
         self.tools: dict[str, PhotoTool] = {
-            "frame": self.framing, "measure": MeasureTool(desk), "straight": StraightTool(desk), "grey": GreyTool(desk),
-            "line": PaletteLineTool(desk), "area": PaletteAreaTool(desk),
-        }  # fmt: skip
+            "frame": self.framing,
+            "measure": MeasureTool(desk),
+            "straight": StraightTool(desk),
+            "grey": GreyTool(desk),
+            "line": PaletteLineTool(desk),
+            "area": PaletteAreaTool(desk),
+        }
         self.name = "frame"
 
     @property

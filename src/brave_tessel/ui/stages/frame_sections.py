@@ -54,7 +54,9 @@ class FrameSection(Section):
         self.desk = desk
         self.ratio: float | None = None
         self.proportion = words("", "mono", wrap=False)
-        self.width_field = LengthField("Width", "Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm.")
+        self.width_field = LengthField(
+            "Width", "Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm."
+        )
         self.height_field = LengthField("Height", "Real height of the frame.")
         self.keep = QCheckBox("Keep the view's proportion")
         self.keep.setChecked(True)
@@ -62,7 +64,9 @@ class FrameSection(Section):
         self.locked = RatioField()
         self.density = words("")
         self.whole = button("Whole picture", self._whole, tip="Puts the frame on the picture's edges")
-        self.another = button("Another patch", self._another, tip="One more frame on the same photo, as a source of its own")
+        self.another = button(
+            "Another patch", self._another, tip="One more frame on the same photo, as a source of its own"
+        )
         for widget in (self.proportion, self.width_field, self.height_field, self.keep, self.locked, self.density):
             self.add(widget)
         self.add(self.whole, self.another)
@@ -82,12 +86,17 @@ class FrameSection(Section):
             density = proposed_px_per_mm(frame.corners, frame.width_mm, frame.height_mm)
             size = round(density * frame.width_mm), round(density * frame.height_mm)
             note = f", size {frame.size_note}" if frame.size_note.startswith("from") else ""
-            self.density.setText(f"The photo resolves {format_number(density, decimals=2)} px a mm, {size[0]} × {size[1]} px in all{note}.")
+            self.density.setText(
+                f"The photo resolves {format_number(density, decimals=2)} px a "
+                f"mm, {size[0]} × {size[1]} px in all{note}."
+            )
 
     def show_picture(self, done: GatherPicture) -> None:
         self.ratio = done.proportion
         how = "as you say" if done.source.straightening.locked else "from the view"
-        told = f"{format_number(done.proportion, decimals=3)} : 1, {how}" if done.proportion else "the view does not tell"
+        told = (
+            f"{format_number(done.proportion, decimals=3)} : 1, {how}" if done.proportion else "the view does not tell"
+        )
         self.proportion.setText(f"Proportion  {told}")
 
     def _width_typed(self, width: float, note: str) -> None:
@@ -123,7 +132,11 @@ class FrameSection(Section):
         source = self.desk.source
         if ratio and source is not None and source.straightening.sized and self.keep.isChecked():
             width = source.straightening.width_mm
-            self.desk.dispatch(intents.resize_source(self.desk.job, source, width, round(width / ratio, 2), source.straightening.size_note))
+            self.desk.dispatch(
+                intents.resize_source(
+                    self.desk.job, source, width, round(width / ratio, 2), source.straightening.size_note
+                )
+            )
 
     def _whole(self) -> None:
         source = self.desk.source
@@ -146,12 +159,16 @@ class LineSection(Section):
     def __init__(self, desk: Desk, board: FrameBoard, frame: FrameSection) -> None:
         super().__init__("Dimension line", "over a known length", unfolded=True)
         self.desk, self.board, self.frame = desk, board, frame
-        self.measure = button("Draw a dimension line", self._start, icon="ruler-2", tip="Drag over something whose length you know (D)")
+        self.measure = button(
+            "Draw a dimension line", self._start, icon="ruler-2", tip="Drag over something whose length you know (D)"
+        )
         self.measure.setCheckable(True)
         self.length = LengthField("Its real length", "Length of the drawn line; sets the size of the whole frame.")
         self.known = QComboBox()
         self.known.setAccessibleName("A thing of known size")
-        self.known.setToolTip("With a line drawn it is the thing's longer side; without one the frame lies round the thing")
+        self.known.setToolTip(
+            "With a line drawn it is the thing's longer side; without one the frame lies round the thing"
+        )
         self.known.addItem("It is a…", None)
         for thing in KNOWN:
             size = f"{format_number(thing.width_mm, decimals=2)} × {format_number(thing.height_mm, decimals=2)}"
@@ -184,10 +201,17 @@ class LineSection(Section):
             return
         frame = source.straightening
         share = length_on_sheet(
-            frame.corners, *line, width=ratio, height=1.0, bend=frame.bend, picture_size=(source.width_px, source.height_px)
+            frame.corners,
+            *line,
+            width=ratio,
+            height=1.0,
+            bend=frame.bend,
+            picture_size=(source.width_px, source.height_px),
         )
         height = length / share
-        self.desk.dispatch(intents.resize_source(self.desk.job, source, round(height * ratio, 2), round(height, 2), note))
+        self.desk.dispatch(
+            intents.resize_source(self.desk.job, source, round(height * ratio, 2), round(height, 2), note)
+        )
 
     def _known_chosen(self, index: int) -> None:
         thing: KnownThing | None = self.known.itemData(index)
@@ -211,9 +235,16 @@ class LensSection(Section):
     def __init__(self, desk: Desk, board: FrameBoard) -> None:
         super().__init__("Lens", "bends straight edges")
         self.desk, self.board = desk, board
-        self.straight = button("Draw along a straight edge", self._start, icon="ruler-2", tip="From end to end, then pull its middle onto the edge: the lens follows")
+        self.straight = button(
+            "Draw along a straight edge",
+            self._start,
+            icon="ruler-2",
+            tip="From end to end, then pull its middle onto the edge: the lens follows",
+        )
         self.straight.setCheckable(True)
-        param = Fraction(-MOST_BEND, MOST_BEND, help="Below 0 the photo bulges, above 0 it is pinched; 0 is a straight lens.")
+        param = Fraction(
+            -MOST_BEND, MOST_BEND, help="Below 0 the photo bulges, above 0 it is pinched; 0 is a straight lens."
+        )
         self.bend = RuledScale(replace(param, label="Curvature", default=0.0), 0.0)
         self.focal = words("")
         for widget in (self.straight, self.bend, self.focal):
@@ -235,5 +266,9 @@ class LensSection(Section):
         frame = source.straightening
         self.bend.show_value(frame.bend)
         self.say(f"curvature {format_number(frame.bend, decimals=3)}" if frame.bend else "bends straight edges")
-        told = f"Focal length {frame.focal_px:.0f} px, from the file." if frame.focal_px else "The file tells no focal length."
+        told = (
+            f"Focal length {frame.focal_px:.0f} px, from the file."
+            if frame.focal_px
+            else "The file tells no focal length."
+        )
         self.focal.setText(told)

@@ -316,7 +316,9 @@ def _arc(ends: list[QPointF]) -> QPolygonF:
     """A parabola through three points."""
     first, middle, last = ends
     control = 2 * middle - 0.5 * (first + last)
-    return QPolygonF([first * (1 - t) ** 2 + control * (2 * t * (1 - t)) + last * t * t for t in np.linspace(0, 1, 33).tolist()])
+    return QPolygonF(
+        [first * (1 - t) ** 2 + control * (2 * t * (1 - t)) + last * t * t for t in np.linspace(0, 1, 33).tolist()]
+    )
 
 
 class GreyTool(PhotoTool):

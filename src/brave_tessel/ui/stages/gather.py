@@ -87,12 +87,23 @@ class GatherStage(Stage):
         self.list.chosen.connect(self._choose)
         self.list.deleted.connect(self._remove)
         left.add_list(self.list)
-        self.open_button = button("Add pictures…", self.choose_files, name="main", icon="plus",
-                                  tip="PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere")  # fmt: skip
-        folder = button("", self.choose_folder, icon="folder-open", tip="Add a folder of map sets, or of frames with a light file")
+        self.open_button = button(
+            "Add pictures…",
+            self.choose_files,
+            name="main",
+            icon="plus",
+            tip="PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere",
+        )
+        folder = button(
+            "", self.choose_folder, icon="folder-open", tip="Add a folder of map sets, or of frames with a light file"
+        )
         folder.setAccessibleName("Add a folder")
-        self.new_scatter = button("Scatter sheet", self._new_scatter, tip="A new sheet of pieces, strewn or laid by hand")
-        self.rig_button = button("Light rig", self._toggle_rig, icon="sun", tip="Take frames under single lights with the simulated device")
+        self.new_scatter = button(
+            "Scatter sheet", self._new_scatter, tip="A new sheet of pieces, strewn or laid by hand"
+        )
+        self.rig_button = button(
+            "Light rig", self._toggle_rig, icon="sun", tip="Take frames under single lights with the simulated device"
+        )
         self.rig_button.setCheckable(True)
         left.add(self.open_button, folder, stretch=True)
         left.add(self.new_scatter, self.rig_button, stretch=True)
@@ -125,7 +136,9 @@ class GatherStage(Stage):
 
     def _remove(self, id: str) -> None:
         source = self.desk.job.source(id)
-        if any(getattr(layer.what, "source", "") == id for surface in self.desk.job.surfaces for layer in surface.layers):
+        if any(
+            getattr(layer.what, "source", "") == id for surface in self.desk.job.surfaces for layer in surface.layers
+        ):
             self.desk.tell(f"{source.name} is used by a surface; take it out there first.", "caution")
             return
         self.desk.dispatch(intents.remove_source(self.desk.job, source))
@@ -158,10 +171,15 @@ class GatherStage(Stage):
         ask_thumbs(self.desk)
         badge = self.desk.followed.badge
         rows = [
-            Row(source.id, source.name, f"{badge(source.name)}{lacks(source)}", picture=source_thumb(self.desk.session, source),
-                level="" if source.sized else "caution")
+            Row(
+                source.id,
+                source.name,
+                f"{badge(source.name)}{lacks(source)}",
+                picture=source_thumb(self.desk.session, source),
+                level="" if source.sized else "caution",
+            )
             for source in job.sources
-        ]  # fmt: skip
+        ]
         self.list.show_rows(rows, self.desk.source_id)
         self.heading.note.setText(str(len(rows)) if rows else "")
         source = self.desk.source

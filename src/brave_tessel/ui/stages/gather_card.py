@@ -36,9 +36,18 @@ class SourceCard(Page):
         self.maps = MapsPanel()
         self.maps.changed.connect(self._set_map)
         self.maps.removed.connect(self._remove_map)
-        self.add_map = button("Add a map…", lambda: self.choose_maps(same_patch=False), icon="plus", tip="A further map of this source: normal, height, roughness and so on")
-        self.add_same = button("Same patch…", lambda: self.choose_maps(same_patch=True), icon="plus",
-                               tip="Another picture of the same patch, under other light: highlights and cast shadows are lessened")  # fmt: skip
+        self.add_map = button(
+            "Add a map…",
+            lambda: self.choose_maps(same_patch=False),
+            icon="plus",
+            tip="A further map of this source: normal, height, roughness and so on",
+        )
+        self.add_same = button(
+            "Same patch…",
+            lambda: self.choose_maps(same_patch=True),
+            icon="plus",
+            tip="Another picture of the same patch, under other light: highlights and cast shadows are lessened",
+        )
         self.maps_section.add(self.maps)
         self.maps_section.add(self.add_map, self.add_same)
         self.light = self._section("Even out light", "shading and drift", "gather.even_light", "light")
@@ -51,7 +60,16 @@ class SourceCard(Page):
             self.estimates[part] = form
             self.relief_section.add(form)
         self.palettes = PalettesSection(desk, board)
-        sections = (self.frame, self.line, self.maps_section, self.light_section, self.colour_section, self.relief_section, self.lens, self.palettes)
+        sections = (
+            self.frame,
+            self.line,
+            self.maps_section,
+            self.light_section,
+            self.colour_section,
+            self.relief_section,
+            self.lens,
+            self.palettes,
+        )
         for section in sections:
             self.add(section)
 
@@ -63,7 +81,12 @@ class SourceCard(Page):
 
     def _build_colour(self) -> None:
         self.colour_section = Section("Colour", "white, grey, tint")
-        self.grey = button("Pick grey or white on the photo", self._pick_grey, icon="dropper", tip="Click something there that is really neutral")
+        self.grey = button(
+            "Pick grey or white on the photo",
+            self._pick_grey,
+            icon="dropper",
+            tip="Click something there that is really neutral",
+        )
         self.grey.setCheckable(True)
         self.board.tool_changed.connect(lambda name: self.grey.setChecked(name == "grey"))
         self.balance = self.follow(OperationForm("gather.balance", {}), "balance")
@@ -72,10 +95,20 @@ class SourceCard(Page):
             self.colour_section.add(widget)
 
     def _build_link(self) -> None:
-        self.follows = button("Follow its file", self._toggle_link, tip="Reads the file again whenever it changes on disk; the job keeps the pixels last read")
+        self.follows = button(
+            "Follow its file",
+            self._toggle_link,
+            tip="Reads the file again whenever it changes on disk; the job keeps the pixels last read",
+        )
         self.follows.setCheckable(True)
-        self.relink = button("Find the missing file…", self.choose_file, name="main", tip="Point to where the file is now")
-        self.relink_all = button("Look in a folder for all…", self.choose_folder, tip="Every missing file that lies in a folder or below it is found by its name")
+        self.relink = button(
+            "Find the missing file…", self.choose_file, name="main", tip="Point to where the file is now"
+        )
+        self.relink_all = button(
+            "Look in a folder for all…",
+            self.choose_folder,
+            tip="Every missing file that lies in a folder or below it is found by its name",
+        )
         self.missing = words("", "caution")
         for widget in (self.follows, self.missing, self.relink, self.relink_all):
             self.add(widget)
@@ -172,7 +205,9 @@ class SourceCard(Page):
             return
         self.title.setText(source.name)
         alpha = f" · alpha {source.alpha}" if source.alpha else ""
-        self.note.setText(f"{source.width_px} × {source.height_px} px · {source.depth} bit{alpha} · {link_note(source)}")
+        self.note.setText(
+            f"{source.width_px} × {source.height_px} px · {source.depth} bit{alpha} · {link_note(source)}"
+        )
         self.frame.show_source(source)
         self.lens.show_source(source)
         count = len(source.pictures)
@@ -190,7 +225,9 @@ class SourceCard(Page):
             for name, control in form.controls.items():
                 control.setVisible(not own or name == "rise")
         brought = [part for part in self.estimates if source.brings(part)]
-        self.relief_section.say("its own maps" if len(brought) == 2 else f"{brought[0]} its own" if brought else "estimated")
+        self.relief_section.say(
+            "its own maps" if len(brought) == 2 else f"{brought[0]} its own" if brought else "estimated"
+        )
 
     def _show_link(self, source: Source | None) -> None:
         self.follows.setVisible(source is not None and bool(source.path))
@@ -198,7 +235,9 @@ class SourceCard(Page):
         gone = list(missing_files(self.desk.job)) if source and source.linked else []
         here = [link for link in gone if source and link.source == source.id]
         self.missing.setVisible(bool(here))
-        self.missing.setText(f"{Path(here[0].path).name} is not where it was; the pixels last read are used." if here else "")
+        self.missing.setText(
+            f"{Path(here[0].path).name} is not where it was; the pixels last read are used." if here else ""
+        )
         self.relink.setVisible(bool(here))
         self.relink_all.setVisible(bool(here) and len(gone) > 1)
 

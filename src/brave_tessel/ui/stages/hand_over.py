@@ -74,7 +74,9 @@ class ContactSheet(QWidget):
         wide = (self.width() - gap * (_COLUMNS + 1)) / _COLUMNS
         high = (self.height() - gap - _ROWS * (title + gap)) / _ROWS
         return [
-            QRectF(gap + (i % _COLUMNS) * (wide + gap), gap + title + (i // _COLUMNS) * (high + title + gap), wide, high)
+            QRectF(
+                gap + (i % _COLUMNS) * (wide + gap), gap + title + (i // _COLUMNS) * (high + title + gap), wide, high
+            )
             for i in range(_COLUMNS * _ROWS)
         ]
 
@@ -92,15 +94,24 @@ class ContactSheet(QWidget):
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.done is None:
             painter.setPen(Qt.GlobalColor.white)
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface to hand over yet; make one in Build.")
+            painter.drawText(
+                self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface to hand over yet; make one in Build."
+            )
             return
         grid = self.done.grid
         height = self.done.maps[MapKind.HEIGHT]
         for label, picture, cell in self._cells():
             scale = self._scale(cell)
-            note = f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm" if label == TRAITS[MapKind.HEIGHT].label else ""
+            note = (
+                f"{format_number(float(height.min()), decimals=1)} … "
+                f"{format_number(float(height.max()), decimals=1)} mm"
+                if label == TRAITS[MapKind.HEIGHT].label
+                else ""
+            )
             self._title(painter, cell, label, note)
-            one = QRectF(cell.left(), cell.bottom() - grid.height_mm * scale, grid.width_mm * scale, grid.height_mm * scale)
+            one = QRectF(
+                cell.left(), cell.bottom() - grid.height_mm * scale, grid.width_mm * scale, grid.height_mm * scale
+            )
             tile(painter, picture, cell, one)
             painter.setPen(QPen(theme.colour("ink"), 1))
             painter.drawRect(cell)
@@ -125,7 +136,9 @@ class ContactSheet(QWidget):
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(cell)
 
-    def _mark(self, painter: QPainter, cell: QRectF, one: QRectF, scale: float, point: tuple[float, float], token: str) -> None:
+    def _mark(
+        self, painter: QPainter, cell: QRectF, one: QRectF, scale: float, point: tuple[float, float], token: str
+    ) -> None:
         at = QPointF(one.left() + point[0] * scale, one.bottom() - point[1] * scale)
         if not cell.contains(at):
             return
@@ -166,7 +179,9 @@ class FileStrip(QWidget):
         self.total = words("", wrap=False)
         head.addWidget(self.total)
         head.addStretch(1)
-        self.stop = button("Stop", self.stopped.emit, icon="player-stop", tip="Ends after the file being written; none is left half")
+        self.stop = button(
+            "Stop", self.stopped.emit, icon="player-stop", tip="Ends after the file being written; none is left half"
+        )
         self.open = button("Open the folder", self.open_asked.emit, name="link")
         self.stop.hide()
         self.open.hide()
@@ -185,7 +200,14 @@ class FileStrip(QWidget):
         self.bar.hide()
 
     def show_files(self, files: list[Planned]) -> None:
-        rows = [Row(f"{i}-{f.name}", f.name, f"{f.what.replace('_', ' ')} · {f.depth} bit · about {f.about_bytes / 1e6:.1f} MB") for i, f in enumerate(files)]
+        rows = [
+            Row(
+                f"{i}-{f.name}",
+                f.name,
+                f"{f.what.replace('_', ' ')} · {f.depth} bit · about {f.about_bytes / 1e6:.1f} MB",
+            )
+            for i, f in enumerate(files)
+        ]
         self.list.show_rows(rows, "")
         self.total.setText(f"{len(files)} · about {sum(f.about_bytes for f in files) / 1e6:.0f} MB")
 
@@ -219,7 +241,9 @@ class HandOverStage(Stage):
         self.sheet.probed.connect(self._probe)
         self.files.stopped.connect(self.stop)
         self.files.open_asked.connect(self._open_folder)
-        self.progressed.connect(lambda what, share: self.files.show_progress(what, share, True), Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
+        self.progressed.connect(
+            lambda what, share: self.files.show_progress(what, share, True), Qt.ConnectionType.QueuedConnection
+        )  # type: ignore[call-arg]
         self.ended.connect(self._ended, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self.show_job(desk.job)
 
@@ -271,7 +295,13 @@ class HandOverStage(Stage):
         self.every.clicked.connect(lambda _on: self._show_files())
         card.add(self.every)
         card.column.addSpacing(theme.px(8))
-        self.write = button("Hand over…", self.choose_folder, name="main", icon="download", tip="Choose a folder and write the files (Ctrl+E)")
+        self.write = button(
+            "Hand over…",
+            self.choose_folder,
+            name="main",
+            icon="download",
+            tip="Choose a folder and write the files (Ctrl+E)",
+        )
         card.add(self.write)
         return card
 
@@ -286,7 +316,9 @@ class HandOverStage(Stage):
 
     def _set_map(self, entry: DeliveryMap, **change: object) -> None:
         value = msgspec.structs.replace(entry, **change)
-        self.desk.dispatch(Set(path=("deliveries", self.delivery.id, "maps", entry.id), value=value, label="Change the delivery"))
+        self.desk.dispatch(
+            Set(path=("deliveries", self.delivery.id, "maps", entry.id), value=value, label="Change the delivery")
+        )
 
     def _finding_chosen(self, key: str) -> None:
         finding = next((f for f in self.findings if f.check == key), None)
@@ -386,7 +418,9 @@ class HandOverStage(Stage):
                 depth.addItem("16 bit", 16)
                 depth.setFixedWidth(theme.px(84))
                 included.clicked.connect(lambda on, key=entry.id: self._set_map(self._entry(key), included=bool(on)))
-                depth.activated.connect(lambda index, key=entry.id: self._set_map(self._entry(key), depth=(8, 16)[index]))
+                depth.activated.connect(
+                    lambda index, key=entry.id: self._set_map(self._entry(key), depth=(8, 16)[index])
+                )
                 self.included[entry.id], self.depths[entry.id] = included, depth
                 self.table.addWidget(included, row, 0)
                 self.table.addWidget(depth, row, 1)
@@ -424,5 +458,3 @@ class HandOverStage(Stage):
     def close_down(self) -> None:
         if self.worker:
             self.worker.stop()
-
-

@@ -71,15 +71,32 @@ class LayerCard(WhereForms):
         rules = tuple((rule.id, rule.rule.op, bool(rule.strokes)) for rule in layer.where)
         order = [entry.id for entry, _ in every_layer(surface.layers)]
         more = (
-            getattr(getattr(what, "stamp", None), "op", ""), getattr(what, "closed", None),
-            getattr(what, "rounded", None), bool(getattr(what, "drawing", "")), getattr(what, "passing", None), bool(getattr(what, "strokes", ())),
+            getattr(getattr(what, "stamp", None), "op", ""),
+            getattr(what, "closed", None),
+            getattr(what, "rounded", None),
+            bool(getattr(what, "drawing", "")),
+            getattr(what, "passing", None),
+            bool(getattr(what, "strokes", ())),
             tuple((k.id, k.shape.op) for k in what.scatter.kinds) if hasattr(what, "scatter") else (),
             tuple((x.id, x.name) for x in what.layers) if isinstance(what, BundleWhat) else (),
-        )  # fmt: skip
+        )
         return (
-            surface.id, layer.id, layer.name, layer.locked, layer.hatch, type(what), steps, rules, layer.maps, layer.seat.op, tuple(order), more,
-            self._own_maps(layer), surface.width_mm, surface.height_mm,
-        )  # fmt: skip
+            surface.id,
+            layer.id,
+            layer.name,
+            layer.locked,
+            layer.hatch,
+            type(what),
+            steps,
+            rules,
+            layer.maps,
+            layer.seat.op,
+            tuple(order),
+            more,
+            self._own_maps(layer),
+            surface.width_mm,
+            surface.height_mm,
+        )
 
     def _own_maps(self, layer: Layer) -> tuple[bool, ...]:
         if not isinstance(layer.what, SourceWhat):
@@ -122,11 +139,20 @@ class LayerCard(WhereForms):
             if action:
                 action.triggered.connect(lambda _checked=False, key=name: self.put(("hatch",), key, "Set the hatch"))
         hatch.setMenu(menu)
-        lock = button("Locked" if layer.locked else "Lock", lambda: self.put(("locked",), not layer.locked, "Unlock a layer" if layer.locked else "Lock a layer"),
-                      tip="A locked layer is not moved, taken out or painted on (L)")  # fmt: skip
+        lock = button(
+            "Locked" if layer.locked else "Lock",
+            lambda: self.put(("locked",), not layer.locked, "Unlock a layer" if layer.locked else "Lock a layer"),
+            tip="A locked layer is not moved, taken out or painted on (L)",
+        )
         lock.setCheckable(True)
         lock.setChecked(layer.locked)
-        self.add(line((words(f"layer {order.index(layer.id) + 1} of {len(order)}{' · kit' if layer.kit else ''}"), 1), (hatch, 0), (lock, 0)))
+        self.add(
+            line(
+                (words(f"layer {order.index(layer.id) + 1} of {len(order)}{' · kit' if layer.kit else ''}"), 1),
+                (hatch, 0),
+                (lock, 0),
+            )
+        )
         self.add(self.fault)
         self.fault.hide()
 
@@ -139,9 +165,16 @@ class LayerCard(WhereForms):
 
     def _build_seat(self, surface: Surface, layer: Layer) -> None:
         first = surface.layers[0].id == layer.id
-        if isinstance(layer.what, WaterWhat | PaintedWhat) or (isinstance(layer.what, BundleWhat) and layer.what.passing):
+        if isinstance(layer.what, WaterWhat | PaintedWhat) or (
+            isinstance(layer.what, BundleWhat) and layer.what.passing
+        ):
             return
-        self.add(Heading("How it sits", "nothing beneath" if first else "by height" if layer.seat.op == "seat.by_height" else "over"))
+        self.add(
+            Heading(
+                "How it sits",
+                "nothing beneath" if first else "by height" if layer.seat.op == "seat.by_height" else "over",
+            )
+        )
         if first:
             self.add(words("The lowest layer is the ground the others meet."))
             return
@@ -158,14 +191,21 @@ class LayerCard(WhereForms):
         self.add(self.setting_form(layer, ("seat",), only=[name for name in _MAIN if name in params]))
         relief = self.section("Relief", "form, grain, contrast")
         relief.add(self.setting_form(layer, ("seat",), only=[name for name in params if name not in _MAIN]))
-        tone = self.section("Tone match", "off" if layer.tone.number("tone_match") == 0 else f"{100 * layer.tone.number('tone_match'):.0f} %")
+        tone = self.section(
+            "Tone match",
+            "off" if layer.tone.number("tone_match") == 0 else f"{100 * layer.tone.number('tone_match'):.0f} %",
+        )
         tone.add(self.setting_form(layer, ("tone",)))
 
     def _seat_kind(self, op: str) -> None:
         layer = self.desk.layer
         if layer and layer.seat.op != op:
             params = next(entry.params for entry in family("seat") if entry.id == op)
-            self.put(("seat",), Setting(op=op, values={k: v for k, v in layer.seat.values.items() if k in params}), "Another seat")
+            self.put(
+                ("seat",),
+                Setting(op=op, values={k: v for k, v in layer.seat.values.items() if k in params}),
+                "Another seat",
+            )
 
     # Intents -------------------------------------------------------------------------------------
 

@@ -64,7 +64,9 @@ class LayerForms(Column):
         return made
 
     def tell(self, show: Callable[[str], object], read: Callable[[Layer], str]) -> None:
-        """Words that follow the layer while its controls stay: a card built anew would take a scale from under the hand."""
+        """Words that follow the layer while its controls stay: a card built anew would take a scale from under the
+        hand.
+        """
         self.told.append((show, read))
 
     def telling(self, read: Callable[[Layer], str]) -> QLabel:
@@ -97,7 +99,11 @@ class LayerForms(Column):
     def put(self, where: tuple[str, ...], value: Any, label: str, *, gesture: str = "") -> bool:
         """Put a value at a place within the layer."""
         surface, layer = self.desk.surface, self.desk.layer
-        return bool(surface and layer and self.desk.dispatch(layer_intents.set_in_layer(surface, layer, where, value, label, gesture=gesture)))
+        return bool(
+            surface
+            and layer
+            and self.desk.dispatch(layer_intents.set_in_layer(surface, layer, where, value, label, gesture=gesture))
+        )
 
 
 def line(*widgets: tuple[QWidget, int]) -> QWidget:

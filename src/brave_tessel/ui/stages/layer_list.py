@@ -52,8 +52,13 @@ class LayerList(QObject):
         more.setObjectName("bare")
         menu = QMenu(more)
         for text, run in (
-            ("Bundle the chosen layers", self.bundle), ("Copy", self.copy), ("Paste", self.paste), ("Show alone", self.solo), ("Lock or unlock", self.lock), ("Merge down to a map set", self.merge),
-        ):  # fmt: skip
+            ("Bundle the chosen layers", self.bundle),
+            ("Copy", self.copy),
+            ("Paste", self.paste),
+            ("Show alone", self.solo),
+            ("Lock or unlock", self.lock),
+            ("Merge down to a map set", self.merge),
+        ):
             action = menu.addAction(text)
             if isinstance(action, QAction):
                 action.triggered.connect(lambda _checked=False, go=run: go())
@@ -122,7 +127,9 @@ class LayerList(QObject):
         if surface is None:
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
-        command, layer = layer_intents.lay_on(self.desk.job, surface, group, kind, above=self.desk.layer_id, hatch=hatch)
+        command, layer = layer_intents.lay_on(
+            self.desk.job, surface, group, kind, above=self.desk.layer_id, hatch=hatch
+        )
         if self.desk.dispatch(command):
             self.desk.rule_id = ""
             self.desk.select(layer=layer.id)
@@ -166,7 +173,11 @@ class LayerList(QObject):
             return
         layers = layer_intents.chosen_layers(surface, ids)
         self.desk.tell("Merging…")
-        self.desk.ask("merge", lambda current: joined_maps(session, surface, layers, current=current), lambda maps: self._merged(surface.id, ids, maps))
+        self.desk.ask(
+            "merge",
+            lambda current: joined_maps(session, surface, layers, current=current),
+            lambda maps: self._merged(surface.id, ids, maps),
+        )
 
     def _merged(self, surface_id: str, ids: tuple[str, ...], maps: MapSet) -> None:
         surface = next((s for s in self.desk.job.surfaces if s.id == surface_id), None)
@@ -182,7 +193,11 @@ class LayerList(QObject):
         surface, layer = self.desk.surface, self.desk.layer
         if surface and layer:
             label = "Unlock a layer" if layer.locked else "Lock a layer"
-            commands = tuple(set_in_layer(surface, entry, ("locked",), not layer.locked, label) for entry, _ in every_layer(surface.layers) if entry.id in self.ids)
+            commands = tuple(
+                set_in_layer(surface, entry, ("locked",), not layer.locked, label)
+                for entry, _ in every_layer(surface.layers)
+                if entry.id in self.ids
+            )
             self.desk.dispatch(Batch(commands=commands, label=label))
 
     def rename(self) -> None:
@@ -199,7 +214,9 @@ class LayerList(QObject):
         surface = self.desk.surface
         if surface:
             layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
-            self.desk.dispatch(set_in_layer(surface, layer, ("shown",), shown, "Show a layer" if shown else "Hide a layer"))
+            self.desk.dispatch(
+                set_in_layer(surface, layer, ("shown",), shown, "Show a layer" if shown else "Hide a layer")
+            )
 
     def _reorder(self, id: str, row: int) -> None:
         """A row dropped between others: it goes above the one that is beneath it then."""
@@ -220,7 +237,11 @@ class LayerList(QObject):
         """Show the build-up; how many layers it has."""
         self.done = done if done is not None else getattr(self, "done", None)
         rows = self._rows(surface.layers, 0) if surface else []
-        self.list.nests = {layer.id for layer, _ in every_layer(surface.layers) if isinstance(layer.what, BundleWhat)} if surface else set()
+        self.list.nests = (
+            {layer.id for layer, _ in every_layer(surface.layers) if isinstance(layer.what, BundleWhat)}
+            if surface
+            else set()
+        )
         self.list.show_rows(rows, self.desk.layer_id)
         return len(rows)
 
@@ -239,8 +260,14 @@ class LayerList(QObject):
         if layer.id not in thumbs:
             pixmap.fill(theme.colour("chalk"))
         fault = layer.id in faults
-        note = sentence(faults[layer.id]) if fault else ("shown alone · " if self.desk.solo == layer.id else "") + describe(layer)
-        return Row(layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked)
+        note = (
+            sentence(faults[layer.id])
+            if fault
+            else ("shown alone · " if self.desk.solo == layer.id else "") + describe(layer)
+        )
+        return Row(
+            layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked
+        )
 
 
 def describe(layer: Layer) -> str:
@@ -250,7 +277,10 @@ def describe(layer: Layer) -> str:
     level = 0.0
     if isinstance(layer.what, WaterWhat):
         level = layer.what.water.number("level")
-    elif isinstance(layer.what, RecipeWhat | SourceWhat | SurfaceWhat) and layer.seat.op in {"seat.by_height", "seat.over"}:
+    elif isinstance(layer.what, RecipeWhat | SourceWhat | SurfaceWhat) and layer.seat.op in {
+        "seat.by_height",
+        "seat.over",
+    }:
         level = layer.seat.number("level")
     rides = f"{'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
     plain = not isinstance(layer.what, RecipeWhat | SourceWhat) or not (rules or rides)

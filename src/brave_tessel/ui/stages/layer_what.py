@@ -45,16 +45,36 @@ from ..controls.panels import Heading, button, words
 from .layer_forms import LayerForms, line
 
 SHORT = {
-    MapKind.BASE_COLOUR: "Colour", MapKind.HEIGHT: "Height", MapKind.NORMAL: "Normal", MapKind.ROUGHNESS: "Rough", MapKind.METALNESS: "Metal",
-    MapKind.AMBIENT_OCCLUSION: "Occlusion", MapKind.OPACITY: "Cut-out",
-}  # fmt: skip
+    MapKind.BASE_COLOUR: "Colour",
+    MapKind.HEIGHT: "Height",
+    MapKind.NORMAL: "Normal",
+    MapKind.ROUGHNESS: "Rough",
+    MapKind.METALNESS: "Metal",
+    MapKind.AMBIENT_OCCLUSION: "Occlusion",
+    MapKind.OPACITY: "Cut-out",
+}
 _ORDER = (
-    MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY,
+    MapKind.BASE_COLOUR,
+    MapKind.HEIGHT,
+    MapKind.NORMAL,
+    MapKind.ROUGHNESS,
+    MapKind.METALNESS,
+    MapKind.AMBIENT_OCCLUSION,
+    MapKind.OPACITY,
 )
 KINDS: dict[type, str] = {
-    PlainWhat: "plain", RecipeWhat: "recipe", SourceWhat: "source", SurfaceWhat: "surface", DecalWhat: "decal", PaintedWhat: "painted",
-    WaterWhat: "standing water", RunWhat: "run", InscriptionWhat: "inscription", ScatterWhat: "scatter", BundleWhat: "bundle",
-}  # fmt: skip
+    PlainWhat: "plain",
+    RecipeWhat: "recipe",
+    SourceWhat: "source",
+    SurfaceWhat: "surface",
+    DecalWhat: "decal",
+    PaintedWhat: "painted",
+    WaterWhat: "standing water",
+    RunWhat: "run",
+    InscriptionWhat: "inscription",
+    ScatterWhat: "scatter",
+    BundleWhat: "bundle",
+}
 _PLACE = {"x_mm": "Right", "y_mm": "Up", "width_mm": "Width", "height_mm": "Height", "turn": "Turn", "skew": "Skew"}
 
 
@@ -72,10 +92,18 @@ class WhatForms(LayerForms):
         if not isinstance(what, WaterWhat | BundleWhat):
             self._build_maps(layer)
         parts: dict[type, Callable[[Surface, Layer, Any], None]] = {
-            PlainWhat: self._plain, RecipeWhat: self._recipe, SourceWhat: self._source, SurfaceWhat: self._surface, DecalWhat: self._decal,
-            PaintedWhat: self._painted, WaterWhat: self._water, RunWhat: self._run, InscriptionWhat: self._inscription, ScatterWhat: self._scatter,
+            PlainWhat: self._plain,
+            RecipeWhat: self._recipe,
+            SourceWhat: self._source,
+            SurfaceWhat: self._surface,
+            DecalWhat: self._decal,
+            PaintedWhat: self._painted,
+            WaterWhat: self._water,
+            RunWhat: self._run,
+            InscriptionWhat: self._inscription,
+            ScatterWhat: self._scatter,
             BundleWhat: self._bundle,
-        }  # fmt: skip
+        }
         parts[type(what)](surface, layer, what)
         if isinstance(what, RecipeWhat | SourceWhat | SurfaceWhat):
             self._build_laying(surface, layer)
@@ -108,7 +136,11 @@ class WhatForms(LayerForms):
     def _switch(self, kind: MapKind, on: bool) -> None:
         layer = self.desk.layer
         if layer:
-            self.put(("maps",), layer.maps | {kind} if on else layer.maps - {kind}, f"Switch {SHORT[kind].lower()} {'on' if on else 'off'}")
+            self.put(
+                ("maps",),
+                layer.maps | {kind} if on else layer.maps - {kind},
+                f"Switch {SHORT[kind].lower()} {'on' if on else 'off'}",
+            )
 
     def _mix_row(self, layer: Layer, kind: MapKind) -> QWidget:
         box = QComboBox()
@@ -123,7 +155,11 @@ class WhatForms(LayerForms):
     def _mix_strength(self, layer: Layer, kind: MapKind) -> QWidget:
         from ..controls.ruled_scale import RuledScale
 
-        param = replace(Fraction(help=f"How strongly it changes the {TRAITS[kind].label.lower()} map."), label=f"{SHORT[kind]} strength", default=1.0)
+        param = replace(
+            Fraction(help=f"How strongly it changes the {TRAITS[kind].label.lower()} map."),
+            label=f"{SHORT[kind]} strength",
+            default=1.0,
+        )
         scale = RuledScale(param, layer.mix(kind).strength)
         scale.changed.connect(lambda value: self._set_mix(kind, strength=float(value)))
         scale.released.connect(self.desk.end_gesture)
@@ -144,11 +180,19 @@ class WhatForms(LayerForms):
     def _build_laying(self, surface: Surface, layer: Layer) -> None:
         part = self.section("Laid in the sheet", laying_note(surface, layer))
         for name, label in (("across", "Repeats across"), ("up", "Repeats up")):
-            param = replace(Whole(1, 12, most=64, unit="×", help="Whole repeats in this surface, so that it closes."), label=label, default=1)
+            param = replace(
+                Whole(1, 12, most=64, unit="×", help="Whole repeats in this surface, so that it closes."),
+                label=label,
+                default=1,
+            )
             part.add(self.field(param, getattr(layer.what, name), ("what", name), label="Set repeats"))
         own = self.own_size(layer)
         if own is not None:
-            fit = button("At its own size", lambda: self._at_own_size(own), tip="As many whole repeats as bring it nearest to its real size")
+            fit = button(
+                "At its own size",
+                lambda: self._at_own_size(own),
+                tip="As many whole repeats as bring it nearest to its real size",
+            )
             part.add(fit, self._linked())
             part.add(self.telling(lambda shown: own_size_note(surface, shown, own)))
         part.add(self.setting_form(layer, ("laying",)))
@@ -186,21 +230,48 @@ class WhatForms(LayerForms):
 
         surface, layer = self.desk.surface, self.desk.layer
         if surface and layer:
-            counts = {"across": max(1, round(surface.width_mm / own[0])), "up": max(1, round(surface.height_mm / own[1]))}
+            counts = {
+                "across": max(1, round(surface.width_mm / own[0])),
+                "up": max(1, round(surface.height_mm / own[1])),
+            }
             self.put(("what",), msgspec.structs.replace(layer.what, **counts), "Lay at its own size")
 
     # Kinds ---------------------------------------------------------------------------------------
 
     def _plain(self, _surface: Surface, layer: Layer, what: PlainWhat) -> None:
-        self.add(self.field(replace(Paint(help="Colour of the layer."), label="Colour", default="#B9B2A3"), what.colour, ("what", "colour")))
-        self.add(self.field(replace(Fraction(help="Roughness of the layer."), label="Roughness", default=0.8), what.roughness, ("what", "roughness")))
-        self.add(self.field(replace(Fraction(help="Metalness of the layer."), label="Metalness", default=0.0), what.metalness, ("what", "metalness")))
+        self.add(
+            self.field(
+                replace(Paint(help="Colour of the layer."), label="Colour", default="#B9B2A3"),
+                what.colour,
+                ("what", "colour"),
+            )
+        )
+        self.add(
+            self.field(
+                replace(Fraction(help="Roughness of the layer."), label="Roughness", default=0.8),
+                what.roughness,
+                ("what", "roughness"),
+            )
+        )
+        self.add(
+            self.field(
+                replace(Fraction(help="Metalness of the layer."), label="Metalness", default=0.0),
+                what.metalness,
+                ("what", "metalness"),
+            )
+        )
 
     def _recipe(self, surface: Surface, layer: Layer, what: RecipeWhat) -> None:
         self.add(button("Open the recipe", lambda: self.recipe_wanted.emit(""), tip="Its steps, one by one (E)"))
         closes = layer_closing(layer, surface.width_mm / what.across, surface.height_mm / what.up)
         if closes is not None and not closes[1].fits:
-            self.add(words(f"{closes[0].name} fits {format_size(*closes[1].fitting)}; it is stretched by {100 * max(map(abs, closes[1].stretch)):.1f} %.", "caution"))
+            self.add(
+                words(
+                    f"{closes[0].name} fits {format_size(*closes[1].fitting)}; it is "
+                    f"stretched by {100 * max(map(abs, closes[1].stretch)):.1f} %.",
+                    "caution",
+                )
+            )
         self.step_forms(layer, what)
 
     def step_forms(self, layer: Layer, what: RecipeWhat) -> None:
@@ -218,7 +289,9 @@ class WhatForms(LayerForms):
     def _set_step(self, step: str, name: str, value: Any) -> None:
         surface, layer = self.desk.surface, self.desk.layer
         if surface and layer:
-            self.desk.dispatch(intents.set_step_value(surface, layer, step, name, value, gesture=f"{layer.id}-{step}-{name}"))
+            self.desk.dispatch(
+                intents.set_step_value(surface, layer, step, name, value, gesture=f"{layer.id}-{step}-{name}")
+            )
 
     def _source(self, _surface: Surface, layer: Layer, what: SourceWhat) -> None:
         source = next((s for s in self.desk.job.sources if s.id == what.source), None)
@@ -227,7 +300,9 @@ class WhatForms(LayerForms):
             return
         self.add(words(source.name))
         if what.merged:
-            self.add(button(f"Open the {len(what.merged)} merged layers", self._open_merged, tip="In place of their map set"))
+            self.add(
+                button(f"Open the {len(what.merged)} merged layers", self._open_merged, tip="In place of their map set")
+            )
         for part in ("height", "roughness"):
             own = source.brings(part)
             estimated = self.section(f"{part.capitalize()}", "its own map" if own else "estimated from the picture")
@@ -248,34 +323,68 @@ class WhatForms(LayerForms):
         layer = self.desk.layer
         if layer and isinstance(layer.what, SourceWhat):
             setting = getattr(layer.what, part) or getattr(self.desk.job.source(layer.what.source), part)
-            self.put(("what", part), replace_values(setting, **{name: value}), f"Set {name.replace('_', ' ')}", gesture=f"{layer.id}-{part}-{name}")
+            self.put(
+                ("what", part),
+                replace_values(setting, **{name: value}),
+                f"Set {name.replace('_', ' ')}",
+                gesture=f"{layer.id}-{part}-{name}",
+            )
 
     def _surface(self, _surface: Surface, _layer: Layer, what: SurfaceWhat) -> None:
         other = next((s for s in self.desk.job.surfaces if s.id == what.surface), None)
         told = f"{other.name}, {format_size(other.width_mm, other.height_mm)}" if other else "The surface is gone."
         self.add(words(told, "note" if other else "fault"))
         if other is not None:
-            self.add(button("Go to that surface", lambda: self.desk.select(surface=other.id), tip="Shows its own build-up"))
+            self.add(
+                button("Go to that surface", lambda: self.desk.select(surface=other.id), tip="Shows its own build-up")
+            )
 
     def _decal(self, _surface: Surface, layer: Layer, what: DecalWhat) -> None:
         if what.recipe is not None:
-            self.add(button("Open the recipe", lambda: self.recipe_wanted.emit(""), tip="The steps that make the decal (E)"))
+            self.add(
+                button("Open the recipe", lambda: self.recipe_wanted.emit(""), tip="The steps that make the decal (E)")
+            )
         else:
             source = next((s.name for s in self.desk.job.sources if s.id == what.source), "no source")
             self.add(words(source))
         self.add(words("Drag it on the board; corners size it, with Shift unequally, the knob turns it."))
-        self.add(button("Match its colour", lambda: self.set_setting(("tone",), "tone_match", 0.8), tip="Brings its colour to what lies beneath; how far is under Tone match"))
+        self.add(
+            button(
+                "Match its colour",
+                lambda: self.set_setting(("tone",), "tone_match", 0.8),
+                tip="Brings its colour to what lies beneath; how far is under Tone match",
+            )
+        )
         self._placement(layer)
-        copies = self.section("Copies and edge", "set once" if what.strew.number("copies") == 1 else f"{what.strew.number('copies'):.0f} copies")
+        copies = self.section(
+            "Copies and edge",
+            "set once" if what.strew.number("copies") == 1 else f"{what.strew.number('copies'):.0f} copies",
+        )
         copies.add(self.setting_form(layer, ("what", "strew")))
 
     def _placement(self, layer: Layer) -> None:
         part = self.section("Place and size")
         for name, label in _PLACE.items():
             angle = name in {"turn", "skew"}
-            param = Angle(-180 if name == "turn" else -60, 180 if name == "turn" else 60, help=f"{label} of the placement.") if angle else \
-                Length(1 if "width" in name or "height" in name else 0, 2000, least=0.1 if "width" in name or "height" in name else -1e5, most=1e5, help=f"{label}, on the sheet.")
-            part.add(self.field(replace(param, label=label, default=0.0 if angle else 100.0), getattr(layer.what.placement, name), ("what", "placement", name), label="Place it"))  # type: ignore[union-attr]
+            param = (
+                Angle(-180 if name == "turn" else -60, 180 if name == "turn" else 60, help=f"{label} of the placement.")
+                if angle
+                else Length(
+                    1 if "width" in name or "height" in name else 0,
+                    2000,
+                    least=0.1 if "width" in name or "height" in name else -1e5,
+                    most=1e5,
+                    help=f"{label}, on the sheet.",
+                )
+            )
+            part.add(
+                self.field(
+                    replace(param, label=label, default=0.0 if angle else 100.0),
+                    getattr(layer.what.placement, name),
+                    ("what", "placement", name),
+                    label="Place it",
+                )
+            )  # type: ignore[union-attr]
 
     def _painted(self, _surface: Surface, layer: Layer, what: PaintedWhat) -> None:
         self.add(words("Strokes are paths in mm, drawn again at every size."))
@@ -291,21 +400,39 @@ class WhatForms(LayerForms):
         for operation in family("stamp"):
             box.addItem(operation.label, operation.id)
         box.setCurrentIndex(box.findData(what.stamp.op))
-        box.activated.connect(lambda _i: self.put(("what", "stamp"), Setting(op=str(box.currentData())), "Another stamp"))
+        box.activated.connect(
+            lambda _i: self.put(("what", "stamp"), Setting(op=str(box.currentData())), "Another stamp")
+        )
         self.add(line((QLabel("Stamp"), 1), (box, 0)))
         self.add(self.setting_form(layer, ("what", "stamp")))
         self.add(self.telling(lambda shown: steps_note(surface, shown)))
         if what.stamp.op == "stamp.source" and what.stamp.value("source"):
             self._tell_neutral(surface, layer, what)
-        closed, rounded = (button(text, partial(self._flag, name), tip=tip) for name, text, tip in (
-            ("closed", "Closed", "Returns to where it began"), ("rounded", "Rounded", "A smooth curve through its points"),
-        ))  # fmt: skip
+        closed, rounded = (
+            button(text, partial(self._flag, name), tip=tip)
+            for name, text, tip in (
+                ("closed", "Closed", "Returns to where it began"),
+                ("rounded", "Rounded", "A smooth curve through its points"),
+            )
+        )
         for flag, made in (("closed", closed), ("rounded", rounded)):
             made.setCheckable(True)
             made.setChecked(getattr(what, flag))
         self.add(line((closed, 1), (rounded, 1)))
-        self.add(self.field(replace(Paint(help="Colour of the run."), label="Colour", default="#8F7A52"), what.colour, ("what", "colour")))
-        self.add(self.field(replace(Fraction(help="Roughness of the run."), label="Roughness", default=0.8), what.roughness, ("what", "roughness")))
+        self.add(
+            self.field(
+                replace(Paint(help="Colour of the run."), label="Colour", default="#8F7A52"),
+                what.colour,
+                ("what", "colour"),
+            )
+        )
+        self.add(
+            self.field(
+                replace(Fraction(help="Roughness of the run."), label="Roughness", default=0.8),
+                what.roughness,
+                ("what", "roughness"),
+            )
+        )
 
     def _tell_neutral(self, surface: Surface, layer: Layer, what: RunWhat) -> None:
         """Where the stamp's relief is neutral, worked out off the window's thread."""
@@ -314,14 +441,18 @@ class WhatForms(LayerForms):
         session, job = self.desk.session, self.desk.job
 
         def work(current: Callable[[], bool]) -> float:
-            task = session.planner(job).run_stamp(what, Grid.for_repeat(surface.width_mm, surface.height_mm, 512), layer.id)
+            task = session.planner(job).run_stamp(
+                what, Grid.for_repeat(surface.width_mm, surface.height_mm, 512), layer.id
+            )
             maps = session.evaluation(current).value(task) if task is not None else None
             return neutral_level(maps.or_default(MapKind.HEIGHT)) if maps is not None else 0.0
 
         def then(level: float) -> None:
             # The card may have been built anew by the time the level is known.
             if self.told_neutral is told:
-                told.setText(f"Its neutral level is {format_number(level)} mm, found from its rim; no step shows there.")
+                told.setText(
+                    f"Its neutral level is {format_number(level)} mm, found from its rim; no step shows there."
+                )
 
         self.told_neutral = told
         self.desk.ask("neutral", work, then)
@@ -333,11 +464,32 @@ class WhatForms(LayerForms):
 
     def _inscription(self, _surface: Surface, layer: Layer, what: InscriptionWhat) -> None:
         if what.drawing:
-            self.add(line((words("A drawing"), 1), (button("Use text", lambda: self.put(("what", "drawing"), "", "Use text"), tip="Write instead"), 0)))
+            self.add(
+                line(
+                    (words("A drawing"), 1),
+                    (button("Use text", lambda: self.put(("what", "drawing"), "", "Use text"), tip="Write instead"), 0),
+                )
+            )
         else:
-            self.add(self.field(replace(Words(help="What is written; a new line begins a new row."), label="Text", default=""), what.text, ("what", "text")))
-            self.add(self.field(replace(FontName(help="A shipped or an installed font."), label="Font", default=""), what.font, ("what", "font")))
-        self.add(button("Drawing from a file…", self.file_wanted.emit, tip="An SVG, or a cut-out picture whose shape is used"))
+            self.add(
+                self.field(
+                    replace(Words(help="What is written; a new line begins a new row."), label="Text", default=""),
+                    what.text,
+                    ("what", "text"),
+                )
+            )
+            self.add(
+                self.field(
+                    replace(FontName(help="A shipped or an installed font."), label="Font", default=""),
+                    what.font,
+                    ("what", "font"),
+                )
+            )
+        self.add(
+            button(
+                "Drawing from a file…", self.file_wanted.emit, tip="An SVG, or a cut-out picture whose shape is used"
+            )
+        )
         self.add(self.setting_form(layer, ("what", "cut")))
         self._placement(layer)
 
@@ -346,8 +498,16 @@ class WhatForms(LayerForms):
         for kind in what.scatter.kinds:
             part = self.section(kind.name, format_size(kind.width_mm, kind.height_mm))
             for name, label in (("width_mm", "Width"), ("height_mm", "Length")):
-                param = replace(Length(2, 300, log=True, least=0.2, most=5000, help=f"{label} of a piece."), label=label, default=40.0)
-                part.add(self.field(param, getattr(kind, name), ("what", "scatter", "kinds", kind.id, name), label="Size a piece"))
+                param = replace(
+                    Length(2, 300, log=True, least=0.2, most=5000, help=f"{label} of a piece."),
+                    label=label,
+                    default=40.0,
+                )
+                part.add(
+                    self.field(
+                        param, getattr(kind, name), ("what", "scatter", "kinds", kind.id, name), label="Size a piece"
+                    )
+                )
             part.add(self.setting_form(layer, ("what", "scatter", "kinds", kind.id, "shape")))
         add = QComboBox()
         add.setAccessibleName("Add a kind of piece")
@@ -367,12 +527,22 @@ class WhatForms(LayerForms):
 
     def _bundle(self, _surface: Surface, layer: Layer, what: BundleWhat) -> None:
         self.add(words(", ".join(inner.name for inner in reversed(what.layers)) or "Empty: drag layers onto its row."))
-        passing = button("Passing" if what.passing else "Closed", lambda: self.put(("what", "passing"), not what.passing, "Open or close the bundle"),
-                         tip="Passing: each layer meets what lies beneath by itself. Closed: they are joined first and meet it as one")  # fmt: skip
+        passing = button(
+            "Passing" if what.passing else "Closed",
+            lambda: self.put(("what", "passing"), not what.passing, "Open or close the bundle"),
+            tip="Passing: each layer meets what lies beneath by itself. "
+            "Closed: they are joined first and meet it as one",
+        )
         opened = button("Open the bundle", lambda: self.unbundle(), tip="Its layers in its place")
         self.add(line((passing, 1), (opened, 1)))
         if len(what.layers) == 2:
-            param = replace(Fraction(help="From the lower layer of the bundle, at 0, to the upper one, at 1; both whole in the middle."), label="Mix", default=0.5)
+            param = replace(
+                Fraction(
+                    help="From the lower layer of the bundle, at 0, to the upper one, at 1; both whole in the middle."
+                ),
+                label="Mix",
+                default=0.5,
+            )
             self.add(self.field(param, what.mix, ("what", "mix"), label="Mix the bundle"))
         for dial in what.dials:
             self._dial(layer, dial)
@@ -431,7 +601,9 @@ def own_size_note(surface: Surface, layer: Layer, own: tuple[float, float]) -> s
     """How far a layer is from its own size."""
     across, up = layer.what.across, layer.what.up  # type: ignore[union-attr]
     laid = (surface.width_mm / across, surface.height_mm / up)
-    errors = " and ".join(f"{100 * (is_ / real - 1):+.1f} %".replace("-", "−") for is_, real in zip(laid, own, strict=True))
+    errors = " and ".join(
+        f"{100 * (is_ / real - 1):+.1f} %".replace("-", "−") for is_, real in zip(laid, own, strict=True)
+    )
     return f"Its {format_size(*own)} are laid as {format_size(*laid)}: {errors}."
 
 

@@ -53,7 +53,9 @@ class WhereForms(WhatForms):
             self.rules = RowList("Where-rules, top to bottom", reorder=True)
             self.rules.setFixedHeight(theme.px(min(count, 5) * 54 + 6))
             self.rules.chosen.connect(self._choose_rule)
-            self.rules.eye_clicked.connect(lambda id, shown: self.put(("where", id, "shown"), shown, "Show a rule" if shown else "Hide a rule"))
+            self.rules.eye_clicked.connect(
+                lambda id, shown: self.put(("where", id, "shown"), shown, "Show a rule" if shown else "Hide a rule")
+            )
             self.rules.deleted.connect(self._remove_rule)
             self.rules.moved.connect(self._move_rule)
             self.add(self.rules)
@@ -98,7 +100,13 @@ class WhereForms(WhatForms):
         picture.fill(theme.colour("chalk"))
         if rule.id in self.rule_thumbs:
             picture = QPixmap.fromImage(to_image(self.rule_thumbs[rule.id]))
-        return Row(rule.id, f"{rule.mode} · {operation.label if operation else rule.rule.op}", rule_note(rule), picture=picture, shown=rule.shown)
+        return Row(
+            rule.id,
+            f"{rule.mode} · {operation.label if operation else rule.rule.op}",
+            rule_note(rule),
+            picture=picture,
+            shown=rule.shown,
+        )
 
     def _choose_rule(self, id: str) -> None:
         self.desk.rule_id = id
@@ -112,7 +120,9 @@ class WhereForms(WhatForms):
     def _move_rule(self, id: str, row: int) -> None:
         surface, layer = self.desk.surface, self.desk.layer
         if surface and layer:
-            self.desk.dispatch(Move(path=(*layer_path(surface, layer.id), "where", id), index=row, label="Reorder rules"))
+            self.desk.dispatch(
+                Move(path=(*layer_path(surface, layer.id), "where", id), index=row, label="Reorder rules")
+            )
             self.show_rules(self.desk.layer or layer)
 
     def _add_rule(self, op: str, *, mode: str = "") -> None:
@@ -136,21 +146,38 @@ class WhereForms(WhatForms):
         box.setAccessibleName("Rule mode")
         box.addItems(MODES)
         box.setCurrentText(rule.mode)
-        box.setToolTip("keep: only there · add: there too · cut: not there · multiply by it · lighter, darker: the greater or lesser of both")
-        box.activated.connect(lambda _i: self.put(("where", rule.id, "mode"), box.currentText(), f"Rule: {box.currentText()}"))
+        box.setToolTip(
+            "keep: only there · add: there too · cut: not there · multiply by it "
+            "· lighter, darker: the greater or lesser of both"
+        )
+        box.activated.connect(
+            lambda _i: self.put(("where", rule.id, "mode"), box.currentText(), f"Rule: {box.currentText()}")
+        )
         out = button("", lambda: self._remove_rule(rule.id), icon="x", tip="Take this rule out")
         out.setAccessibleName("Take this rule out")
         self.add(line((QLabel("goes together by"), 1), (box, 0), (out, 0)))
         if rule.rule.op == "where.painted":
             self.build_brush(rule.strokes, painted_layer=False)
         elif rule.recipe is not None:
-            self.add(button("Open the rule's recipe", lambda: self.recipe_wanted.emit(rule.id), tip="The steps whose opacity is the cover"))
+            self.add(
+                button(
+                    "Open the rule's recipe",
+                    lambda: self.recipe_wanted.emit(rule.id),
+                    tip="The steps whose opacity is the cover",
+                )
+            )
         elif operation is not None and operation.params:
             if rule.rule.op in {"where.gradient", "where.band", "where.shape"}:
                 self.add(words("Its handles are on the board."))
             self.add(self.setting_form(layer, ("where", rule.id, "rule")))
             if rule.rule.op == "where.id":
-                self.add(button("Pick a colour on the board", self.pick_wanted.emit, tip="Then click the board; each click adds a colour, Esc ends"))
+                self.add(
+                    button(
+                        "Pick a colour on the board",
+                        self.pick_wanted.emit,
+                        tip="Then click the board; each click adds a colour, Esc ends",
+                    )
+                )
         shape = self.section("Shape of the rule", "as it comes" if not rule.shape.values else "changed")
         shape.add(self.setting_form(layer, ("where", rule.id, "shape")))
 
@@ -158,7 +185,9 @@ class WhereForms(WhatForms):
 
     def build_brush(self, strokes: tuple[Stroke, ...], *, painted_layer: bool) -> None:
         """The brush, and the strokes there are; a chosen stroke's brush is changed instead of the next one's."""
-        self.paint_button = button("Paint", self._toggle_paint, icon="brush", tip="Paint on the board (B); wraps over every edge")
+        self.paint_button = button(
+            "Paint", self._toggle_paint, icon="brush", tip="Paint on the board (B); wraps over every edge"
+        )
         self.paint_button.setCheckable(True)
         self.erase_button = button("Erase", self._toggle_erase, tip="Take away instead (X)")
         self.erase_button.setCheckable(True)
@@ -171,7 +200,9 @@ class WhereForms(WhatForms):
         self.add(first)
         self.brush_form = first
         more = self.section("Brush", "flow, tip, spacing, symmetry")
-        rest = OperationForm("brush.paint", values, only=[n for n in REGISTRY["brush.paint"].params if n not in {*_BASIC, *_INTO}])
+        rest = OperationForm(
+            "brush.paint", values, only=[n for n in REGISTRY["brush.paint"].params if n not in {*_BASIC, *_INTO}]
+        )
         self._watch_brush(rest)
         more.add(rest)
         if strokes:
@@ -190,8 +221,10 @@ class WhereForms(WhatForms):
         self.strokes.chosen.connect(self._choose_stroke)
         self.strokes.deleted.connect(self._remove_stroke)
         part.add(self.strokes)
-        part.add(button("The next stroke's brush", lambda: self._choose_stroke(""), tip="Let go of the chosen stroke"),
-                 button("Take the stroke out", lambda: self._remove_stroke(self.chosen_stroke), tip="Del in the list"))  # fmt: skip
+        part.add(
+            button("The next stroke's brush", lambda: self._choose_stroke(""), tip="Let go of the chosen stroke"),
+            button("Take the stroke out", lambda: self._remove_stroke(self.chosen_stroke), tip="Del in the list"),
+        )
 
     def show_strokes(self, layer: Layer) -> None:
         """The strokes of what is painted now; painting adds rows without building the card anew."""
@@ -200,7 +233,14 @@ class WhereForms(WhatForms):
             return
         strokes: tuple[Stroke, ...] = fetch(layer, place)
         painted = isinstance(layer.what, PaintedWhat)
-        rows = [Row(s.id, f"{n}  {'erased' if s.erase else s.into if painted else 'painted'}", f"{s.size_mm:g} mm, {len(s.points)} points") for n, s in enumerate(strokes, 1)]
+        rows = [
+            Row(
+                s.id,
+                f"{n}  {'erased' if s.erase else s.into if painted else 'painted'}",
+                f"{s.size_mm:g} mm, {len(s.points)} points",
+            )
+            for n, s in enumerate(strokes, 1)
+        ]
         self.strokes.setFixedHeight(theme.px(max(1, min(len(rows), 4)) * 40 + 6))
         self.strokes.show_rows(rows[::-1], self.chosen_stroke)
         self.strokes_part.say(f"{len(rows)}, last on top")
@@ -213,7 +253,11 @@ class WhereForms(WhatForms):
         if isinstance(layer.what, PaintedWhat):
             return ("what", "strokes")
         rule = self.current_rule(layer)
-        painted = rule if rule is not None and rule.rule.op == "where.painted" else next((r for r in layer.where if r.rule.op == "where.painted"), None)
+        painted = (
+            rule
+            if rule is not None and rule.rule.op == "where.painted"
+            else next((r for r in layer.where if r.rule.op == "where.painted"), None)
+        )
         return ("where", painted.id, "strokes") if painted else None
 
     def _choose_stroke(self, id: str) -> None:
@@ -236,7 +280,12 @@ class WhereForms(WhatForms):
                 before = fetch(layer, (*place, self.chosen_stroke)).lattice
                 field, value = "lattice", (value, before[1]) if name == "lattice_across" else (before[0], value)
             if name != "snap":
-                self.put((*place, self.chosen_stroke, field), value, "Change a stroke", gesture=f"{self.chosen_stroke}-{field}")
+                self.put(
+                    (*place, self.chosen_stroke, field),
+                    value,
+                    "Change a stroke",
+                    gesture=f"{self.chosen_stroke}-{field}",
+                )
             return
         self.desk.brush = {**self.desk.brush, name: value}
         self.desk.brush_changed.emit()
@@ -257,8 +306,10 @@ def rule_note(rule: Rule) -> str:
     if rule.rule.op == "where.painted":
         return f"{len(rule.strokes)} stroke{'' if len(rule.strokes) == 1 else 's'}"
     values = rule.rule.complete()
-    told = [shown_value(param, values[name]) for name, param in operation.params.items() if param.kind not in {"seed", "layer", "source", "stops"}][:2]
+    told = [
+        shown_value(param, values[name])
+        for name, param in operation.params.items()
+        if param.kind not in {"seed", "layer", "source", "stops"}
+    ][:2]
     strength = rule.shape.number("strength")
     return ", ".join(told + ([f"{100 * strength:.0f} %"] if strength < 1 else [])) or operation.label.lower()
-
-

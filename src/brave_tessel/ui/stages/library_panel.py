@@ -80,9 +80,23 @@ class LibraryPanel(LeftPanel):
         self.list.setDragEnabled(True)
         self.list.opened.connect(self.lay)
         self.add_list(self.list)
-        self.add(button("Lay on", self.lay_chosen, name="main", icon="plus", tip="Lays the chosen one on the chosen layer; or drag it on the board or between the layers"),
-                 button("Folder…", self.choose_folder, tip="A further folder of kits"), stretch=True)  # fmt: skip
-        self.add(button("Keep layers as a kit…", self.choose_kit, tip="The chosen layers with their rules, into your library"), stretch=True)
+        self.add(
+            button(
+                "Lay on",
+                self.lay_chosen,
+                name="main",
+                icon="plus",
+                tip="Lays the chosen one on the chosen layer; or drag it on the board or between the layers",
+            ),
+            button("Folder…", self.choose_folder, tip="A further folder of kits"),
+            stretch=True,
+        )
+        self.add(
+            button(
+                "Keep layers as a kit…", self.choose_kit, tip="The chosen layers with their rules, into your library"
+            ),
+            stretch=True,
+        )
         self._build_catalogue()
 
     def _build_catalogue(self) -> None:
@@ -94,7 +108,9 @@ class LibraryPanel(LeftPanel):
         self.fault.addItems(FAULTS)
         self.fault.setAccessibleName("What the stand-in does wrong")
         self.fault.activated.connect(lambda _i: setattr(self.catalogue, "fault", self.fault.currentText()))
-        self.fetch_button = button("Fetch", self.fetch, icon="download", tip="Into your library; goes on where it broke off")
+        self.fetch_button = button(
+            "Fetch", self.fetch, icon="download", tip="Into your library; goes on where it broke off"
+        )
         self.add(self.offers, stretch=True)
         self.bar = QProgressBar()
         self.bar.setTextVisible(False)
@@ -117,7 +133,9 @@ class LibraryPanel(LeftPanel):
 
     def seek(self) -> None:
         """What answers the search, among what was read: folders are not read anew at every typed letter."""
-        self.found = search(self.every, self.text.text(), kind=self.kind.currentText(), largest_mm=_SIZES[self.largest.currentText()])
+        self.found = search(
+            self.every, self.text.text(), kind=self.kind.currentText(), largest_mm=_SIZES[self.largest.currentText()]
+        )
         self.list.show_rows([self._row(item) for item in self.found], self.found[0].key if self.found else "")
         self._ask_thumbs()
         if not self.offers.count():
@@ -129,7 +147,12 @@ class LibraryPanel(LeftPanel):
         if item.key in self.thumbs:
             picture = QPixmap.fromImage(to_image(self.thumbs[item.key]))
         size = f" · {format_size(*item.size_mm)}" if max(item.size_mm) > 0 and item.kind != "kit" else ""
-        return Row(item.key, item.name, f"{item.kind}{size}{' · ' + ', '.join(item.tags) if item.kind == 'kit' else ''}", picture=picture)
+        return Row(
+            item.key,
+            item.name,
+            f"{item.kind}{size}{' · ' + ', '.join(item.tags) if item.kind == 'kit' else ''}",
+            picture=picture,
+        )
 
     def _ask_thumbs(self) -> None:
         """Small pictures of what is shown, made off the window's thread."""
@@ -137,18 +160,29 @@ class LibraryPanel(LeftPanel):
         self.asked |= {item.key for item in wanted}
         for item in wanted:
             if item.kind == "recipe":
-                icon = theme.shelf_icon(item.name).pixmap(theme.px(40), theme.px(40)).toImage().convertToFormat(QPixmap().toImage().Format.Format_RGB888)
+                icon = (
+                    theme.shelf_icon(item.name)
+                    .pixmap(theme.px(40), theme.px(40))
+                    .toImage()
+                    .convertToFormat(QPixmap().toImage().Format.Format_RGB888)
+                )
                 bits = icon.constBits()
                 if bits is not None and icon.width():
-                    array = np.frombuffer(bits.asstring(icon.sizeInBytes()), np.uint8).reshape(icon.height(), icon.bytesPerLine())
-                    self.thumbs[item.key] = np.ascontiguousarray(array[:, : 3 * icon.width()].reshape(icon.height(), icon.width(), 3))
+                    array = np.frombuffer(bits.asstring(icon.sizeInBytes()), np.uint8).reshape(
+                        icon.height(), icon.bytesPerLine()
+                    )
+                    self.thumbs[item.key] = np.ascontiguousarray(
+                        array[:, : 3 * icon.width()].reshape(icon.height(), icon.width(), 3)
+                    )
         kits = [item for item in wanted if item.kit is not None]
         if kits:
             self.desk.ask("library", lambda current: _pictures(kits, current), self._take_thumbs)
 
     def _take_thumbs(self, made: dict[str, AnyArray]) -> None:
         self.thumbs.update(made)
-        self.list.show_rows([self._row(item) for item in self.found], self.list.selected_ids()[0] if self.list.selected_ids() else "")
+        self.list.show_rows(
+            [self._row(item) for item in self.found], self.list.selected_ids()[0] if self.list.selected_ids() else ""
+        )
 
     # Laying --------------------------------------------------------------------------------------
 
@@ -164,19 +198,28 @@ class LibraryPanel(LeftPanel):
         if item is None or surface is None:
             return
         if item.kind == "tip":
-            self.desk.brush = {**self.desk.brush, "tip": item.key.partition(":")[2], "spacing": max(0.2, float(self.desk.brush["spacing"]))}
+            self.desk.brush = {
+                **self.desk.brush,
+                "tip": item.key.partition(":")[2],
+                "spacing": max(0.2, float(self.desk.brush["spacing"])),
+            }
             self.desk.brush_changed.emit()
             self.desk.tell(f"The brush paints with {item.name}.")
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
         try:
-            command, layer, told = lay_item(self.desk.job, surface, item, at=at or self.desk.layer_id, where=where, hatch=hatch)
+            command, layer, told = lay_item(
+                self.desk.job, surface, item, at=at or self.desk.layer_id, where=where, hatch=hatch
+            )
         except TesselError as error:
             self.desk.tell(sentence(error), "caution")
             return
         if self.desk.dispatch(command):
             self.desk.select(layer=layer.id)
-            self.desk.tell(" ".join(told) if told else f"{item.name} lies on the surface; its rules look at this relief.", "caution" if told else "note")
+            self.desk.tell(
+                " ".join(told) if told else f"{item.name} lies on the surface; its rules look at this relief.",
+                "caution" if told else "note",
+            )
 
     def choose_kit(self) -> None:
         name, done = QInputDialog.getText(self, "Keep layers as a kit", "Name, then tags after a comma")
@@ -233,7 +276,11 @@ class LibraryPanel(LeftPanel):
 
         def work(current: Current) -> str:
             try:
-                self.catalogue.fetch(number, progress=lambda share: self.desk.later(lambda: self.bar.setValue(int(100 * share))), current=current)
+                self.catalogue.fetch(
+                    number,
+                    progress=lambda share: self.desk.later(lambda: self.bar.setValue(int(100 * share))),
+                    current=current,
+                )
             except TesselError as error:
                 return sentence(error)
             return ""
@@ -257,7 +304,11 @@ def kit_picture(kit: Kit, *, px: int = 192) -> AnyArray:
 
     from ...core.recipe.stock import units_recipe
 
-    ground = RecipeWhat(recipe=units_recipe(length=180.0, height=90.0, joint=8.0)) if len(kit.layers) > 1 else PlainWhat(colour="#8F8A80")
+    ground = (
+        RecipeWhat(recipe=units_recipe(length=180.0, height=90.0, joint=8.0))
+        if len(kit.layers) > 1
+        else PlainWhat(colour="#8F8A80")
+    )
     side = 600.0 if max(kit.size_mm) > 200 else max(kit.size_mm)
     base = Layer(id="ground", name="Ground", what=ground)
     surface = Surface(id="s", name=kit.name, width_mm=side, height_mm=side, layers=(base,))
@@ -277,5 +328,3 @@ def _pictures(kits: list[Item], current: Current) -> dict[str, AnyArray]:
         except TesselError:
             continue
     return made
-
-

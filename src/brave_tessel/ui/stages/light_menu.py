@@ -24,13 +24,18 @@ class Light:
 
 
 LIGHTS = {
-    "Clear morning": Light(150.0, 38.0, 0.9, 0.4), "Raking from the left": Light(178.0, 14.0, 1.1, 0.22), "Raking from above": Light(92.0, 14.0, 1.1, 0.22),
-    "High noon": Light(95.0, 72.0, 1.0, 0.45), "Overcast": Light(90.0, 80.0, 0.12, 1.0), "Lamp in a passage": Light(60.0, 30.0, 1.2, 0.12),
-}  # fmt: skip
+    "Clear morning": Light(150.0, 38.0, 0.9, 0.4),
+    "Raking from the left": Light(178.0, 14.0, 1.1, 0.22),
+    "Raking from above": Light(92.0, 14.0, 1.1, 0.22),
+    "High noon": Light(95.0, 72.0, 1.0, 0.45),
+    "Overcast": Light(90.0, 80.0, 0.12, 1.0),
+    "Lamp in a passage": Light(60.0, 30.0, 1.2, 0.12),
+}
 
 
 def at_hour(hour: float) -> Light:
-    """The sun on a wall that looks south at the equinox, 50° north: it rises at the right, passes overhead, sets at the left.
+    """The sun on a wall that looks south at the equinox, 50° north: it rises at the right, passes overhead, sets at
+    the left.
 
     Height and azimuth from the hour angle (spherical astronomy; the declination is 0).
     """
@@ -52,10 +57,13 @@ def fill_light_menu(menu: QMenu, desk: Desk) -> None:
             action.triggered.connect(lambda _checked=False, chosen=light: take(desk, chosen))
     menu.addSeparator()
     hour = Param("angle", 6.5, 17.5, unit="h", help="Hour of the day.", least=6.0, most=18.0, label="Hour", default=9.0)
-    exposure = Param("fraction", -2, 2, unit="", help="Stops lighter or darker.", least=-6.0, most=6.0, label="Exposure", default=0.0)
+    exposure = Param(
+        "fraction", -2, 2, unit="", help="Stops lighter or darker.", least=-6.0, most=6.0, label="Exposure", default=0.0
+    )
     for param, value, run in (
-        (hour, 9.0, lambda v: take(desk, at_hour(float(v)))), (exposure, math.log2(max(desk.exposure, 1e-3)), lambda v: desk.set_light(exposure=2.0 ** float(v))),
-    ):  # fmt: skip
+        (hour, 9.0, lambda v: take(desk, at_hour(float(v)))),
+        (exposure, math.log2(max(desk.exposure, 1e-3)), lambda v: desk.set_light(exposure=2.0 ** float(v))),
+    ):
         scale = RuledScale(param, value)
         scale.setMinimumWidth(theme.px(220))
         scale.changed.connect(run)

@@ -48,9 +48,15 @@ class MapsPanel(QWidget):
             self.column.addWidget(self._block(picture))
         lacking = missing_roles(source) if source is not None and pictures else ()
         if lacking:
-            self.column.addWidget(words(f"Missing: {', '.join(role.replace('_', ' ') for role in lacking)}; estimated from the others."))
+            self.column.addWidget(
+                words(f"Missing: {', '.join(role.replace('_', ' ') for role in lacking)}; estimated from the others.")
+            )
         if source is not None and not pictures:
-            self.column.addWidget(words("Only this picture; relief and roughness are estimated from it. Drop a folder to bring a whole set."))
+            self.column.addWidget(
+                words(
+                    "Only this picture; relief and roughness are estimated from it. Drop a folder to bring a whole set."
+                )
+            )
 
     def _block(self, picture: Picture) -> QWidget:
         block = QWidget()
@@ -79,14 +85,20 @@ class MapsPanel(QWidget):
         if picture.role == MapKind.NORMAL:
             row.addWidget(self._green(picture))
         if picture.role in {MapKind.NORMAL, MapKind.HEIGHT}:
-            over = button("Turn over", lambda: self.changed.emit(picture.id, "turned_over", not picture.turned_over),
-                          tip="Relief that goes in comes out, and the other way round")  # fmt: skip
+            over = button(
+                "Turn over",
+                lambda: self.changed.emit(picture.id, "turned_over", not picture.turned_over),
+                tip="Relief that goes in comes out, and the other way round",
+            )
             over.setCheckable(True)
             over.setChecked(picture.turned_over)
             row.addWidget(over)
         if picture.role not in _SEEN:
-            curve = button("sRGB curve", lambda: self.changed.emit(picture.id, "curved", not picture.curved),
-                           tip="Whether these numbers were stored with a curve meant for colours")  # fmt: skip
+            curve = button(
+                "sRGB curve",
+                lambda: self.changed.emit(picture.id, "curved", not picture.curved),
+                tip="Whether these numbers were stored with a curve meant for colours",
+            )
             curve.setCheckable(True)
             curve.setChecked(picture.curved)
             row.addWidget(curve)
@@ -101,7 +113,10 @@ class MapsPanel(QWidget):
 
     def _green(self, picture: Picture) -> QWidget:
         following = "up" if picture.green == "down" else "down"
-        made = button(f"Green {picture.green}", lambda: self.changed.emit(picture.id, "green", following),
-                      tip="Which way the green channel of the normal map points; click to change")  # fmt: skip
+        made = button(
+            f"Green {picture.green}",
+            lambda: self.changed.emit(picture.id, "green", following),
+            tip="Which way the green channel of the normal map points; click to change",
+        )
         made.setAccessibleName(f"Green {picture.green} of {picture.file_name}")
         return made

@@ -36,7 +36,9 @@ class MapSeams(QWidget):
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.readings = done.per_map[:_MOST_MAPS] if done else ()
         self.size_mm = (done.grid.width_mm, done.grid.height_mm) if done else (1.0, 1.0)
-        self.setAccessibleDescription("; ".join(f"{TRAITS[r.kind].label} {r.seams[0].score:.2f}, {r.seams[1].score:.2f}" for r in self.readings))
+        self.setAccessibleDescription(
+            "; ".join(f"{TRAITS[r.kind].label} {r.seams[0].score:.2f}, {r.seams[1].score:.2f}" for r in self.readings)
+        )
         self.update()
 
     def _row(self) -> float:
@@ -55,7 +57,11 @@ class MapSeams(QWidget):
         painter.setFont(theme.font(10))
         painter.setPen(theme.colour("ink_2"))
         for axis, word in enumerate(("upright", "level")):
-            painter.drawText(self.cell(-1, axis).translated(0, theme.px(0)), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, word)
+            painter.drawText(
+                self.cell(-1, axis).translated(0, theme.px(0)),
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                word,
+            )
         painter.setPen(QPen(theme.colour("line"), 1))
         painter.drawLine(0, theme.px(20), self.width(), theme.px(20))
         for index, reading in enumerate(self.readings):
@@ -67,7 +73,11 @@ class MapSeams(QWidget):
             for axis, seam in enumerate(reading.seams):
                 mark = "" if seam.closes else " ▲"
                 painter.setPen(theme.colour("ink" if seam.closes else "oxide"))
-                painter.drawText(self.cell(index, axis), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, f"{seam.score:.2f}{mark}")
+                painter.drawText(
+                    self.cell(index, axis),
+                    Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                    f"{seam.score:.2f}{mark}",
+                )
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
@@ -117,7 +127,12 @@ class Meters(QWidget):
         self._show_seam(done)
         self._show_repetition(done)
         level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
-        self.drift.show_reading(f"{done.drift:.1%}", done.drift * 4, level, "Brightest against darkest, before the cut." + ("" if level == "ok" else " Even it out in Gather."))
+        self.drift.show_reading(
+            f"{done.drift:.1%}",
+            done.drift * 4,
+            level,
+            "Brightest against darkest, before the cut." + ("" if level == "ok" else " Even it out in Gather."),
+        )
         self.foot.setText(self._spacing(done.spacing))
 
     def _show_seam(self, done: SheetPicture) -> None:
@@ -131,7 +146,11 @@ class Meters(QWidget):
             x, y = done.cut.worst[0] * grid.width_mm, (1 - done.cut.worst[1]) * grid.height_mm
             self._places[self.seam] = x + done.source.shift[0], y + done.source.shift[1]
             text = f"Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm."
-            text += " 1.00 is no rougher than inside." if level == "ok" else " Pull it there, cover the spot, or widen the overlap."
+            text += (
+                " 1.00 is no rougher than inside."
+                if level == "ok"
+                else " Pull it there, cover the spot, or widen the overlap."
+            )
         self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
 
     def _show_repetition(self, done: SheetPicture) -> None:
@@ -145,12 +164,17 @@ class Meters(QWidget):
             tone = "pale" if loud.paler else "dark"
         self._places[self.repetition] = x, y
         advice = "Quieten it in step 5, or break the repeat." if level != "ok" else "The eye seldom finds it."
-        self.repetition.show_reading(f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}")
+        self.repetition.show_reading(
+            f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}"
+        )
 
     @staticmethod
     def _spacing(spacing: tuple[SpacingReading, SpacingReading] | None) -> str:
         if spacing is None:
             return "A first, rough look; the meters follow."
         x, y = spacing
-        told = f"Spacing across the join: upright {x.ratio:.2f}, level {y.ratio:.2f}; bands inside have {min(x.low, y.low):.2f} to {max(x.high, y.high):.2f}."
+        told = (
+            f"Spacing across the join: upright {x.ratio:.2f}, level {y.ratio:.2f}; bands "
+            f"inside have {min(x.low, y.low):.2f} to {max(x.high, y.high):.2f}."
+        )
         return told + ("" if x.fits and y.fits else " Things crowd or part at the join: shift the cut or touch it up.")

@@ -42,7 +42,10 @@ class PaletteStrip(QWidget):
         painter = QPainter(self)
         step = self.width() / len(self.stops)
         for index, stop in enumerate(self.stops):
-            painter.fillRect(QRectF(round(index * step), 0, round((index + 1) * step) - round(index * step), self.height()), QColor(stop))
+            painter.fillRect(
+                QRectF(round(index * step), 0, round((index + 1) * step) - round(index * step), self.height()),
+                QColor(stop),
+            )
         painter.setPen(QPen(theme.colour("ink_3"), 1))
         painter.drawRect(QRectF(self.rect()).adjusted(0.5, 0.5, -0.5, -0.5))
 
@@ -60,8 +63,12 @@ class PalettesSection(Section):
         param = replace(Whole(2, MOST_STOPS, help="How many colours are taken."), label="Colours", default=board.stops)
         self.stops = RuledScale(param, board.stops)
         self.stops.changed.connect(self._set_stops)
-        self.line = button("Along a line", lambda: self._use("line"), tip="Drag a line across the picture: its colours in order")
-        self.area = button("From an area", lambda: self._use("area"), tip="Drag a rectangle: its dominant colours, darkest first")
+        self.line = button(
+            "Along a line", lambda: self._use("line"), tip="Drag a line across the picture: its colours in order"
+        )
+        self.area = button(
+            "From an area", lambda: self._use("area"), tip="Drag a rectangle: its dominant colours, darkest first"
+        )
         for tool in (self.line, self.area):
             tool.setCheckable(True)
         self.add(self.stops)

@@ -52,7 +52,9 @@ class SwatchTile(QAbstractButton):
             painter.drawPixmap(square, self.picture, QRectF(self.picture.rect()))
         else:
             painter.fillRect(square, theme.colour("chalk"))
-        painter.setPen(QPen(theme.colour("verdigris" if self.chosen or self.hasFocus() else "line"), 2 if self.chosen else 1))
+        painter.setPen(
+            QPen(theme.colour("verdigris" if self.chosen or self.hasFocus() else "line"), 2 if self.chosen else 1)
+        )
         painter.drawRect(square)
         painter.setFont(theme.font(10))
         painter.setPen(theme.colour("ink"))
@@ -99,7 +101,9 @@ class PlaceStage(Stage):
         self.surfaces_heading = Heading("Surfaces", "drag onto a part")
         left.add(self.heading)
         left.add_list(self.list)
-        self.put_up = button("Put up the corner", self._put_up, name="main", tip="A corner of two walls, a window and a floor")
+        self.put_up = button(
+            "Put up the corner", self._put_up, name="main", tip="A corner of two walls, a window and a floor"
+        )
         left.add(self.put_up)
         left.add(self.surfaces_heading)
         self.tile_holder = QWidget()
@@ -116,7 +120,9 @@ class PlaceStage(Stage):
         card.add(self.title)
         card.add(self.note)
         card.add(Heading("Laying", "real size"))
-        self.kind = Choices([(entry.id, entry.label) for entry in family("laying")], "laying.flat", name="Laying", columns=2)
+        self.kind = Choices(
+            [(entry.id, entry.label) for entry in family("laying")], "laying.flat", name="Laying", columns=2
+        )
         self.kind.changed.connect(self._set_kind)
         card.add(self.kind)
         self.form_holder = QVBoxLayout()
@@ -124,7 +130,12 @@ class PlaceStage(Stage):
         card.add(Heading("Datum", "picked on the model"))
         self.datum = words("", "mono")
         card.add(self.datum)
-        self.pick = button("Pick the datum", self._start_picking, icon="pin", tip="Click a point of the model; it snaps to corners, sill and floor")
+        self.pick = button(
+            "Pick the datum",
+            self._start_picking,
+            icon="pin",
+            tip="Click a point of the model; it snaps to corners, sill and floor",
+        )
         self.pick.setCheckable(True)
         card.add(self.pick)
         card.add(Heading("Courses"))
@@ -172,7 +183,9 @@ class PlaceStage(Stage):
         part = self.desk.part
         if part:
             path = ("scene", "parts", part.id, "laying")
-            self.desk.dispatch(Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label="Change the laying"))
+            self.desk.dispatch(
+                Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label="Change the laying")
+            )
 
     def _set_laying(self, name: str, value: object) -> None:
         part = self.desk.part
@@ -190,7 +203,9 @@ class PlaceStage(Stage):
     def _start_picking(self) -> None:
         self.view.picking = self.pick.isChecked()
         self.view.setCursor(Qt.CursorShape.CrossCursor if self.view.picking else Qt.CursorShape.ArrowCursor)
-        self.desk.tell("Click where the laying starts; it snaps to corners, sill and floor." if self.view.picking else "")
+        self.desk.tell(
+            "Click where the laying starts; it snaps to corners, sill and floor." if self.view.picking else ""
+        )
 
     def _datum_picked(self, point: tuple[float, float, float], name: str) -> None:
         self.desk.dispatch(intents.set_datum(point, name))
@@ -292,11 +307,13 @@ class PlaceStage(Stage):
             courses += f", {len(face.courses.cut_mm)} cut"
         kind = part.laying.op.split(".")[1]
         cells: list[Cell] = [
-            ("", "Part", part.name), ("", "Laying", kind),
-            ("", "Datum", job.scene.datum_name), ("", "Courses", courses),
+            ("", "Part", part.name),
+            ("", "Laying", kind),
+            ("", "Datum", job.scene.datum_name),
+            ("", "Courses", courses),
             ("", "Repeat", format_size(surface.width_mm, surface.height_mm) if surface else "–"),
             ("", "Density", f"{px:.0f} px/m" if surface else "–"),
-        ]  # fmt: skip
+        ]
         self.block.show_cells(cells)
 
     def show_textures(self, textures: SceneTextures) -> None:
@@ -315,7 +332,10 @@ class PlaceStage(Stage):
         part = next((p for p in job.scene.parts if p.id == found.part), None)
         surface = next((s for s in job.surfaces if part and s.id == part.surface), None)
         x, y, z = (value / 1000 for value in found.point)
-        fields = [f"{x:.3f}, {y:.3f}, {z:.3f} m", f"{part.name if part else ''} · {surface.name if surface else 'bare'}"]
+        fields = [
+            f"{x:.3f}, {y:.3f}, {z:.3f} m",
+            f"{part.name if part else ''} · {surface.name if surface else 'bare'}",
+        ]
         units = units_of(surface) if surface else None
         if units and part:
             course = int((found.point[1] - job.scene.datum[1] - part.laying.number("up")) // units.course_mm) + 1
@@ -324,5 +344,3 @@ class PlaceStage(Stage):
 
     def fit(self) -> None:
         self.view.reset()
-
-

@@ -43,11 +43,16 @@ def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
     beneath = shown[number - 2].name if number > 1 else ""
     normal = done.maps[MapKind.NORMAL][row, column]
     return Probe(
-        x % grid.width_mm, y % grid.height_mm, layer, beneath, float(stack.margin[row, column]),
-        float(done.maps[MapKind.HEIGHT][row, column]), math.degrees(math.acos(min(1.0, float(normal[2])))),
+        x % grid.width_mm,
+        y % grid.height_mm,
+        layer,
+        beneath,
+        float(stack.margin[row, column]),
+        float(done.maps[MapKind.HEIGHT][row, column]),
+        math.degrees(math.acos(min(1.0, float(normal[2])))),
         float(done.maps[MapKind.ROUGHNESS][row, column]),
         float(luminance(done.maps[MapKind.BASE_COLOUR][row, column][None])[0]),
-    )  # fmt: skip
+    )
 
 
 def explain(found: Probe) -> str:
@@ -57,14 +62,25 @@ def explain(found: Probe) -> str:
         on_top += f" by {format_number(found.over, decimals=2)} mm, over {found.beneath}"
     return "\t".join(
         (
-            f"x {found.x:6.1f}  y {found.y:6.1f} mm", on_top,
+            f"x {found.x:6.1f}  y {found.y:6.1f} mm",
+            on_top,
             f"height {format_number(found.height, decimals=2)} mm   slope {found.slope:.0f}°   "
             f"rough {found.roughness:.2f}   reflectance {found.reflectance:.2f}",
         )
     )
 
 
-def id_at(session: Session, job: Job, surface: Surface, layer: Layer, rule: Rule, x: float, y: float, *, current: Callable[[], bool]) -> str:
+def id_at(
+    session: Session,
+    job: Job,
+    surface: Surface,
+    layer: Layer,
+    rule: Rule,
+    x: float,
+    y: float,
+    *,
+    current: Callable[[], bool],
+) -> str:
     """The colour that an ID rule's source has at a point, as ``#RRGGBB``; empty without a source."""
     planner, run = session.planner(job), session.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 1024)
@@ -75,7 +91,9 @@ def id_at(session: Session, job: Job, surface: Surface, layer: Layer, rule: Rule
     return "#{:02X}{:02X}{:02X}".format(*(int(c) for c in codes))
 
 
-def rules_at(session: Session, job: Job, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]) -> str:
+def rules_at(
+    session: Session, job: Job, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]
+) -> str:
     """What each where-rule of a layer gives at a point, and what comes of them."""
     planner, run = session.planner(job), session.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 512)

@@ -28,7 +28,9 @@ from .stage import caption
 
 
 class Pair(QWidget):
-    """The surface and the chosen step; the wheel comes closer, dragging moves both, the step may be held against another."""
+    """The surface and the chosen step; the wheel comes closer, dragging moves both, the step may be held against
+    another.
+    """
 
     light_turned = pyqtSignal(float, float)
 
@@ -73,8 +75,9 @@ class Pair(QWidget):
         upper, lower = self.boxes()
         against = f", against “{self.names[2]}”" if self.other else ""
         for box, mips, title, note in (
-            (upper, self.surface, "Surface, lit", ""), (lower, self.step, f"Step “{self.names[0]}”" if self.names[0] else "No step", self.names[1] + against),
-        ):  # fmt: skip
+            (upper, self.surface, "Surface, lit", ""),
+            (lower, self.step, f"Step “{self.names[0]}”" if self.names[0] else "No step", self.names[1] + against),
+        ):
             caption(painter, QRectF(box.left(), box.top() - theme.px(24), box.width(), theme.px(22)), title, note)
             self._paint(painter, box, mips)
         if self.other:
@@ -89,7 +92,9 @@ class Pair(QWidget):
     def _paint(self, painter: QPainter, box: QRectF, mips: list[QPixmap]) -> None:
         if mips:
             width, height = box.width() * self.zoom, box.height() * self.zoom
-            one = QRectF(box.center().x() - self.middle.x() * width, box.center().y() - self.middle.y() * height, width, height)
+            one = QRectF(
+                box.center().x() - self.middle.x() * width, box.center().y() - self.middle.y() * height, width, height
+            )
             tile(painter, mips, box, one)
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -161,7 +166,8 @@ class RecipeBoard(QWidget):
         self.found.setTextElideMode(Qt.TextElideMode.ElideRight)
         t = theme.tokens()
         self.found.setStyleSheet(
-            f"QListWidget {{ background: {t.white}; border: 1px solid {t.line}; }} QListWidget::item {{ padding: {theme.px(2)}px {theme.px(12)}px; color: {t.ink}; }}"
+            f"QListWidget {{ background: {t.white}; border: 1px solid {t.line}; }} "
+            f"QListWidget::item {{ padding: {theme.px(2)}px {theme.px(12)}px; color: {t.ink}; }}"
             f"QListWidget::item:selected {{ background: {t.wash}; color: {t.ink}; }}"
         )
         self.found.hide()
@@ -198,7 +204,9 @@ class RecipeBoard(QWidget):
         self.rows.show_recipe(recipe, selected)
 
     def show_picture(self, done: RecipePicture, faults: dict[str, str]) -> None:
-        self.rows.show_looks({name: QPixmap.fromImage(to_image(codes)) for name, codes in done.looks.items()}, done.costs, faults)
+        self.rows.show_looks(
+            {name: QPixmap.fromImage(to_image(codes)) for name, codes in done.looks.items()}, done.costs, faults
+        )
         self.pair.show_picture(done)
 
     def reveal(self, name: str) -> None:
@@ -228,7 +236,12 @@ class RecipeBoard(QWidget):
             self.op_taken.emit(op)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        if watched is not self.line or not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress or not self.found.isVisible():
+        if (
+            watched is not self.line
+            or not isinstance(event, QKeyEvent)
+            or event.type() != QEvent.Type.KeyPress
+            or not self.found.isVisible()
+        ):
             return False
         by = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
         if by:

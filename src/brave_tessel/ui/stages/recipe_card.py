@@ -6,16 +6,7 @@ from functools import partial
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import (
-    QComboBox,
-    QGridLayout,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QMenu,
-    QPushButton,
-    QWidget,
-)
+from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton, QWidget
 
 from ...core.document import Recipe, Step
 from ...core.operation import REGISTRY
@@ -28,9 +19,19 @@ from ..controls.lettered import Lines
 from ..controls.panels import Column, Heading, button, words
 
 _FAMILY_WORDS = {
-    "noise": "Noise", "marks": "Marks", "pattern": "Pattern", "piece": "Pieces", "adjust": "Adjust", "blur": "Blur and sharpen", "move": "Move",
-    "form": "Form", "combine": "Combine", "colour": "Colour", "relief": "Relief", "source": "Source",
-}  # fmt: skip
+    "noise": "Noise",
+    "marks": "Marks",
+    "pattern": "Pattern",
+    "piece": "Pieces",
+    "adjust": "Adjust",
+    "blur": "Blur and sharpen",
+    "move": "Move",
+    "form": "Form",
+    "combine": "Combine",
+    "colour": "Colour",
+    "relief": "Relief",
+    "source": "Source",
+}
 
 
 def fill_operations(menu: QMenu, take: Any) -> None:
@@ -80,7 +81,11 @@ class StepCard(Column):
         """Show a step of a recipe, or what to do without one."""
         step = next((step for step in recipe.steps if step.name == name), None)
         around = tuple((s.name, s.op) for s in recipe.steps)
-        shape = (name, step.op, tuple(step.made_from), step.muted, step.half, step.section, recipe.notes, around) if step else None
+        shape = (
+            (name, step.op, tuple(step.made_from), step.muted, step.half, step.section, recipe.notes, around)
+            if step
+            else None
+        )
         if shape != self.shape or step is None:
             self.shape = shape
             self.notes = recipe.notes
@@ -116,7 +121,9 @@ class StepCard(Column):
         self.name.setAccessibleName("Name of the step")
         self.name.editingFinished.connect(lambda: self._renamed(step.name))
         self.add(self.name)
-        self.add(words(f"{operation.label} · {operation.help.splitlines()[0]}" if operation else "made by another version"))
+        self.add(
+            words(f"{operation.label} · {operation.help.splitlines()[0]}" if operation else "made by another version")
+        )
         self.add(self.fault)
         self.fault.hide()
         if step.made_from:
@@ -172,7 +179,11 @@ class StepCard(Column):
         if self.repeat is None or closing(step.op, step.values, *self.repeat) is None:
             return
         self.closing = words("")
-        self.fit = button("Fit the repeat", lambda: None, tip="Gives the surface the nearest repeat on which the pattern closes as it is asked")
+        self.fit = button(
+            "Fit the repeat",
+            lambda: None,
+            tip="Gives the surface the nearest repeat on which the pattern closes as it is asked",
+        )
         self.fit.clicked.connect(self._fit)
         self.add(self.closing)
         self.add(self.fit)
@@ -184,7 +195,11 @@ class StepCard(Column):
         found = closing(step.op, step.values, *self.repeat)
         assert found is not None
         count = " × ".join(str(n) for n in (found.across, found.up) if n)
-        told = "without stretching" if found.fits else f"stretched by {' and '.join(f'{100 * s:+.1f} %' for s in found.stretch if abs(s) > 5e-4)}"
+        told = (
+            "without stretching"
+            if found.fits
+            else f"stretched by {' and '.join(f'{100 * s:+.1f} %' for s in found.stretch if abs(s) > 5e-4)}"
+        )
         self.closing.setText(f"Closes in {count} whole repeats, {told}; {format_size(*found.fitting)} fits.")
         self.fit.setEnabled(not found.fits)
 
@@ -214,11 +229,15 @@ class StepCard(Column):
         mute = button("Mute", lambda: self.done.emit(step.name, "mute"), tip="Passes on what it is made from")
         mute.setCheckable(True)
         mute.setChecked(step.muted)
-        twice = button("", lambda: self.done.emit(step.name, "duplicate"), icon="copy", tip="Duplicate the step (Ctrl+D)")
+        twice = button(
+            "", lambda: self.done.emit(step.name, "duplicate"), icon="copy", tip="Duplicate the step (Ctrl+D)"
+        )
         out = button("", lambda: self.done.emit(step.name, "remove"), icon="trash", tip="Take the step out (Del)")
         twice.setAccessibleName("Duplicate the step")
         out.setAccessibleName("Take the step out")
-        half = button("½", lambda: self.done.emit(step.name, "half"), tip="Works it out at half resolution: quicker, softer")
+        half = button(
+            "½", lambda: self.done.emit(step.name, "half"), tip="Works it out at half resolution: quicker, softer"
+        )
         half.setCheckable(True)
         half.setChecked(step.half)
         half.setEnabled(may_be_half(step))
@@ -263,5 +282,3 @@ class StepCard(Column):
         if self.name.isModified():
             self.name.setModified(False)
             self.renamed.emit(name, self.name.text())
-
-

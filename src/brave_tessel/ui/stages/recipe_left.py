@@ -53,11 +53,17 @@ class SeedStrip(QWidget):
             box = self.cell(index)
             painter.drawImage(box, image, QRectF(0, 0, image.width(), image.height() * 0.8))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(theme.colour("verdigris" if seed == self.seed else "line"), 2 if seed == self.seed else 1))
+            painter.setPen(
+                QPen(theme.colour("verdigris" if seed == self.seed else "line"), 2 if seed == self.seed else 1)
+            )
             painter.drawRect(box)
             painter.setFont(theme.font(10, mono=True))
             painter.setPen(theme.colour("ink_2"))
-            painter.drawText(QRectF(box.left(), box.bottom() + 1, box.width(), theme.px(14)), Qt.AlignmentFlag.AlignHCenter, str(seed))
+            painter.drawText(
+                QRectF(box.left(), box.bottom() + 1, box.width(), theme.px(14)),
+                Qt.AlignmentFlag.AlignHCenter,
+                str(seed),
+            )
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
@@ -134,10 +140,22 @@ class RecipeLeft(Column):
     def show_recipe(self, surface: Surface, name: str, recipe: Recipe, selected: str) -> None:
         self.title.setText(name)
         count = len(recipe.steps)
-        self.note.setText(f"recipe · {format_size(surface.width_mm, surface.height_mm)} · {count} step{'' if count == 1 else 's'}")
+        self.note.setText(
+            f"recipe · {format_size(surface.width_mm, surface.height_mm)} · {count} step{'' if count == 1 else 's'}"
+        )
         names = list(dict.fromkeys(step.section for step in recipe.steps))
-        rows = [Row(f"s{n}", f"{n + 1}  {section or 'Steps'}", f"{sum(s.section == section for s in recipe.steps)} steps") for n, section in enumerate(names)]
-        here = next((f"s{n}" for n, section in enumerate(names) if any(s.name == selected and s.section == section for s in recipe.steps)), "")
+        rows = [
+            Row(f"s{n}", f"{n + 1}  {section or 'Steps'}", f"{sum(s.section == section for s in recipe.steps)} steps")
+            for n, section in enumerate(names)
+        ]
+        here = next(
+            (
+                f"s{n}"
+                for n, section in enumerate(names)
+                if any(s.name == selected and s.section == section for s in recipe.steps)
+            ),
+            "",
+        )
         self.sections.show_rows(rows, here)
         self.sections.setFixedHeight(theme.px(40 * max(1, min(6, len(rows))) + 4))
         dials = []
@@ -145,7 +163,13 @@ class RecipeLeft(Column):
             for dial in step.opened:
                 param = REGISTRY[step.op].params[dial] if step.op in REGISTRY else None
                 if param is not None:
-                    dials.append(Row(f"{step.name}/{dial}", f"{param.label}, {step.name}", shown_value(param, step.values.get(dial, param.default))))
+                    dials.append(
+                        Row(
+                            f"{step.name}/{dial}",
+                            f"{param.label}, {step.name}",
+                            shown_value(param, step.values.get(dial, param.default)),
+                        )
+                    )
         self.opened.show_rows(dials, "")
         self.opened.setVisible(bool(dials))
         self.opened.setFixedHeight(theme.px(40 * max(1, min(4, len(dials))) + 4))

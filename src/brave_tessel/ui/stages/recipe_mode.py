@@ -67,10 +67,16 @@ class RecipeMode(QObject):
         card.renamed.connect(self.rename)
         card.opened_set.connect(self._open_dial)
         card.noted.connect(self._note)
-        card.sectioned.connect(lambda name, section: self._change("Name a section", lambda r: edit.change(r, name, section=section)))
-        card.section_noted.connect(lambda section, note: self._change("Note on a section", lambda r: edit.note_section(r, section, note)))
+        card.sectioned.connect(
+            lambda name, section: self._change("Name a section", lambda r: edit.change(r, name, section=section))
+        )
+        card.section_noted.connect(
+            lambda section, note: self._change("Note on a section", lambda r: edit.note_section(r, section, note))
+        )
         card.fit_wanted.connect(self._fit_repeat)
-        card.replaced.connect(lambda name, op: self._change("Replace a step", lambda r: edit.replace_operation(r, name, op)))
+        card.replaced.connect(
+            lambda name, op: self._change("Replace a step", lambda r: edit.replace_operation(r, name, op))
+        )
         card.done.connect(self._do)
         card.jumped.connect(self.choose)
         self.desk.recipe_ready.connect(self.show_picture)
@@ -99,7 +105,9 @@ class RecipeMode(QObject):
         if not any(step.name == self.selected for step in recipe.steps):
             self.selected = recipe.steps[-1].name if recipe.steps else ""
             self.desk.recipe_step = self.selected
-        self.left.show_recipe(surface, f"{layer.name}, where" if self.desk.recipe_rule else layer.name, recipe, self.selected)
+        self.left.show_recipe(
+            surface, f"{layer.name}, where" if self.desk.recipe_rule else layer.name, recipe, self.selected
+        )
         self.board.show_recipe(recipe, self.selected)
         self.card.repeat = surface.width_mm, surface.height_mm
         self.card.show_step(recipe, self.selected)
@@ -117,7 +125,10 @@ class RecipeMode(QObject):
             slowest = max(done.costs, key=done.costs.__getitem__)
             px = max(done.grid.shape)
             at_4096 = total * (4096 / px) ** 2 / 1000
-            self.desk.tell(f"whole recipe {total:.1f} ms at {px} px · 4096 px about {at_4096:.1f} s · slowest {slowest} {done.costs[slowest]:.1f} ms · at half resolution {total / 4:.1f} ms")
+            self.desk.tell(
+                f"whole recipe {total:.1f} ms at {px} px · 4096 px about {at_4096:.1f} s · slowest "
+                f"{slowest} {done.costs[slowest]:.1f} ms · at half resolution {total / 4:.1f} ms"
+            )
 
     def _show_variants(self, done: VariantPictures) -> None:
         if self.desk.layer_id == done.layer:
@@ -176,7 +187,11 @@ class RecipeMode(QObject):
         recipe = opened[2]
         step = edit.step_named(recipe, name)
         wanted = find(step.op).inputs.get(slot, "")
-        if wanted == "colour" and edit.kind_of(edit.step_named(recipe, of)) == "field" and edit.index_of(recipe, of) < edit.index_of(recipe, name):
+        if (
+            wanted == "colour"
+            and edit.kind_of(edit.step_named(recipe, of)) == "field"
+            and edit.index_of(recipe, of) < edit.index_of(recipe, name)
+        ):
             self._named("Put a ramp between", lambda r: edit.ramp_between(r, name, slot, of))
             self.desk.tell(f"{of} is a field: a ramp was put between.")
             return
@@ -188,9 +203,15 @@ class RecipeMode(QObject):
             return
         surface, layer, _ = opened
         if self.desk.recipe_rule:
-            self._change(f"Set {dial}", lambda recipe: edit.set_dial(recipe, name, dial, value), gesture=f"{layer.id}-{name}-{dial}")  # type: ignore[arg-type]
+            self._change(
+                f"Set {dial}",
+                lambda recipe: edit.set_dial(recipe, name, dial, value),
+                gesture=f"{layer.id}-{name}-{dial}",
+            )  # type: ignore[arg-type]
             return
-        self.desk.dispatch(intents.set_step_value(surface, layer, name, dial, value, gesture=f"{layer.id}-{name}-{dial}"))  # type: ignore[arg-type]
+        self.desk.dispatch(
+            intents.set_step_value(surface, layer, name, dial, value, gesture=f"{layer.id}-{name}-{dial}")
+        )  # type: ignore[arg-type]
 
     def _open_dial(self, name: str, dial: str, on: bool) -> None:
         def run(recipe: Recipe) -> Recipe:
@@ -208,7 +229,9 @@ class RecipeMode(QObject):
         if what == "remove":
             self.remove(name)
         elif what == "half":
-            self._change("Half resolution", lambda recipe: edit.change(recipe, name, half=not edit.step_named(recipe, name).half))
+            self._change(
+                "Half resolution", lambda recipe: edit.change(recipe, name, half=not edit.step_named(recipe, name).half)
+            )
         elif what == "duplicate":
             self._named("Duplicate a step", lambda recipe: edit.duplicate_step(recipe, name))
         else:
@@ -224,7 +247,10 @@ class RecipeMode(QObject):
             self.card.shape = None
             self.show_job(self.desk.job)
             return
-        self._change("Mute a step" if not step.muted else "Let a step work again", lambda recipe: edit.change(recipe, name, muted=not step.muted))
+        self._change(
+            "Mute a step" if not step.muted else "Let a step work again",
+            lambda recipe: edit.change(recipe, name, muted=not step.muted),
+        )
 
     def _fit_repeat(self, width_mm: float, height_mm: float) -> None:
         """The surface's repeat on which the chosen pattern closes unstretched."""
@@ -257,7 +283,10 @@ class RecipeMode(QObject):
 
     def paste(self) -> None:
         if self.copied:
-            self._named("Paste steps", lambda recipe: (lambda done: (done[0], done[1][-1]))(edit.paste_steps(recipe, self.copied)))
+            self._named(
+                "Paste steps",
+                lambda recipe: (lambda done: (done[0], done[1][-1]))(edit.paste_steps(recipe, self.copied)),
+            )
 
     def _fill_stock(self) -> None:
         self.left.stock_menu.clear()
@@ -303,7 +332,9 @@ class RecipeMode(QObject):
             return
         surface, layer, recipe = opened
         try:
-            write_atomically(path, recipe_intents.encode_recipe(layer.name, (surface.width_mm, surface.height_mm), recipe))
+            write_atomically(
+                path, recipe_intents.encode_recipe(layer.name, (surface.width_mm, surface.height_mm), recipe)
+            )
         except TesselError as error:
             self.desk.tell(sentence(error), "fault")
             return
@@ -314,5 +345,3 @@ class RecipeMode(QObject):
         dialog.setNameFilter("Recipes (*.json)")
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         return dialog
-
-

@@ -44,7 +44,9 @@ def main_values(step: Step) -> str:
     operation = REGISTRY.get(step.op)
     if operation is None:
         return "made by another version"
-    dials = [(param, step.values.get(name, param.default)) for name, param in operation.params.items() if name != "seed"]
+    dials = [
+        (param, step.values.get(name, param.default)) for name, param in operation.params.items() if name != "seed"
+    ]
     return ", ".join(shown_value(param, value) for param, value in dials[:3])
 
 
@@ -117,7 +119,9 @@ class StepRows(QWidget):
 
     def row_of(self, name: str) -> QRectF:
         """Where a step's row lies; empty where it is folded away."""
-        return next((place.box for place in self.places if place.step is not None and place.step.name == name), QRectF())
+        return next(
+            (place.box for place in self.places if place.step is not None and place.step.name == name), QRectF()
+        )
 
     def _columns(self) -> tuple[float, float, float]:
         """Left of the chips, of the look and of the cost."""
@@ -189,9 +193,14 @@ class StepRows(QWidget):
         chosen, user = step.name == self.selected, self.hovered in step.made_from.values()
         if chosen or user:
             painter.setBrush(theme.colour("wash") if chosen else Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(theme.colour("verdigris"), 1, Qt.PenStyle.SolidLine if chosen else Qt.PenStyle.DashLine))
+            painter.setPen(
+                QPen(theme.colour("verdigris"), 1, Qt.PenStyle.SolidLine if chosen else Qt.PenStyle.DashLine)
+            )
             painter.drawRoundedRect(frame.adjusted(0.5, 0.5, -0.5, -0.5), 3, 3)
-        painter.fillRect(QRectF(box.left() + theme.px(12), box.top() + theme.px(5), theme.px(3), box.height() - theme.px(10)), mark_of(number[step.name]))
+        painter.fillRect(
+            QRectF(box.left() + theme.px(12), box.top() + theme.px(5), theme.px(3), box.height() - theme.px(10)),
+            mark_of(number[step.name]),
+        )
         chips, look, cost = self._columns()
         self._paint_words(painter, step, box, chips - theme.px(28))
         for _, name, place in self.chips(step, box):
@@ -214,7 +223,11 @@ class StepRows(QWidget):
         left = box.left() + theme.px(22)
         fault = self.faults.get(step.name, "")
         lines = (
-            (f"{step.name}{'  (muted)' if step.muted else '  ½' if step.half else ''}", theme.font(12, weight=600), "ink"),
+            (
+                f"{step.name}{'  (muted)' if step.muted else '  ½' if step.half else ''}",
+                theme.font(12, weight=600),
+                "ink",
+            ),
             (operation.label if operation else step.op, theme.font(11), "ink"),
             (fault or main_values(step), theme.font(10), "oxide" if fault else "ink_2"),
         )
@@ -237,15 +250,26 @@ class StepRows(QWidget):
         painter.setFont(font)
         painter.setPen(theme.colour("ink"))
         room = place.adjusted(theme.px(16), 0, -theme.px(6), 0)
-        painter.drawText(room, Qt.AlignmentFlag.AlignVCenter, QFontMetricsF(font).elidedText(name, Qt.TextElideMode.ElideRight, room.width() + 2))
+        painter.drawText(
+            room,
+            Qt.AlignmentFlag.AlignVCenter,
+            QFontMetricsF(font).elidedText(name, Qt.TextElideMode.ElideRight, room.width() + 2),
+        )
 
     def _paint_cost(self, painter: QPainter, ms: float, total: float, place: QRectF) -> None:
         slow = ms > _SLOW * total
         painter.setFont(theme.font(11, mono=True))
         painter.setPen(theme.colour("oxide" if slow else "ink_2"))
-        painter.drawText(QRectF(place.left(), place.top() + theme.px(4), place.width(), theme.px(18)), Qt.AlignmentFlag.AlignRight, f"{ms:.1f}")
+        painter.drawText(
+            QRectF(place.left(), place.top() + theme.px(4), place.width(), theme.px(18)),
+            Qt.AlignmentFlag.AlignRight,
+            f"{ms:.1f}",
+        )
         bar = place.width() * min(1.0, ms / total)
-        painter.fillRect(QRectF(place.right() - max(bar, 1.0), place.top() + theme.px(26), max(bar, 1.0), theme.px(3)), theme.colour("oxide" if slow else "ink_3"))
+        painter.fillRect(
+            QRectF(place.right() - max(bar, 1.0), place.top() + theme.px(26), max(bar, 1.0), theme.px(3)),
+            theme.colour("oxide" if slow else "ink_3"),
+        )
 
     def _paint_drag(self, painter: QPainter) -> None:
         target = self._drop_row(self._pointer)
@@ -291,7 +315,11 @@ class StepRows(QWidget):
         self._pointer = event.position()
         if self._pressed is not None and event.buttons() & Qt.MouseButton.LeftButton and not self.dragged:
             start = next((p.step for p in self.places if p.step is not None and p.box.contains(self._pressed)), None)
-            if start is not None and (self._pointer - self._pressed).manhattanLength() > theme.px(8) and self.chip_at(self._pressed) is None:
+            if (
+                start is not None
+                and (self._pointer - self._pressed).manhattanLength() > theme.px(8)
+                and self.chip_at(self._pressed) is None
+            ):
                 self.dragged = start.name
         chip = self.chip_at(self._pointer)
         self.hovered = chip[2] if chip and not self.dragged else ""

@@ -35,7 +35,12 @@ class RepeatStage(Stage):
         self.meters = Meters()
         self.strip = self.meters
         self.left = self._make_left()
-        self.choose, self.mend, self.touch, self.break_up = ChoosePage(desk), MendPage(desk), TouchPage(desk), BreakPage(desk)
+        self.choose, self.mend, self.touch, self.break_up = (
+            ChoosePage(desk),
+            MendPage(desk),
+            TouchPage(desk),
+            BreakPage(desk),
+        )
         self.pages: dict[str, Page] = dict(zip(STEPS, (self.choose, self.mend, self.touch, self.break_up), strict=True))
         self.cards = QStackedWidget()
         for page in self.pages.values():
@@ -57,8 +62,12 @@ class RepeatStage(Stage):
         brush = BrushTool(self.desk, self.touch.brush, self.touch.resize_brush)  # type: ignore[arg-type]
         self.brush, self.cut = brush, CutTool(self.desk)
         self.tools: dict[str, Tool] = {
-            "choose": ChooseTool(self.desk), "mend": self.cut, "touch": brush, "break": FeatureTool(self.break_up.quieten), SHIFT: ShiftTool(self.desk),
-        }  # fmt: skip
+            "choose": ChooseTool(self.desk),
+            "mend": self.cut,
+            "touch": brush,
+            "break": FeatureTool(self.break_up.quieten),
+            SHIFT: ShiftTool(self.desk),
+        }
         self.touch.tool_changed.connect(self._touch_tool)
 
     def _make_left(self) -> QWidget:
@@ -100,7 +109,13 @@ class RepeatStage(Stage):
 
     def show_job(self, job: Job) -> None:
         rows = [
-            Row(source.id, source.name, lacks(source), picture=source_thumb(self.desk.session, source), level="" if source.sized else "caution")
+            Row(
+                source.id,
+                source.name,
+                lacks(source),
+                picture=source_thumb(self.desk.session, source),
+                level="" if source.sized else "caution",
+            )
             for source in job.sources
         ]
         self.list.show_rows(rows, self.desk.source_id)
@@ -115,16 +130,31 @@ class RepeatStage(Stage):
         scattered = source.scatter is not None
         touched = f"{len(source.touches)} stroke{'' if len(source.touches) == 1 else 's'}" if source.touches else ""
         shifted = "shifted" if source.shift != (0.0, 0.0) else ""
-        light = "strewn pieces" if scattered else f"{strength:.0%} at {format_length(source.light.number('wavelength'))}" if strength else "off"
+        light = (
+            "strewn pieces"
+            if scattered
+            else f"{strength:.0%} at {format_length(source.light.number('wavelength'))}"
+            if strength
+            else "off"
+        )
         chosen = "closed as it is" if scattered else format_size(*source.sheet_mm) if source.sized else "in Gather"
-        mended = "closed as it is" if scattered else f"{method_name(source)}, {format_size(width, height)}" if width > 0 else "needs a size"
-        self.steps.show_rows([
-            Row("light", "1  Even out light", light),
-            Row("choose", "2  Choose the repeat", chosen),
-            Row("mend", "3  Mend the seams", mended),
-            Row("touch", "4  Touch up", ", ".join(part for part in (touched, shifted) if part) or "nothing"),
-            Row("break", "5  Break the repeat", breakup_note(source)),
-        ], self.desk.repeat_step)  # fmt: skip
+        mended = (
+            "closed as it is"
+            if scattered
+            else f"{method_name(source)}, {format_size(width, height)}"
+            if width > 0
+            else "needs a size"
+        )
+        self.steps.show_rows(
+            [
+                Row("light", "1  Even out light", light),
+                Row("choose", "2  Choose the repeat", chosen),
+                Row("mend", "3  Mend the seams", mended),
+                Row("touch", "4  Touch up", ", ".join(part for part in (touched, shifted) if part) or "nothing"),
+                Row("break", "5  Break the repeat", breakup_note(source)),
+            ],
+            self.desk.repeat_step,
+        )
         for page in self.pages.values():
             page.show_source(source)
         self.mend.make.setEnabled(source.sized)

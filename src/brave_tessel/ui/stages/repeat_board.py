@@ -194,7 +194,13 @@ class RepeatBoard(QWidget):
             caption(painter, title, "Sheet", f"{size}, straightened")
             tile(painter, self.choice_mips, cell, cell)
             return
-        closer = f", × {format_number(self.zoom, decimals=1)}" if self.zoom > 1.01 else ", shifted ½" if self.middle is None else ""
+        closer = (
+            f", × {format_number(self.zoom, decimals=1)}"
+            if self.zoom > 1.01
+            else ", shifted ½"
+            if self.middle is None
+            else ""
+        )
         caption(painter, title, "Cell", f"{size}{closer}{', rough' if self.done and self.done.rough else ''}")
         corner = self.to_screen_raw(0.0, height)
         scale = self.px_per_mm()
@@ -212,7 +218,12 @@ class RepeatBoard(QWidget):
         one = QRectF(field.left(), field.top(), grid.width_mm * scale, grid.height_mm * scale)
         tile(painter, self.field_mips, field, one)
         title = QRectF(field.left(), 0, field.width(), theme.px(34))
-        caption(painter, title, "Field", f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back")
+        caption(
+            painter,
+            title,
+            "Field",
+            f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back",
+        )
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
 
@@ -223,7 +234,10 @@ class RepeatBoard(QWidget):
         if where is None and self.done.cut is not None and not self.tool.whole_sheet:
             cut = self.done.cut
             shift = self.done.source.shift
-            where = cut.worst[0] * self.done.grid.width_mm + shift[0], (1 - cut.worst[1]) * self.done.grid.height_mm + shift[1]
+            where = (
+                cut.worst[0] * self.done.grid.width_mm + shift[0],
+                (1 - cut.worst[1]) * self.done.grid.height_mm + shift[1],
+            )
             name, note = "Worst of the cut", f"along the cut {max(cut.along):.2f}"
         side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170))
         if where is None or side < theme.px(70):
@@ -232,7 +246,9 @@ class RepeatBoard(QWidget):
         grid, times = self.done.grid, 6.0
         scale = cell.width() / grid.width_mm * times
         x, y = where[0] % grid.width_mm, grid.height_mm - where[1] % grid.height_mm
-        one = QRectF(box.center().x() - x * scale, box.center().y() - y * scale, grid.width_mm * scale, grid.height_mm * scale)
+        one = QRectF(
+            box.center().x() - x * scale, box.center().y() - y * scale, grid.width_mm * scale, grid.height_mm * scale
+        )
         painter.save()
         painter.setClipRect(box)
         tile(painter, self.mips, box, one)
@@ -261,7 +277,11 @@ class RepeatBoard(QWidget):
             before = self.to_mm(at)
             self.zoom = min(40.0, max(1.0, self.zoom * 1.0015 ** event.angleDelta().y()))
             after, (mx, my) = self.to_mm(at), self._middle()
-            self.middle = None if self.zoom <= 1.001 and self.middle is None else (mx + before[0] - after[0], my + before[1] - after[1])
+            self.middle = (
+                None
+                if self.zoom <= 1.001 and self.middle is None
+                else (mx + before[0] - after[0], my + before[1] - after[1])
+            )
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -325,7 +345,11 @@ class RepeatBoard(QWidget):
         self.update()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        if event is not None and event.button() == Qt.MouseButton.LeftButton and self.areas()[0].contains(event.position()):
+        if (
+            event is not None
+            and event.button() == Qt.MouseButton.LeftButton
+            and self.areas()[0].contains(event.position())
+        ):
             self.tool.double(self, self.to_mm(event.position()))
             self.update()
 

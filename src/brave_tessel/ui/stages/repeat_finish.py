@@ -116,9 +116,12 @@ class TouchPage(Page):
         notes = {
             SHIFT: "Drag the cell, or nudge it with the arrows.",
             "touch.clone": "T over a place takes from there, A finds it by itself. [ and ] size the brush.",
-            "touch.heal": "Finds by itself where to take from; T over a place takes from there. [ and ] size the brush.",
-        }  # fmt: skip
-        self.tool_note.setText(notes.get(op, f"{find(op).help.splitlines()[0]} Shift draws a straight line." if not shifting else ""))
+            "touch.heal": "Finds by itself where to take from; T over a place "
+            "takes from there. [ and ] size the brush.",
+        }
+        self.tool_note.setText(
+            notes.get(op, f"{find(op).help.splitlines()[0]} Shift draws a straight line." if not shifting else "")
+        )
         self.tool_changed.emit(op)
 
     def _set(self, name: str, value: Value) -> None:
@@ -141,7 +144,13 @@ class TouchPage(Page):
             x, y = touch.points[0]
             on = "all maps" if not touch.maps else ", ".join(sorted(TRAITS[kind].label.lower() for kind in touch.maps))
             size = format_length(float(touch.brush.values.get("size", 0)))
-            rows.append(Row(touch.id, f"{number}  {operation.label if operation else touch.brush.op}, {size}", f"at {x:.0f}, {y:.0f} mm · {on}"))
+            rows.append(
+                Row(
+                    touch.id,
+                    f"{number}  {operation.label if operation else touch.brush.op}, {size}",
+                    f"at {x:.0f}, {y:.0f} mm · {on}",
+                )
+            )
         self.list.show_rows(rows, rows[-1].id if rows else "")
         for widget in (self.list, self.remove):
             widget.setVisible(bool(rows))
@@ -150,7 +159,10 @@ class TouchPage(Page):
         self._show_tips(source)
 
     def _show_tips(self, source: Source) -> None:
-        wanted = [("Round tip", ""), *((f"Tip: {s.name}", s.id) for s in self.desk.job.sources if s.scatter is None and s.id != source.id)]
+        wanted = [
+            ("Round tip", ""),
+            *((f"Tip: {s.name}", s.id) for s in self.desk.job.sources if s.scatter is None and s.id != source.id),
+        ]
         if [self.tip.itemData(n) for n in range(self.tip.count())] == [id for _, id in wanted]:
             return
         before = self.tip.currentData()
@@ -209,12 +221,18 @@ class BreakPage(Page):
         self.list.opened.connect(lambda id: self.quieten(int(id[1:])))
         self.list.chosen.connect(self._show_feature)
         self.add(self.list)
-        self.one = button("Quieten the chosen one", self._quieten_chosen, tip="Covers it from elsewhere in the sheet; a click on its mark does the same")
+        self.one = button(
+            "Quieten the chosen one",
+            self._quieten_chosen,
+            tip="Covers it from elsewhere in the sheet; a click on its mark does the same",
+        )
         self.add(self.one)
         self.quiets = RowList("Quietened")
         self.quiets.setMaximumHeight(theme.px(96))
         self.quiets.deleted.connect(self._let_show)
-        self.again = button("Let the chosen one show again", self._let_chosen_show, tip="Takes the cover off again (Del)")
+        self.again = button(
+            "Let the chosen one show again", self._let_chosen_show, tip="Takes the cover off again (Del)"
+        )
         self.add(self.quiets)
         self.add(self.again)
         self.add(Heading("A larger sheet"))
@@ -228,7 +246,12 @@ class BreakPage(Page):
         self.column.addLayout(self.holder)
         self.form: OperationForm | None = None
         self.add(Heading("Files", "the sheet by itself"))
-        self.write = button("Write the sheet…", self.choose_folder, icon="download", tip="Every map of the sheet, and every variant, as files with their real size")
+        self.write = button(
+            "Write the sheet…",
+            self.choose_folder,
+            icon="download",
+            tip="Every map of the sheet, and every variant, as files with their real size",
+        )
         self.add(self.write)
 
     spot = pyqtSignal(float, float)
@@ -245,7 +268,10 @@ class BreakPage(Page):
             self.form = self.follow(OperationForm(op, source.breakup.values), "breakup")
             self.holder.addWidget(self.form)
         self.form.show_values(source.breakup.values)
-        rows = [Row(quiet.id, f"Covered at {quiet.x_mm:.0f}, {quiet.y_mm:.0f} mm", f"{format_length(quiet.size_mm)} wide") for quiet in source.quiets]
+        rows = [
+            Row(quiet.id, f"Covered at {quiet.x_mm:.0f}, {quiet.y_mm:.0f} mm", f"{format_length(quiet.size_mm)} wide")
+            for quiet in source.quiets
+        ]
         self.quiets.show_rows(rows, rows[-1].id if rows else "")
         for widget in (self.quiets, self.again):
             widget.setVisible(bool(rows))
@@ -259,7 +285,15 @@ class BreakPage(Page):
             if done is not None:
                 picture = feature_thumb(done, feature.x, feature.y, feature.size)
             level = "caution" if feature.strength > 1.6 else ""
-            rows.append(Row(f"f{number}", f"{number + 1}  {feature.word} spot, {format_length(feature.size)}", f"stands out × {feature.strength:.1f}", picture=picture, level=level))
+            rows.append(
+                Row(
+                    f"f{number}",
+                    f"{number + 1}  {feature.word} spot, {format_length(feature.size)}",
+                    f"stands out × {feature.strength:.1f}",
+                    picture=picture,
+                    level=level,
+                )
+            )
         self.list.show_rows(rows, "")
         self.one.setEnabled(bool(rows))
 
@@ -276,7 +310,11 @@ class BreakPage(Page):
             return
         feature = done.features[index]
         shifted = type(feature)(
-            (feature.x - source.shift[0]) % done.grid.width_mm, (feature.y + source.shift[1]) % done.grid.height_mm, feature.size, feature.strength, feature.word
+            (feature.x - source.shift[0]) % done.grid.width_mm,
+            (feature.y + source.shift[1]) % done.grid.height_mm,
+            feature.size,
+            feature.strength,
+            feature.word,
         )
         self.desk.dispatch(sheet_intents.quieten_feature(source, done.before, shifted))
 
@@ -313,9 +351,10 @@ class BreakPage(Page):
             return
         progress = self.desk.progress()
         self.desk.ask(
-            "write sheet", lambda current: write_sheet(session, job, source, folder, progress=progress, current=current),
+            "write sheet",
+            lambda current: write_sheet(session, job, source, folder, progress=progress, current=current),
             lambda files: self.desk.tell(f"{len(files)} files in {folder}."),
-        )  # fmt: skip
+        )
 
 
 def breakup_note(source: Source) -> str:

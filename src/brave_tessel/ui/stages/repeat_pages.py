@@ -38,7 +38,7 @@ class ChoosePage(Page):
             ("y_mm", "From the foot", "Distance of the rectangle from the sheet's lower edge."),
             ("width_mm", "Width", "Width of the rectangle; the repeat is smaller by the overlap."),
             ("height_mm", "Height", "Height of the rectangle; the repeat is smaller by the overlap."),
-        ):  # fmt: skip
+        ):
             field = LengthField(label, tip, zero=name in {"x_mm", "y_mm"})
             field.typed.connect(lambda value, _note, key=name: self._typed(key, value))
             field.refused.connect(lambda text: desk.tell(text, "fault"))
@@ -47,7 +47,12 @@ class ChoosePage(Page):
         self.whole = button("Take the whole sheet", lambda: self._put(None), tip="The whole straightened frame")
         self.add(self.whole)
         self.add(Heading("Closes best", "best first"))
-        self.propose = button("Find the best", self.find_best, name="main", tip="Searches every rectangle of the sheet for sides that agree")
+        self.propose = button(
+            "Find the best",
+            self.find_best,
+            name="main",
+            tip="Searches every rectangle of the sheet for sides that agree",
+        )
         self.add(self.propose)
         self.list = RowList("Proposed rectangles")
         self.list.setMinimumHeight(theme.px(260))
@@ -64,11 +69,15 @@ class ChoosePage(Page):
         best = next((f"p{n}" for n, proposal in enumerate(self.proposals) if proposal.crop == source.crop), "")
         self.list.show_rows(
             [
-                Row(f"p{n}", format_size(p.crop.width_mm, p.crop.height_mm), f"from {p.crop.x_mm:.0f}, {p.crop.y_mm:.0f} mm · sides differ {p.cost:.2f}")
+                Row(
+                    f"p{n}",
+                    format_size(p.crop.width_mm, p.crop.height_mm),
+                    f"from {p.crop.x_mm:.0f}, {p.crop.y_mm:.0f} mm · sides differ {p.cost:.2f}",
+                )
                 for n, p in enumerate(self.proposals)
             ],
             best,
-        )  # fmt: skip
+        )
 
     def _put(self, crop: Crop | None) -> None:
         source = self.desk.source
@@ -107,7 +116,9 @@ class ChoosePage(Page):
 
     def _found(self, source: Source, found: list[Proposal]) -> None:
         self.proposals, self.asked_for = found, source.id
-        self.desk.tell(f"{len(found)} rectangles found." if found else "No rectangle closes better than the whole sheet.")
+        self.desk.tell(
+            f"{len(found)} rectangles found." if found else "No rectangle closes better than the whole sheet."
+        )
         if found:
             self._take("p0")
 
@@ -129,7 +140,9 @@ class BeatPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(8))
-        column.addWidget(button("Find the beat", self.asked.emit, tip="Measures units and courses on the straightened sheet"))
+        column.addWidget(
+            button("Find the beat", self.asked.emit, tip="Measures units and courses on the straightened sheet")
+        )
         self.unit = LengthField("Unit along a row", "Measured. Type the real one to size the whole sheet by it.")
         self.course = LengthField("Course", "Measured. Type the real one, such as 75, to size the whole sheet by it.")
         self.joint = words("")
@@ -155,8 +168,12 @@ class MendPage(Page):
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk, "Mend the seams", "applies to every map at once")
         self.beats: dict[str, Beat] = {}
-        self.make = button("Make a surface of it", self.make_surface, name="main",
-                           tip="A new surface whose repeat is this sheet; goes on to Build")  # fmt: skip
+        self.make = button(
+            "Make a surface of it",
+            self.make_surface,
+            name="main",
+            tip="A new surface whose repeat is this sheet; goes on to Build",
+        )
         self.add(self.make)
         self.add(Heading("How"))
         options = [(entry.id, entry.label) for entry in family("mend")]
@@ -173,7 +190,11 @@ class MendPage(Page):
         self.form_holder = QVBoxLayout()
         self.column.addLayout(self.form_holder)
         self.form: OperationForm | None = None
-        self.pins = button("Let the pulled cut go", self._let_go, tip="Takes out every point the cut was pulled to; double-click one to take out that")
+        self.pins = button(
+            "Let the pulled cut go",
+            self._let_go,
+            tip="Takes out every point the cut was pulled to; double-click one to take out that",
+        )
         self.pins_note = words("Drag a cut on the cell to pull it through a place.")
         self.add(self.pins_note)
         self.add(self.pins)

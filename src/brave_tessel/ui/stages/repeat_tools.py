@@ -70,8 +70,12 @@ class ChooseTool(Tool):
             return
         (x0, y0), crop = self.start
         by = at[0] - x0, at[1] - y0
-        across = _stretched(crop.x_mm, crop.width_mm, self.grip[0], by[0], source.straightening.width_mm, still=self.grip == (0, 0))
-        up = _stretched(crop.y_mm, crop.height_mm, self.grip[1], by[1], source.straightening.height_mm, still=self.grip == (0, 0))
+        across = _stretched(
+            crop.x_mm, crop.width_mm, self.grip[0], by[0], source.straightening.width_mm, still=self.grip == (0, 0)
+        )
+        up = _stretched(
+            crop.y_mm, crop.height_mm, self.grip[1], by[1], source.straightening.height_mm, still=self.grip == (0, 0)
+        )
         value = Crop(x_mm=across[0], width_mm=across[1], y_mm=up[0], height_mm=up[1])
         self.desk.dispatch(sheet_intents.set_crop(self.desk.job, source, value, gesture="crop"))
 
@@ -103,7 +107,10 @@ class ChooseTool(Tool):
         crop = self.crop()
         if crop is None:
             return
-        inside = QRectF(board.to_screen(crop.x_mm, crop.y_mm + crop.height_mm), board.to_screen(crop.x_mm + crop.width_mm, crop.y_mm))
+        inside = QRectF(
+            board.to_screen(crop.x_mm, crop.y_mm + crop.height_mm),
+            board.to_screen(crop.x_mm + crop.width_mm, crop.y_mm),
+        )
         outside = QPainterPath()
         outside.addRect(QRectF(board.rect()))
         outside.addRect(inside)
@@ -222,7 +229,9 @@ class CutTool(Tool):
 
     def cursor(self, board: RepeatBoard, at: Point) -> Qt.CursorShape:
         axis = self._axis_at(board, at)
-        return {"x": Qt.CursorShape.SizeHorCursor, "y": Qt.CursorShape.SizeVerCursor}.get(axis, Qt.CursorShape.ArrowCursor)
+        return {"x": Qt.CursorShape.SizeHorCursor, "y": Qt.CursorShape.SizeVerCursor}.get(
+            axis, Qt.CursorShape.ArrowCursor
+        )
 
     def paint(self, board: RepeatBoard, painter: QPainter) -> None:
         cut, done = self._cut(board), board.done
@@ -276,7 +285,9 @@ class BrushTool(Tool):
 
     on_field = True
 
-    def __init__(self, desk: Desk, settings: Callable[[], tuple[object, str, frozenset[object]]], sized: Callable[[float], None]) -> None:
+    def __init__(
+        self, desk: Desk, settings: Callable[[], tuple[object, str, frozenset[object]]], sized: Callable[[float], None]
+    ) -> None:
         self.desk = desk
         self.settings = settings
         self.sized = sized
@@ -304,7 +315,12 @@ class BrushTool(Tool):
             offset = self.offset or sheet_intents.likeliest_offset(done.small, at, self.size)
         self.desk.stroking = True
         command, self.touch = sheet_intents.begin_touch(
-            source, brush, tuple(self.points), offset=offset, tip=tip, maps=maps  # type: ignore[arg-type]
+            source,
+            brush,
+            tuple(self.points),
+            offset=offset,
+            tip=tip,
+            maps=maps,  # type: ignore[arg-type]
         )
         self.desk.dispatch(command)
         return True
@@ -396,8 +412,16 @@ class ShiftTool(Tool):
         source, by = self.desk.source, _ARROWS.get(Qt.Key(event.key()))
         if source is None or by is None:
             return False
-        step = 0.1 if event.modifiers() & _SHIFT else 10.0 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1.0
-        self.desk.dispatch(sheet_intents.set_shift(source, (source.shift[0] + by[0] * step, source.shift[1] + by[1] * step)))
+        step = (
+            0.1
+            if event.modifiers() & _SHIFT
+            else 10.0
+            if event.modifiers() & Qt.KeyboardModifier.ControlModifier
+            else 1.0
+        )
+        self.desk.dispatch(
+            sheet_intents.set_shift(source, (source.shift[0] + by[0] * step, source.shift[1] + by[1] * step))
+        )
         return True
 
 
@@ -415,11 +439,18 @@ class FeatureTool(Tool):
         return board.to_screen(feature.x, board.done.grid.height_mm - feature.y)
 
     def plate(self, board: RepeatBoard, feature: Feature) -> QRectF:
-        """Where a feature's number stands: at the upper right of its ring, or at another corner that lies on the cell."""
+        """Where a feature's number stands: at the upper right of its ring, or at another corner that lies on the
+        cell.
+        """
         there, away, cell = self._at(board, feature), 0.35 * feature.size * board.px_per_mm(), board.areas()[0]
         width, height = theme.px(17), theme.px(15)
         right, up = there.x() + away, there.y() - away - height
-        return QRectF(right if right + width <= cell.right() else there.x() - away - width, up if up >= cell.top() else there.y() + away, width, height)
+        return QRectF(
+            right if right + width <= cell.right() else there.x() - away - width,
+            up if up >= cell.top() else there.y() + away,
+            width,
+            height,
+        )
 
     def press(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> bool:
         here = board.to_screen(*at)
@@ -443,5 +474,3 @@ class FeatureTool(Tool):
             painter.setBrush(theme.colour("white"))
             painter.drawRect(plate)
             painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, str(index + 1))
-
-

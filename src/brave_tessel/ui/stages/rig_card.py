@@ -27,11 +27,14 @@ from ..desk import Desk
 _FIELDS: dict[str, tuple[str, Param]] = {
     "sample": ("Sample", Choice(*SAMPLES, help="What lies under the lights; the stand-in's samples are made up.")),
     "frames": ("Frames", Whole(8, 12, help="How many lights, one frame each.")),
-    "height": ("Height of the lights", Angle(15, 70, help="Over the sheet; low lights show fine relief and cast more shadow.")),
+    "height": (
+        "Height of the lights",
+        Angle(15, 70, help="Over the sheet; low lights show fine relief and cast more shadow."),
+    ),
     "exposure": ("Exposure", Fraction(-3, 3, help="In stops; what is too bright is cut off at white.")),
     "noise": ("Noise, per cent", Fraction(0, 5, most=50, help="Spread of the sensor's noise on a mid grey.")),
     "fault": ("Fault to play", Choice(*FAULTS, help="What the stand-in shall do wrong halfway through.")),
-}  # fmt: skip
+}
 
 
 _SHOWN_TIMES = {"noise": 100}
@@ -49,7 +52,13 @@ class RigCard(Column):
         self.settings = RigSettings()
         self.add(words("Light rig", "title"))
         self.add(words("Simulated device: single lights from all round give relief and true colour of a sample."))
-        self.take = button("Take frames", self.start, name="main", icon="sun", tip="One frame a light, then relief and colour are worked out")
+        self.take = button(
+            "Take frames",
+            self.start,
+            name="main",
+            icon="sun",
+            tip="One frame a light, then relief and colour are worked out",
+        )
         self.stop = button("Stop", self.halt, icon="player-stop", tip="Ends the taking; nothing is added (Esc)")
         self.stop.setEnabled(False)
         self.add(self.take)
@@ -73,7 +82,9 @@ class RigCard(Column):
 
     def _set(self, name: str, value: Any) -> None:
         kind = type(getattr(self.settings, name))
-        self.settings = replace(self.settings, **{name: kind(value / _SHOWN_TIMES[name] if name in _SHOWN_TIMES else value)})
+        self.settings = replace(
+            self.settings, **{name: kind(value / _SHOWN_TIMES[name] if name in _SHOWN_TIMES else value)}
+        )
 
     def _say(self, label: Any, text: str) -> None:
         label.setText(text)
@@ -90,7 +101,9 @@ class RigCard(Column):
         def work(current: Any) -> object:
             try:
                 rig = LightRig(settings)
-                capture = rig.take(lambda text, share: desk.later(lambda: self._say(self.state, f"{text} · {share:.0%}")), current)
+                capture = rig.take(
+                    lambda text, share: desk.later(lambda: self._say(self.state, f"{text} · {share:.0%}")), current
+                )
                 desk.later(lambda: self.frames_taken.emit(pictures_of(capture)))
                 desk.later(lambda: self._say(self.state, "Working out relief and colour…"))
                 return scan_source(desk.session, capture, measure(capture))
@@ -120,7 +133,10 @@ class RigCard(Column):
 
 def pictures_of(capture: Capture) -> list[tuple[AnyArray, tuple[float, float, float]]]:
     """Small pictures of the frames and where their lights stand."""
-    return [(display_codes(np.ascontiguousarray(frame[::4, ::4])), light) for frame, light in zip(frames_as_codes(capture.frames), capture.lights, strict=True)]
+    return [
+        (display_codes(np.ascontiguousarray(frame[::4, ::4])), light)
+        for frame, light in zip(frames_as_codes(capture.frames), capture.lights, strict=True)
+    ]
 
 
 class FramesStrip(QWidget):
@@ -147,7 +163,10 @@ class FramesStrip(QWidget):
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         if not self.frames:
-            painter.drawText(QRectF(left, top + theme.px(22), self.width(), theme.px(20)), "Take frames to see them here, one a light.")
+            painter.drawText(
+                QRectF(left, top + theme.px(22), self.width(), theme.px(20)),
+                "Take frames to see them here, one a light.",
+            )
             return
         gap, count = theme.px(8), len(self.frames)
         side = min(self.height() - top - theme.px(52), (self.width() - 2 * left - gap * (count - 1)) / count)

@@ -19,8 +19,12 @@ from ..desk import Desk
 from ..results import ScatterPicture
 
 VIEWS: dict[str, MapKind | None] = {
-    "Lit": None, "Colour": MapKind.BASE_COLOUR, "Height": MapKind.HEIGHT, "Kinds": MapKind.KIND_ID, "Pieces": MapKind.PIECE_ID,
-}  # fmt: skip
+    "Lit": None,
+    "Colour": MapKind.BASE_COLOUR,
+    "Height": MapKind.HEIGHT,
+    "Kinds": MapKind.KIND_ID,
+    "Pieces": MapKind.PIECE_ID,
+}
 _STEPS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
 
 
@@ -121,7 +125,9 @@ class ScatterBoard(Board):
             return
         (x0, y0), piece = self._from
         x, y = self.to_world(at)
-        self.desk.dispatch(sheet_intents.move_piece(self.source, piece, (piece.x_mm + x - x0, piece.y_mm + y - y0), gesture=piece.id))
+        self.desk.dispatch(
+            sheet_intents.move_piece(self.source, piece, (piece.x_mm + x - x0, piece.y_mm + y - y0), gesture=piece.id)
+        )
 
     def release(self, at: QPointF) -> None:
         self._from = None
@@ -153,13 +159,25 @@ class ScatterBoard(Board):
             return False
         by = _STEPS.get(Qt.Key(event.key()))
         if by is not None:
-            step = 0.1 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 10.0 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1.0
-            self.desk.dispatch(sheet_intents.move_piece(source, piece, (piece.x_mm + by[0] * step, piece.y_mm + by[1] * step), gesture=""))
+            step = (
+                0.1
+                if event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+                else 10.0
+                if event.modifiers() & Qt.KeyboardModifier.ControlModifier
+                else 1.0
+            )
+            self.desk.dispatch(
+                sheet_intents.move_piece(
+                    source, piece, (piece.x_mm + by[0] * step, piece.y_mm + by[1] * step), gesture=""
+                )
+            )
         elif event.key() in {Qt.Key.Key_Delete, Qt.Key.Key_Backspace}:
             self.desk.dispatch(sheet_intents.remove_piece(source, piece.id))
             self.choose("")
         elif event.key() in {Qt.Key.Key_BracketLeft, Qt.Key.Key_BracketRight}:
-            self._change(piece, size=round(piece.size * (1.05 if event.key() == Qt.Key.Key_BracketRight else 1 / 1.05), 4))
+            self._change(
+                piece, size=round(piece.size * (1.05 if event.key() == Qt.Key.Key_BracketRight else 1 / 1.05), 4)
+            )
         elif event.key() in {Qt.Key.Key_Comma, Qt.Key.Key_Period}:
             self._change(piece, turn=(piece.turn + (5 if event.key() == Qt.Key.Key_Comma else -5) + 180) % 360 - 180)
         elif event.key() == Qt.Key.Key_PageUp:
@@ -221,4 +239,7 @@ def _rectangle(piece: LaidPiece, kind: PieceKind) -> list[tuple[float, float]]:
     """The corners of a piece's rectangle, mm."""
     a, half_w, half_h = math.radians(piece.turn), kind.width_mm * piece.size / 2, kind.height_mm * piece.size / 2
     c, s = math.cos(a), math.sin(a)
-    return [(piece.x_mm + u * c - v * s, piece.y_mm + u * s + v * c) for u, v in ((-half_w, -half_h), (half_w, -half_h), (half_w, half_h), (-half_w, half_h))]
+    return [
+        (piece.x_mm + u * c - v * s, piece.y_mm + u * s + v * c)
+        for u, v in ((-half_w, -half_h), (half_w, -half_h), (half_w, half_h), (-half_w, half_h))
+    ]

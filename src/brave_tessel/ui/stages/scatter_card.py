@@ -67,17 +67,34 @@ class ScatterCard(Page):
         self.list.setFixedHeight(theme.px(40 * 3 + 4))
         self.list.chosen.connect(self._choose_kind)
         self.list.deleted.connect(self._remove_kind)
-        self.add_kind = button("Add a kind", lambda: None, icon="plus", tip="Made by numbers, cut from a source, or a small model seen from above")
+        self.add_kind = button(
+            "Add a kind",
+            lambda: None,
+            icon="plus",
+            tip="Made by numbers, cut from a source, or a small model seen from above",
+        )
         self.menu = QMenu(self.add_kind)
         self.menu.aboutToShow.connect(self.fill_menu)
         self.add_kind.setMenu(self.menu)
-        self.lay = button("Lay by hand", self._toggle_laying, icon="pin", tip="Each click on the sheet lays a piece of the chosen kind; a double click does too")
+        self.lay = button(
+            "Lay by hand",
+            self._toggle_laying,
+            icon="pin",
+            tip="Each click on the sheet lays a piece of the chosen kind; a double click does too",
+        )
         self.lay.setCheckable(True)
         self.kind_width = LengthField("Width", "Width of a piece of this kind.")
         self.kind_height = LengthField("Height", "Height of a piece of this kind, along the sheet.")
         self.kind_width.typed.connect(lambda value, _note: self._change_kind(width_mm=value))
         self.kind_height.typed.connect(lambda value, _note: self._change_kind(height_mm=value))
-        self.share = RuledScale(replace(Fraction(0, 1, most=10, help="How often this kind falls, against the others."), label="Share", default=1.0), 1.0)
+        self.share = RuledScale(
+            replace(
+                Fraction(0, 1, most=10, help="How often this kind falls, against the others."),
+                label="Share",
+                default=1.0,
+            ),
+            1.0,
+        )
         self.share.changed.connect(lambda value: self._change_kind(share=float(value)))
         self.share.released.connect(self.desk.end_gesture)
         self.kinds_section.add(self.list)
@@ -124,7 +141,9 @@ class ScatterCard(Page):
         self.menu.addSeparator()
         for source in self.desk.job.sources:
             if source.scatter is None and source.blob:
-                self._entry(f"Cut from {source.name}", lambda of=source: self.put_kind(of.name, "shape.pebble", source=of.id))
+                self._entry(
+                    f"Cut from {source.name}", lambda of=source: self.put_kind(of.name, "shape.pebble", source=of.id)
+                )
         self.menu.addSeparator()
         self._entry("A small model…", self.choose_model)
 
@@ -140,9 +159,22 @@ class ScatterCard(Page):
             return
         taken = {kind.name for kind in sheet.scatter.kinds}
         free = next(n for k in range(1, len(taken) + 2) if (n := name if k == 1 else f"{name} {k}") not in taken)
-        sizes = {"shape.brick": (215.0, 102.5), "shape.tile": (100.0, 100.0), "shape.leaf": (70.0, 40.0), "shape.chip": (25.0, 20.0)}
+        sizes = {
+            "shape.brick": (215.0, 102.5),
+            "shape.tile": (100.0, 100.0),
+            "shape.leaf": (70.0, 40.0),
+            "shape.chip": (25.0, 20.0),
+        }
         width, height = sizes.get(op, (40.0, 30.0))
-        kind = PieceKind(id=new_id("kind"), name=free, shape=Setting(op=op), source=source, blob=blob, width_mm=width, height_mm=height)
+        kind = PieceKind(
+            id=new_id("kind"),
+            name=free,
+            shape=Setting(op=op),
+            source=source,
+            blob=blob,
+            width_mm=width,
+            height_mm=height,
+        )
         self.kind_id = kind.id
         self.desk.dispatch(sheet_intents.add_kind(sheet, kind))
 
@@ -179,7 +211,11 @@ class ScatterCard(Page):
     def _change_kind(self, **change: Any) -> None:
         source, kind = self.desk.source, self.kind
         if source and kind:
-            self.desk.dispatch(sheet_intents.change_kind(source, msgspec.structs.replace(kind, **change), gesture=f"{kind.id}-{'-'.join(change)}"))
+            self.desk.dispatch(
+                sheet_intents.change_kind(
+                    source, msgspec.structs.replace(kind, **change), gesture=f"{kind.id}-{'-'.join(change)}"
+                )
+            )
 
     def _set_shape(self, name: str, value: Any) -> None:
         kind = self.kind
@@ -198,7 +234,9 @@ class ScatterCard(Page):
             return
         width, height = source.scatter.width_mm, source.scatter.height_mm
         try:
-            self.desk.dispatch(sheet_intents.resize_scatter(self.desk.job, source, *((value, height) if axis == 0 else (width, value))))
+            self.desk.dispatch(
+                sheet_intents.resize_scatter(self.desk.job, source, *((value, height) if axis == 0 else (width, value)))
+            )
         except TesselError as error:
             self.desk.tell(sentence(error), "fault")
 
@@ -210,7 +248,11 @@ class ScatterCard(Page):
     def _change_piece(self, name: str, value: Any) -> None:
         source, piece = self.desk.source, self.board.piece
         if source and piece:
-            self.desk.dispatch(sheet_intents.change_piece(source, msgspec.structs.replace(piece, **{name: float(value)}), gesture=f"{piece.id}-{name}"))
+            self.desk.dispatch(
+                sheet_intents.change_piece(
+                    source, msgspec.structs.replace(piece, **{name: float(value)}), gesture=f"{piece.id}-{name}"
+                )
+            )
 
     def _raise(self) -> None:
         source, piece = self.desk.source, self.board.piece
@@ -235,7 +277,10 @@ class ScatterCard(Page):
         if self.kind is None:
             self.kind_id = scatter.kinds[0].id if scatter.kinds else ""
         self.board.kind = self.kind_id
-        rows = [Row(kind.id, kind.name, f"{_made(kind)} · {format_size(kind.width_mm, kind.height_mm)}") for kind in scatter.kinds]
+        rows = [
+            Row(kind.id, kind.name, f"{_made(kind)} · {format_size(kind.width_mm, kind.height_mm)}")
+            for kind in scatter.kinds
+        ]
         self.list.show_rows(rows, self.kind_id)
         self.kinds_section.say(str(len(rows)))
         self.strew.show_values(scatter.strew.values)

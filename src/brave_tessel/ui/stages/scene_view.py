@@ -89,7 +89,10 @@ class SceneView(QWidget):
 
     def show_job(self, job: Job, chosen: str) -> None:
         scene = (job.scene, tuple((s.id, s.width_mm, s.height_mm) for s in job.surfaces))
-        if self.job is None or scene != (self.job.scene, tuple((s.id, s.width_mm, s.height_mm) for s in self.job.surfaces)):
+        if self.job is None or scene != (
+            self.job.scene,
+            tuple((s.id, s.width_mm, s.height_mm) for s in self.job.surfaces),
+        ):
             self.parts = draw_parts(job)
         another = self.job is not job or chosen != self.chosen
         self.job, self.chosen = job, chosen
@@ -112,7 +115,13 @@ class SceneView(QWidget):
 
     def look(self, width: int, height: int, *, coarse: bool) -> Look:
         return Look(
-            self.camera, self.sun(), max(8, width), max(8, height), shadows=not coarse, chosen=self.chosen, chequer=self.chequer
+            self.camera,
+            self.sun(),
+            max(8, width),
+            max(8, height),
+            shadows=not coarse,
+            chosen=self.chosen,
+            chequer=self.chequer,
         )
 
     def _request(self, *, coarse: bool) -> None:
@@ -148,7 +157,13 @@ class SceneView(QWidget):
         self._worker.request("still", work)
 
     def _draw(
-        self, parts: list[DrawPart], textures: SceneTextures | None, look: Look, *, coarse: bool, current: Callable[[], bool]
+        self,
+        parts: list[DrawPart],
+        textures: SceneTextures | None,
+        look: Look,
+        *,
+        coarse: bool,
+        current: Callable[[], bool],
     ) -> np.ndarray | None:  # type: ignore[type-arg]
         """In the worker's thread, which owns the context."""
         try:
@@ -252,7 +267,12 @@ class SceneView(QWidget):
                 y = value
                 names.append(name)
                 break
-        for value, name in ((m.north, "NE corner"), (0.0, "west end"), (m.window_left, "left jamb"), (m.window_left + m.window_width, "right jamb")):
+        for value, name in (
+            (m.north, "NE corner"),
+            (0.0, "west end"),
+            (m.window_left, "left jamb"),
+            (m.window_left + m.window_width, "right jamb"),
+        ):
             if abs(x - value) < SNAP_MM and (name != "NE corner" or z < SNAP_MM or found.part.startswith("east")):
                 x = value
                 names.append(name)
@@ -306,7 +326,11 @@ class SceneView(QWidget):
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.failed:
             painter.setPen(Qt.GlobalColor.white)
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "This machine cannot draw the model (no OpenGL 3.3). Everything else works.")
+            painter.drawText(
+                self.rect(),
+                Qt.AlignmentFlag.AlignCenter,
+                "This machine cannot draw the model (no OpenGL 3.3). Everything else works.",
+            )
             return
         if self.image is None:
             painter.setPen(Qt.GlobalColor.white)

@@ -41,7 +41,9 @@ class SectionStrip(QWidget):
         self.update()
 
     def _frame(self) -> QRectF:
-        return QRectF(theme.px(44), theme.px(30), max(10, self.width() - theme.px(58)), max(10, self.height() - theme.px(46)))
+        return QRectF(
+            theme.px(44), theme.px(30), max(10, self.width() - theme.px(58)), max(10, self.height() - theme.px(46))
+        )
 
     def _exaggeration(self, frame: QRectF) -> int:
         """How much steeper heights are drawn: a round number that uses the strip's height."""
@@ -60,7 +62,9 @@ class SectionStrip(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
-        painter.drawText(QRectF(theme.px(12), theme.px(6), 200, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Section A")
+        painter.drawText(
+            QRectF(theme.px(12), theme.px(6), 200, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Section A"
+        )
         if self.section is None or self.done is None or len(self.section.heights) < 2:
             return
         frame = self._frame()
@@ -68,7 +72,9 @@ class SectionStrip(QWidget):
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         box = QRectF(theme.px(82), theme.px(6), 300, theme.px(18))
-        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}{'' if self.times else ', as fits'} · click to change")
+        painter.drawText(
+            box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}{'' if self.times else ', as fits'} · click to change"
+        )
         right = QRectF(frame.left(), theme.px(6), frame.width(), theme.px(18))
         turned = f" turned {self.angle:g}°" if self.angle else ""
         note = f"at {format_length(self.section.y_mm)}{turned} · {format_length(self.done.grid.width_mm)} wide"
@@ -113,10 +119,19 @@ class SectionStrip(QWidget):
         painter.setClipRect(frame.adjusted(0, -theme.px(4), 0, theme.px(5)))
         for body in range(1, len(lines)):
             lower = lines[body - 1] if body > 1 else None
-            self._paint_body(painter, frame, times, xs, lines[body], lower, self.done.surface.layers[section.numbers[body - 1]])
+            self._paint_body(
+                painter, frame, times, xs, lines[body], lower, self.done.surface.layers[section.numbers[body - 1]]
+            )
 
     def _paint_body(
-        self, painter: QPainter, frame: QRectF, times: int, xs: AnyArray, own: AnyArray, lower: AnyArray | None, layer: Layer
+        self,
+        painter: QPainter,
+        frame: QRectF,
+        times: int,
+        xs: AnyArray,
+        own: AnyArray,
+        lower: AnyArray | None,
+        layer: Layer,
     ) -> None:
         """One layer: hatched where it lies on what was there, void where it is cut into it."""
         water = isinstance(layer.what, WaterWhat)
@@ -165,7 +180,10 @@ class SectionStrip(QWidget):
         """The dimension between two clicks."""
         if not self.measure:
             return
-        places = [QPointF(frame.left() + x / self.done.grid.width_mm * frame.width(), self._y(frame, times, z)) for x, z in self.measure]  # type: ignore[union-attr]
+        places = [
+            QPointF(frame.left() + x / self.done.grid.width_mm * frame.width(), self._y(frame, times, z))
+            for x, z in self.measure
+        ]  # type: ignore[union-attr]
         painter.setPen(QPen(theme.colour("chalk_line"), 1.4))
         for at in places:
             painter.drawEllipse(at, 3, 3)
@@ -173,11 +191,19 @@ class SectionStrip(QWidget):
             return
         painter.drawLine(places[0], places[1])
         (x0, z0), (x1, z1) = self.measure
-        told = f"{format_number(math.hypot(x1 - x0, z1 - z0))} mm · across {format_number(abs(x1 - x0))} · up {format_number(z1 - z0)}"
+        told = (
+            f"{format_number(math.hypot(x1 - x0, z1 - z0))} mm · across "
+            f"{format_number(abs(x1 - x0))} · up {format_number(z1 - z0)}"
+        )
         painter.setFont(theme.font(10, mono=True))
         width = painter.fontMetrics().horizontalAdvance(told) + theme.px(10)
         middle = (places[0] + places[1]) / 2
-        box = QRectF(min(max(middle.x() - width / 2, frame.left()), frame.right() - width), max(middle.y() - theme.px(24), frame.top()), width, theme.px(17))
+        box = QRectF(
+            min(max(middle.x() - width / 2, frame.left()), frame.right() - width),
+            max(middle.y() - theme.px(24), frame.top()),
+            width,
+            theme.px(17),
+        )
         painter.setBrush(theme.colour("white"))
         painter.drawRect(box)
         painter.setPen(theme.colour("ink"))
@@ -211,7 +237,9 @@ class SectionStrip(QWidget):
         spread = self.section.high - self.section.low
         per_mm = abs(self._y(frame, times, 1) - self._y(frame, times, 0))
         # Far enough apart to be read.
-        step = next((s for s in (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50) if s >= spread / 4 and s * per_mm >= theme.px(14)), 100)
+        step = next(
+            (s for s in (0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 50) if s >= spread / 4 and s * per_mm >= theme.px(14)), 100
+        )
         painter.setFont(theme.font(9, mono=True))
         low = math.ceil(self.section.low / step)
         for k in range(low, math.floor(self.section.high / step) + 1):

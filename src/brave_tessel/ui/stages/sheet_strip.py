@@ -27,7 +27,9 @@ class SheetStrip(QWidget):
         names = ("straightened", "put right", "lit, its own relief" if own else "lit, relief estimated")
         codes = (done.straight, done.evened, done.lit) if done else ()
         self.pictures = [(to_image(one), name) for one, name in zip(codes, names, strict=False) if one is not None]
-        self.note = f"light drift {done.drift[0]:.0%} before, {done.drift[1]:.0%} after" if done and self.pictures else ""
+        self.note = (
+            f"light drift {done.drift[0]:.0%} before, {done.drift[1]:.0%} after" if done and self.pictures else ""
+        )
         self.empty = "Give the frame its real size to see the straightened sheet here."
         self.update()
 

@@ -1,4 +1,6 @@
-"""A surface on a solid, drawn off the window's thread: left drag turns it, the wheel comes nearer, right drag turns the light."""
+"""A surface on a solid, drawn off the window's thread: left drag turns it, the wheel comes nearer, right drag turns
+the light.
+"""
 
 from __future__ import annotations
 
@@ -121,7 +123,14 @@ class SolidView(QWidget):
             self._renderer.set_parts([part])
             key = str(id(done.maps)).encode()
             shares = (height - low) / max(high - low, 1e-6)
-            self._renderer.set_textures(done.surface.id, key, display_codes(maps[MapKind.BASE_COLOUR]), map_codes(MapKind.NORMAL, maps), packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]), shares)
+            self._renderer.set_textures(
+                done.surface.id,
+                key,
+                display_codes(maps[MapKind.BASE_COLOUR]),
+                map_codes(MapKind.NORMAL, maps),
+                packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+                shares,
+            )
             self._part_of = wanted
         return self._renderer.draw(look)
 
@@ -140,7 +149,9 @@ class SolidView(QWidget):
             painter.drawImage(self.rect(), self.image)
         if self.failed:
             painter.setPen(Qt.GlobalColor.white)
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, f"The solid cannot be drawn here: {self.failed}")
+            painter.drawText(
+                self.rect(), Qt.AlignmentFlag.AlignCenter, f"The solid cannot be drawn here: {self.failed}"
+            )
 
     # The mouse -----------------------------------------------------------------------------------
 

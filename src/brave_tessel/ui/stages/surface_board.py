@@ -226,13 +226,23 @@ class SurfaceBoard(Board):
         if self.done is None:
             painter.setPen(Qt.GlobalColor.white)
             painter.setFont(theme.font(13))
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface yet: make one at the left, or from a source in Repeat.")
+            painter.drawText(
+                self.rect(),
+                Qt.AlignmentFlag.AlignCenter,
+                "No surface yet: make one at the left, or from a source in Repeat.",
+            )
             return
         width, height = self.size_mm()
         cell = self.world_rect(0, 0, width, height)
         left, low, wide, high = self.extent()
         whole = self.world_rect(left, low, wide, high)
-        target = cell if self.extent_name == "Cell" else whole if self.extent_name.startswith("Wall") else self.picture_area()
+        target = (
+            cell
+            if self.extent_name == "Cell"
+            else whole
+            if self.extent_name.startswith("Wall")
+            else self.picture_area()
+        )
         tile(painter, self.mips, target.intersected(self.picture_area()), cell)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.extent_name.startswith("Wall"):
@@ -288,7 +298,10 @@ class SurfaceBoard(Board):
         else:
             a = math.radians(self.cut_angle)
             half = (math.cos(a) * width / 2, math.sin(a) * width / 2)
-            ends = self.to_screen(width / 2 - half[0], self.cut_y - half[1]), self.to_screen(width / 2 + half[0], self.cut_y + half[1])
+            ends = (
+                self.to_screen(width / 2 - half[0], self.cut_y - half[1]),
+                self.to_screen(width / 2 + half[0], self.cut_y + half[1]),
+            )
             y = min(max(ends[0].y(), area.top()), area.bottom())
         painter.setPen(QPen(theme.colour("white"), 2.6))
         painter.drawLine(*ends)

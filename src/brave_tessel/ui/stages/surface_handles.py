@@ -46,7 +46,10 @@ class Moved:
 def _turned(place: Placement, u: float, v: float) -> Point:
     """A place of the placement, in halves of its sides from its middle."""
     a = math.radians(place.turn)
-    x, y = u * place.width_mm / 2 + v * place.height_mm / 2 * math.tan(math.radians(place.skew)), v * place.height_mm / 2
+    x, y = (
+        u * place.width_mm / 2 + v * place.height_mm / 2 * math.tan(math.radians(place.skew)),
+        v * place.height_mm / 2,
+    )
     return place.x_mm + x * math.cos(a) - y * math.sin(a), place.y_mm + x * math.sin(a) + y * math.cos(a)
 
 
@@ -78,7 +81,11 @@ def _placement(place: Placement) -> Handles:
     knob = (place.x_mm - math.sin(a) * reach, place.y_mm + math.cos(a) * reach)
     box = (*corners.values(), corners["south west"])
     top = _turned(place, 0, 1)
-    handles = [Handle("middle", place.x_mm, place.y_mm, "middle"), Handle("turn", *knob, "turn"), *(Handle(n, px, py, "corner") for n, (px, py) in corners.items())]
+    handles = [
+        Handle("middle", place.x_mm, place.y_mm, "middle"),
+        Handle("turn", *knob, "turn"),
+        *(Handle(n, px, py, "corner") for n, (px, py) in corners.items()),
+    ]
     return Handles(tuple(handles), (box, (top, knob)))
 
 
@@ -101,21 +108,33 @@ def _band(surface: Surface, v: dict[str, Any]) -> Handles:
 
 
 def _shape(_surface: Surface, v: dict[str, Any]) -> Handles:
-    return _placement(Placement(x_mm=v["right"], y_mm=v["up"], width_mm=v["width"], height_mm=v["height"], turn=v["turn"]))
+    return _placement(
+        Placement(x_mm=v["right"], y_mm=v["up"], width_mm=v["width"], height_mm=v["height"], turn=v["turn"])
+    )
 
 
 _RULES = {"where.gradient": _gradient, "where.band": _band, "where.shape": _shape}
 
 
-def moved(surface: Surface, layer: Layer, rule: Rule | None, name: str, x: float, y: float, *, unequal: bool) -> Moved | None:
+def moved(
+    surface: Surface, layer: Layer, rule: Rule | None, name: str, x: float, y: float, *, unequal: bool
+) -> Moved | None:
     """What it means to drag a handle to a place."""
     if rule is not None and rule.shown and rule.rule.op in _RULES:
-        return Moved(("where", rule.id, "rule", "values"), {**rule.rule.values, **_rule_moved(surface, rule, name, x, y, unequal)}, "Move the rule")
+        return Moved(
+            ("where", rule.id, "rule", "values"),
+            {**rule.rule.values, **_rule_moved(surface, rule, name, x, y, unequal)},
+            "Move the rule",
+        )
     what = layer.what
     if isinstance(what, DecalWhat | InscriptionWhat):
         return Moved(("what", "placement"), place_moved(what.placement, name, x, y, unequal), "Place it")
     if isinstance(what, RunWhat) and name.startswith("point "):
-        return Moved(("what", "points"), _point_moved(surface, what, int(name.split()[1]), (round(x, 2), round(y, 2))), "Move a point")
+        return Moved(
+            ("what", "points"),
+            _point_moved(surface, what, int(name.split()[1]), (round(x, 2), round(y, 2))),
+            "Move a point",
+        )
     return None
 
 
@@ -145,10 +164,26 @@ def _rule_moved(surface: Surface, rule: Rule, name: str, x: float, y: float, une
         return {f"{name}_right": round(x, 2)} if level else {f"{name}_up": round(y, 2)}
     if rule.rule.op == "where.band":
         place = x if v["runs"] == "upright" else y
-        return {"at": round(place, 2)} if name == "middle" else {"width": max(1.0, round(2 * abs(place - float(v["at"])), 2))}
-    box = Placement(x_mm=float(v["right"]), y_mm=float(v["up"]), width_mm=float(v["width"]), height_mm=float(v["height"]), turn=float(v["turn"]))
+        return (
+            {"at": round(place, 2)}
+            if name == "middle"
+            else {"width": max(1.0, round(2 * abs(place - float(v["at"])), 2))}
+        )
+    box = Placement(
+        x_mm=float(v["right"]),
+        y_mm=float(v["up"]),
+        width_mm=float(v["width"]),
+        height_mm=float(v["height"]),
+        turn=float(v["turn"]),
+    )
     after = place_moved(box, name, x, y, unequal)
-    return {"right": after.x_mm, "up": after.y_mm, "width": after.width_mm, "height": after.height_mm, "turn": after.turn}
+    return {
+        "right": after.x_mm,
+        "up": after.y_mm,
+        "width": after.width_mm,
+        "height": after.height_mm,
+        "turn": after.turn,
+    }
 
 
 def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple[Point, ...]:
@@ -156,7 +191,9 @@ def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple
     points = list(run.points)
     last = len(points) - 1
     lap = (points[last][0] - points[0][0], points[last][1] - points[0][1])
-    closes = any(abs(d) > 1 for d in lap) and all(abs(d / s - round(d / s)) < 1e-6 for d, s in zip(lap, (surface.width_mm, surface.height_mm), strict=True))
+    closes = any(abs(d) > 1 for d in lap) and all(
+        abs(d / s - round(d / s)) < 1e-6 for d, s in zip(lap, (surface.width_mm, surface.height_mm), strict=True)
+    )
     points[index] = to
     if closes and index == 0:
         points[last] = (to[0] + lap[0], to[1] + lap[1])
