@@ -14,23 +14,23 @@ from scipy import ndimage
 from brave_tessel.core.buildup.seat import Seat, bare, lay
 from brave_tessel.core.buildup.strokes import lay_strokes
 from brave_tessel.core.buildup.water import stand
-from brave_tessel.core.commands import Insert
-from brave_tessel.core.document import Job, Layer, MapMix, RecipeWhat, Rule, Setting, Stroke, Surface
+from brave_tessel.core.job.commands import Insert
+from brave_tessel.core.job.document import Job, Layer, MapMix, RecipeWhat, Rule, Setting, Stroke, Surface
 from brave_tessel.core.kernels.path import measure_path
 from brave_tessel.core.maps import BLENDED, LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import find
 from brave_tessel.core.outlines import inside_of
-from brave_tessel.core.recipe.noise import clouds
+from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation
-from brave_tessel.engine.intents import set_step_value
+from brave_tessel.engine.intents.sources import set_step_value
+from brave_tessel.engine.pictures.strokes import Showing, Shown, stroke_parts
+from brave_tessel.engine.pictures.surface import surface_picture
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.formats.lettering import letters
-from brave_tessel.ui.stroke_parts import Showing, Shown, stroke_parts
-from brave_tessel.ui.surface_pictures import surface_picture
 
 Case = tuple[str, Callable[[], Any], Callable[[], Any], str]
 Action = tuple[str, Callable[[Callable[..., float]], float], str]

@@ -12,20 +12,20 @@ from scipy import ndimage
 from scipy.spatial import cKDTree
 
 import brave_tessel.core.registered  # noqa: F401
-from brave_tessel.core.document import Job, Layer, RecipeWhat, Surface
+from brave_tessel.core.job.document import Job, Layer, RecipeWhat, Surface
 from brave_tessel.core.kernels.wrapped import sample_moved
 from brave_tessel.core.recipe import edit
-from brave_tessel.core.recipe.cellular import cobbles, strewn
-from brave_tessel.core.recipe.colours import ramp_table, stops
-from brave_tessel.core.recipe.form import distance_to
-from brave_tessel.core.recipe.layouts import hexagons
-from brave_tessel.core.recipe.marks import luck, scratches
-from brave_tessel.core.recipe.move import drift, slopes
-from brave_tessel.core.recipe.noise import clouds
 from brave_tessel.core.recipe.shelf import SHELF, stock_named
+from brave_tessel.core.recipe.steps.cellular import cobbles, strewn
+from brave_tessel.core.recipe.steps.colours import ramp_table, stops
+from brave_tessel.core.recipe.steps.form import distance_to
+from brave_tessel.core.recipe.steps.layouts import hexagons
+from brave_tessel.core.recipe.steps.marks import luck, scratches
+from brave_tessel.core.recipe.steps.move import drift, slopes
+from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.cache import Cache
-from brave_tessel.engine.recipe_intents import set_recipe
+from brave_tessel.engine.intents.recipes import set_recipe
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 

@@ -12,8 +12,8 @@ from scipy.sparse.linalg import spsolve
 from skimage import data
 
 import brave_tessel.core.registered  # noqa: F401
-from brave_tessel.core.document import PieceKind, Scatter, Setting, Touch
 from brave_tessel.core.gather.stereo import solve
+from brave_tessel.core.job.document import PieceKind, Scatter, Setting, Touch
 from brave_tessel.core.kernels.membrane import membrane
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
@@ -24,7 +24,7 @@ from brave_tessel.core.repeat.quieten import find_features
 from brave_tessel.core.repeat.touch_up import touch_in_place
 from brave_tessel.core.scatter.lay import lay_scatter, made_piece
 from brave_tessel.core.sheet import Grid
-from brave_tessel.engine.rig import LightRig, RigSettings
+from brave_tessel.engine.gather.rig import LightRig, RigSettings
 
 Case = tuple[str, Callable[[], Any], Callable[[], Any], str]
 

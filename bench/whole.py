@@ -13,11 +13,11 @@ from pathlib import Path
 
 import msgspec
 
-from brave_tessel.core.commands import Insert, Set
-from brave_tessel.core.document import Job, Stroke, Surface, layer_of
+from brave_tessel.core.job.commands import Insert, Set
+from brave_tessel.core.job.document import Job, Stroke, Surface, layer_of
 from brave_tessel.demo import job as demo
 from brave_tessel.engine.cache import Cache
-from brave_tessel.engine.deliver import export_surface
+from brave_tessel.engine.handover.deliver import export_surface
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 
@@ -137,7 +137,7 @@ def start(timer: Timer) -> float:
 def frame(width: int, height: int) -> Callable[[Timer], float]:
     def run(timer: Timer) -> float:
         from brave_tessel.demo.job import demo_job
-        from brave_tessel.ui import pictures
+        from brave_tessel.engine.pictures import sheets as pictures
         from brave_tessel.view3d.camera import Camera
         from brave_tessel.view3d.renderer import Look, Renderer
         from brave_tessel.view3d.scene import draw_parts

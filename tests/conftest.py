@@ -16,7 +16,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 
 import brave_tessel.core.registered  # noqa: F401
-from brave_tessel.core.document import Job
+from brave_tessel.core.job.document import Job
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png

@@ -10,7 +10,7 @@ import pytest
 from PIL import Image
 from skimage import data
 
-from brave_tessel.cli import main
+from brave_tessel.cli.main import main
 from brave_tessel.core.repeat.meters import read_seam
 from brave_tessel.formats.job_file import save_job
 
@@ -114,7 +114,7 @@ def test_it_runs_as_a_module():
 
 @pytest.mark.parametrize("method", ["level", "regrow", "courses"])
 def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
-    from tests.core.test_methods import wall
+    from tests.core.repeat.test_methods import wall
 
     photo = gravel
     if method == "courses":

@@ -3,9 +3,9 @@
 import numpy as np
 
 from brave_tessel.core.buildup.seat import Seat, bare, lay
-from brave_tessel.core.document import MapMix
+from brave_tessel.core.job.document import MapMix
 from brave_tessel.core.maps import BLENDED, MapKind, MapSet
-from brave_tessel.core.recipe.noise import clouds
+from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.sheet import Grid
 
 GRID = Grid(64, 48, 320.0, 240.0)

@@ -6,17 +6,17 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brave_tessel.core.area import Area, area_of
 from brave_tessel.core.buildup.strokes import INTO, copies, lay_strokes, reach_of
-from brave_tessel.core.document import Job, Layer, PaintedWhat, Rule, Setting, Stroke, Surface
+from brave_tessel.core.job.document import Job, Layer, PaintedWhat, Rule, Setting, Stroke, Surface
 from brave_tessel.core.maps import MapKind, MapSet
-from brave_tessel.core.plan import Planner
+from brave_tessel.core.plan.area import Area, area_of
+from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.areas import AreaRun, NotLocalError
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation
 from brave_tessel.formats.lettering import letters
-from tests.core.test_plan_layers import KINDS, base, no_pixels, plain, rule
+from tests.core.plan.test_plan_layers import KINDS, base, no_pixels, plain, rule
 
 SIZE = (600.0, 480.0)
 GRID = Grid.for_repeat(*SIZE, 500)

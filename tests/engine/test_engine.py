@@ -13,8 +13,6 @@ import pytest
 from PIL import Image
 
 from brave_tessel.core import errors
-from brave_tessel.core.commands import Set
-from brave_tessel.core.document import Delivery, Job
 from brave_tessel.core.errors import (
     CancelledError,
     CannotWriteError,
@@ -23,10 +21,13 @@ from brave_tessel.core.errors import (
     TooLargeError,
     UnreadableFileError,
 )
+from brave_tessel.core.job.commands import Set
+from brave_tessel.core.job.document import Delivery, Job
 from brave_tessel.core.maps import SURFACE_MAPS, MapKind
-from brave_tessel.engine import intents, layer_intents
 from brave_tessel.engine.cache import Cache
-from brave_tessel.engine.deliver import deliver, export_surface, planned_files
+from brave_tessel.engine.handover.deliver import deliver, export_surface, planned_files
+from brave_tessel.engine.intents import layers as layer_intents
+from brave_tessel.engine.intents import sources as intents
 from brave_tessel.engine.journal import Journal, recover, recoverable
 from brave_tessel.engine.memory import give_back_freed_memory, keep_freed_memory
 from brave_tessel.engine.session import Session

@@ -14,7 +14,7 @@ import trimesh
 from PIL import Image
 
 from brave_tessel.core.errors import TesselError
-from brave_tessel.engine.rig import read_lights
+from brave_tessel.engine.gather.rig import read_lights
 from brave_tessel.formats.exif import focal_px
 from brave_tessel.formats.icc import matrix_profile
 from brave_tessel.formats.images import decode_codes, decode_picture, encode_png, read_header

@@ -9,7 +9,7 @@ import trimesh
 from PIL import Image
 
 from brave_tessel.core.place.pieces import CORNER, FIGURE_MM
-from brave_tessel.engine.deliver import scene_glb
+from brave_tessel.engine.handover.deliver import scene_glb
 
 
 @pytest.fixture(scope="module")

@@ -9,7 +9,7 @@ import pytest
 from PyQt6.QtCore import QSettings
 from PyQt6.QtTest import QTest
 
-from brave_tessel.core.document import Job, Layer, PlainWhat, RecipeWhat, Surface
+from brave_tessel.core.job.document import Job, Layer, PlainWhat, RecipeWhat, Surface
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob

@@ -6,7 +6,7 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 
-from brave_tessel.core.document import RecipeWhat, SourceWhat
+from brave_tessel.core.job.document import RecipeWhat, SourceWhat
 from brave_tessel.demo.camera import View, photograph, seen_corners
 from brave_tessel.formats.images import encode_png
 
@@ -48,7 +48,7 @@ def type_into(field, text):
 @pytest.fixture
 def skewed(tmp_path):
     """A stony panel of 900 × 600 mm seen at an angle by a pinhole camera, and where its corners fall."""
-    from brave_tessel.core.recipe.noise import clouds, pebbles
+    from brave_tessel.core.recipe.steps.noise import clouds, pebbles
     from brave_tessel.core.sheet import Grid
 
     grid = Grid(900, 600, 1000, 700)

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QStackedWidget
 
-from brave_tessel.core.document import RecipeWhat
+from brave_tessel.core.job.document import RecipeWhat
 from brave_tessel.formats import disk
 from brave_tessel.formats.job_file import load_job
 from tests.ui.test_whole_pass import drag, type_into
@@ -225,7 +225,7 @@ def test_the_cut_is_dragged_and_the_light_turned(demo_window, settled):
 
 def test_repeat_fits_whole_units_at_a_click(demo_window, settled):
     desk, build = demo_window.desk, demo_window.stages["Build"]
-    from brave_tessel.core.commands import Set
+    from brave_tessel.core.job.commands import Set
 
     desk.go("Build")
     desk.select(surface="dado")
@@ -239,7 +239,7 @@ def test_repeat_fits_whole_units_at_a_click(demo_window, settled):
 def test_a_fault_is_told_at_its_layer(demo_window, settled):
     import msgspec
 
-    from brave_tessel.core.commands import Set
+    from brave_tessel.core.job.commands import Set
 
     desk, build = demo_window.desk, demo_window.stages["Build"]
     desk.go("Build")
@@ -380,7 +380,7 @@ def test_nothing_is_clipped(make_window, demo, settled, size, scale):
 
 
 def test_a_surface_is_dropped_on_a_part_of_the_model(demo_window, settled):
-    from brave_tessel.ui.stages.scene_view import SURFACE_MIME
+    from brave_tessel.ui.stages.place.scene_view import SURFACE_MIME
 
     desk, view = demo_window.desk, demo_window.stages["Place"].view
     desk.go("Place")

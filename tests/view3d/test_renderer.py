@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from brave_tessel.core.document import Job
+from brave_tessel.core.job.document import Job
 from brave_tessel.core.place.pieces import corner_scene
 from brave_tessel.view3d.camera import Camera, orthographic_from, perspective
 from brave_tessel.view3d.renderer import Look, Renderer

@@ -5,7 +5,7 @@ from __future__ import annotations
 from .buildup import brush, decal, inscription, laying, look, run, seat, tone, water, where
 from .gather import balance, even_light
 from .place import layings
-from .recipe import (
+from .recipe.steps import (
     adjust,
     blur,
     cellular,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import msgspec
 
-from ..core.document import (
+from ..core.job.document import (
     BundleWhat,
     InscriptionWhat,
     Layer,
@@ -24,8 +24,8 @@ from ..core.document import (
     WaterWhat,
 )
 from ..core.maps import MapKind
-from ..engine.imperfections import IMPERFECTIONS, damp_from_the_foot, rain_streaks, worn_edges
-from ..engine.shipped_kits import OVER, rule, seat, shipped_kits, step
+from ..engine.library.marks_of_use import IMPERFECTIONS, damp_from_the_foot, rain_streaks, worn_edges
+from ..engine.library.shipped_kits import OVER, rule, seat, shipped_kits, step
 
 _C, _H, _R, _M, _N, _O = (
     MapKind.BASE_COLOUR,

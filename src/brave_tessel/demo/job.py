@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import msgspec
 
-from ..core.document import (
+from ..core.gather.straighten import Corners
+from ..core.job.document import (
     Job,
     Layer,
     Palette,
@@ -19,7 +20,6 @@ from ..core.document import (
     Stroke,
     Surface,
 )
-from ..core.gather.straighten import Corners
 from ..core.maps import MapKind
 from ..core.place.pieces import corner_scene
 from ..core.recipe.shelf import stock_named

@@ -12,9 +12,9 @@ from ..core.kernels.noise import cells
 from ..core.kernels.relief import cast_shadow, normal_of_height, occlusion
 from ..core.kernels.shade import shade
 from ..core.lattice import units_many
-from ..core.recipe.noise import clouds
-from ..core.recipe.pattern import units
-from ..core.recipe.piece import relief
+from ..core.recipe.steps.noise import clouds
+from ..core.recipe.steps.pattern import units
+from ..core.recipe.steps.piece import relief
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.images import encode_png
 from .camera import View, photograph, seen_corners

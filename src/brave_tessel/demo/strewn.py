@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from ..core.document import LaidPiece, PieceKind, Scatter, Setting, Source, Straightening
-from ..engine.rig import LightRig, RigSettings, measure
-from ..engine.scans import scan_source
+from ..core.job.document import LaidPiece, PieceKind, Scatter, Setting, Source, Straightening
+from ..engine.gather.rig import LightRig, RigSettings, measure
+from ..engine.gather.scans import scan_source
 from ..engine.session import Session
 
 _WHOLE = ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0))

@@ -6,10 +6,10 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..core.area import Area
 from ..core.buildup.stack import Stack
 from ..core.errors import CancelledError
-from ..core.tasks import Task
+from ..core.plan.area import Area
+from ..core.plan.tasks import Task
 from .cache import Cache
 from .evaluate import always, freeze
 

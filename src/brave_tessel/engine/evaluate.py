@@ -13,7 +13,7 @@ import numpy as np
 
 from ..core.errors import CancelledError, TesselError
 from ..core.pace import watched
-from ..core.tasks import Task
+from ..core.plan.tasks import Task
 from .cache import Cache
 
 log = logging.getLogger(__name__)

@@ -14,8 +14,8 @@ from typing import Any
 
 import msgspec
 
-from ..core.document import Job, decode_job, encode_job
 from ..core.errors import TesselError
+from ..core.job.document import Job, decode_job, encode_job
 from ..formats.job_file import used_blobs
 from ..formats.migrations import migrate
 

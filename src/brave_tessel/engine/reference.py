@@ -11,7 +11,7 @@ from typing import Any
 import msgspec
 
 from ..core import registered
-from ..core.document import Job
+from ..core.job.document import Job
 from ..core.operation import REGISTRY, Operation, Param
 from ..core.quantity import format_number
 

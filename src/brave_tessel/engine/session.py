@@ -9,11 +9,11 @@ from pathlib import Path
 
 import msgspec
 
-from ..core.commands import AnyCommand, Insert
-from ..core.document import Job, Picture, Source, Straightening, Surface, new_id
+from ..core.job.commands import AnyCommand, Insert
+from ..core.job.document import Job, Picture, Source, Straightening, Surface, new_id
 from ..core.maps import MapSet
 from ..core.outlines import Outline
-from ..core.plan import Light, Planner
+from ..core.plan.planner import Light, Planner
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.drawings import outline_of
 from ..formats.exif import focal_px

@@ -6,8 +6,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..core.commands import AnyCommand
-from ..core.document import Job
+from ..core.job.commands import AnyCommand
+from ..core.job.document import Job
 
 Selector = Callable[[Job], Any]
 

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import logging
 
-from ..core.document import Job
+from ..core.job.document import Job
 from ..core.maps import MapKind
-from ..core.plan import Planner
+from ..core.plan.planner import Planner
 from ..core.recipe.shelf import SHELF
 from ..core.repeat.cut import find_cuts
 from ..core.sheet import Grid
 from ..formats.lettering import fonts
 from .cache import Cache
 from .evaluate import Evaluation
-from .intents import new_surface
-from .layer_intents import add_rule, lay_on
+from .intents.layers import add_rule, lay_on
+from .intents.sources import new_surface
 
 log = logging.getLogger(__name__)
 

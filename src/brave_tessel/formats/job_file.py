@@ -13,8 +13,8 @@ from pathlib import Path
 import msgspec
 import xxhash
 
-from ..core.document import InscriptionWhat, Job, ScatterWhat, decode_job, encode_job, every_layer
 from ..core.errors import UnreadableFileError
+from ..core.job.document import InscriptionWhat, Job, ScatterWhat, decode_job, encode_job, every_layer
 from .disk import write_atomically
 from .images import read_file
 from .migrations import migrate

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from ..core.document import JOB_FORMAT
 from ..core.errors import NewerJobError, UnreadableFileError
+from ..core.job.document import JOB_FORMAT
 
 Tree = dict[str, Any]
 

@@ -11,14 +11,14 @@ from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox
 
 from .. import __version__
-from ..core.commands import Set
+from ..core.job.commands import Set
 from ..core.relief.pictures import VIEWS
 from ..formats.job_file import OpenedJob
 from .board import SCALES, Board
 from .desk import STAGES
-from .stages.build import EXTENTS, BuildStage
-from .stages.gather import GatherStage
-from .stages.hand_over import HandOverStage
+from .stages.build.stage import EXTENTS, BuildStage
+from .stages.gather.stage import GatherStage
+from .stages.hand_over.stage import HandOverStage
 
 if TYPE_CHECKING:
     from .window import Window

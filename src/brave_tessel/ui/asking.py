@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from ..core.document import Source
-from ..engine.recipe_intents import recipe_of
-from . import pictures, recipe_pictures
+from ..core.job.document import Source
+from ..engine.intents.recipes import recipe_of
+from ..engine.pictures import recipe as recipe_pictures
+from ..engine.pictures import sheets as pictures
+from ..engine.pictures.results import ScatterPicture
 from .desk import Desk
-from .results import ScatterPicture
 from .surface_requests import COARSE_PX
 from .thumbs import keep_thumb, unseen
 

@@ -13,23 +13,24 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
-from ..core.commands import AnyCommand
-from ..core.document import Job, Layer, Part, Source, Surface, every_layer
 from ..core.errors import CancelledError, TesselError
+from ..core.job.commands import AnyCommand
+from ..core.job.document import Job, Layer, Part, Source, Surface, every_layer
 from ..core.maps import MapKind
 from ..core.operation import find
-from ..core.plan import Light
-from ..engine.analyses import find_beat
-from ..engine.recipe_intents import recipe_of
+from ..core.plan.planner import Light
+from ..engine.gather.analyses import find_beat
+from ..engine.intents.recipes import recipe_of
+from ..engine.pictures import recipe as recipe_pictures
+from ..engine.pictures import sheets as pictures
+from ..engine.pictures.results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..formats.job_file import OpenedJob
-from . import pictures, recipe_pictures
 from .controls.choices import KNOWN_LAYERS, KNOWN_SOURCES
 from .followers import LinkFollower
 from .gather_files import gather_files
-from .results import GatherPicture, RecipePicture, ScatterPicture, SceneTextures, SheetPicture
 from .sun import sun
 from .surface_requests import COARSE_PX, SurfaceRequests
 

@@ -7,9 +7,9 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QObject, QTimer
 
-from ..core.commands import AnyCommand
 from ..core.errors import TesselError
-from ..engine.links import Linked, LinkWatch, linked_files, missing_files, reread
+from ..core.job.commands import AnyCommand
+from ..engine.gather.links import Linked, LinkWatch, linked_files, missing_files, reread
 from ..engine.wording import sentence
 
 if TYPE_CHECKING:

@@ -5,8 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from ..core.document import Source
-from ..engine.gathering import read_sources
+from ..core.job.document import Source
+from ..engine.gather.reading import read_sources
 
 if TYPE_CHECKING:
     from .desk import Desk

@@ -9,10 +9,11 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QComboBox, QFrame, QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
-from ..core.document import Job, Source
+from ..core.job.document import Job, Source
 from ..core.sheet import AnyArray
+from ..engine.pictures import sheets as pictures
 from ..engine.session import Session
-from . import pictures, theme
+from . import theme
 from .board import to_pixmaps
 from .controls.float_bar import FloatBar
 from .desk import Desk

@@ -8,7 +8,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from ..core.document import Job, Layer, RecipeWhat, Surface
+from ..core.job.document import Job, Layer, RecipeWhat, Surface
 from ..core.recipe.shelf import SHELF, Stock
 from ..core.sheet import AnyArray
 from ..engine.session import Session

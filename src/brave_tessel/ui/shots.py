@@ -18,8 +18,8 @@ from PyQt6.QtWidgets import QApplication
 from ..demo.job import demo_job
 from ..engine.session import Session
 from .app import make_app
-from .stages.build import BuildStage
-from .stages.gather import GatherStage
+from .stages.build.stage import BuildStage
+from .stages.gather.stage import GatherStage
 from .window import Window
 
 log = logging.getLogger(__name__)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from ..core.plan import Light
+from ..core.plan.planner import Light
 
 
 def sun(azimuth: float, height: float) -> Light:

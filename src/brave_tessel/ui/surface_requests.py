@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from ..core.document import Stroke, Surface
+from ..core.job.document import Stroke, Surface
 from ..engine.areas import NotLocalError
+from ..engine.pictures.results import SurfaceParts, SurfacePicture
+from ..engine.pictures.strokes import Showing, Shown, stroke_parts
+from ..engine.pictures.surface import surface_picture
 from ..engine.workers import Current
-from .results import SurfaceParts, SurfacePicture
-from .stroke_parts import Showing, Shown, stroke_parts
-from .surface_pictures import surface_picture
 
 if TYPE_CHECKING:
     from .desk import Desk

@@ -7,8 +7,8 @@ import numpy as np
 from PyQt6.QtGui import QPixmap
 
 from ..core.colour import display_codes
-from ..core.document import Source
 from ..core.errors import TesselError
+from ..core.job.document import Source
 from ..core.sheet import AnyArray
 from ..engine.session import Session
 from . import theme

@@ -20,8 +20,8 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ..core.document import Job
 from ..core.errors import TesselError
+from ..core.job.document import Job
 from ..engine.session import Session
 from ..engine.wording import sentence
 from . import theme
@@ -29,11 +29,11 @@ from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import STAGES, Desk
 from .reference import ReferenceFrame
-from .stages.build import BuildStage
-from .stages.gather import GatherStage, accepts
-from .stages.hand_over import HandOverStage
-from .stages.place import PlaceStage
-from .stages.repeat import RepeatStage
+from .stages.build.stage import BuildStage
+from .stages.gather.stage import GatherStage, accepts
+from .stages.hand_over.stage import HandOverStage
+from .stages.place.stage import PlaceStage
+from .stages.repeat.stage import RepeatStage
 from .stages.stage import Stage
 
 PREVIEWS = (512, 1024, 2048)

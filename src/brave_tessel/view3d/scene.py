@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..core.colour import hex_to_linear
-from ..core.document import Job
+from ..core.job.document import Job
 from ..core.place.layings import in_repeats, lay_on
 from ..core.place.mesh import Hit, pick
 from ..core.place.pieces import scene_meshes

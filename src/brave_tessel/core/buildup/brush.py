@@ -7,8 +7,8 @@ from typing import Annotated, Any
 
 import numpy as np
 
-from ..layers import Stroke
-from ..nodes import Point
+from ..job.layers import Stroke
+from ..job.nodes import Point
 from ..operation import Choice, Field, Fraction, Length, Paint, Tip, Whole, operation
 from ..sheet import Grid
 from .strokes import INTO, lay_strokes

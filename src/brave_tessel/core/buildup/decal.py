@@ -9,8 +9,8 @@ from typing import Annotated
 import cv2
 import numpy as np
 
+from ..job.layers import Placement
 from ..lattice import units_many
-from ..layers import Placement
 from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Angle, Fraction, Seed, Whole, operation
 from ..sheet import Grid, Raster

@@ -9,7 +9,7 @@ import numpy as np
 from ..colour import hex_to_linear, luminance
 from ..maps import MapKind, MapSet
 from ..operation import Angle, Fraction, Paint, Toggle, operation
-from ..recipe.colours import linear_of_oklab, oklab_of
+from ..recipe.steps.colours import linear_of_oklab, oklab_of
 from ..sheet import Grid, Raster
 
 

@@ -7,11 +7,11 @@ from collections.abc import Mapping
 import numpy as np
 
 from ..colour import decode_srgb, encode_srgb
+from ..job.layers import MapMix
 from ..kernels.join import Planes, mix_by_share
 from ..kernels.relief import normal_of_height
-from ..layers import MapMix
 from ..maps import LAYERED, MapKind, MapSet
-from ..recipe.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours, normals
+from ..recipe.steps.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours, normals
 from ..sheet import Grid, Raster
 
 COLOUR_MODES = (*SEPARABLE, *NON_SEPARABLE)

@@ -7,10 +7,10 @@ from dataclasses import replace
 
 import numpy as np
 
-from ..area import Area
 from ..colour import hex_to_linear
-from ..layers import MapMix, Stroke
+from ..job.layers import MapMix, Stroke
 from ..maps import MapKind
+from ..plan.area import Area
 from ..relief.estimate import wrapped_gaussian
 from ..sheet import Grid, Raster
 from .stack import Stack

@@ -12,8 +12,8 @@ import numpy as np
 import numpy.typing as npt
 
 from ..colour import hex_to_linear
+from ..job.layers import RunWhat
 from ..kernels.path import measure_path
-from ..layers import RunWhat
 from ..maps import MapKind, MapSet, plain
 from ..operation import Angle, Choice, Field, Fraction, Gathered, Length, find, operation
 from ..sheet import AnyArray, Grid, Raster

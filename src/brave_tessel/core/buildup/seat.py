@@ -8,8 +8,8 @@ from typing import Annotated, Any
 
 import numpy as np
 
+from ..job.layers import MapMix
 from ..kernels.join import join_by_height, mix_by_share
-from ..layers import MapMix
 from ..maps import LAYERED, MapKind, MapSet
 from ..operation import Fraction, Length, Toggle, operation
 from ..relief.estimate import wrapped_gaussian

@@ -10,11 +10,11 @@ import msgspec
 import numpy as np
 import numpy.typing as npt
 
-from ..area import Area, area_of
+from ..job.layers import Stroke
+from ..job.nodes import Point
 from ..kernels.strokes import blend_window, paint_pieces, paint_stamps
 from ..lattice import units_many
-from ..layers import Stroke
-from ..nodes import Point
+from ..plan.area import Area, area_of
 from ..sheet import Grid, Raster
 
 Tips = Mapping[str, Raster]

@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ..operation import Colour, Fraction, Length, operation
-from ..recipe.colours import linear_of_oklab, oklab_of
+from ..recipe.steps.colours import linear_of_oklab, oklab_of
 from ..relief.estimate import wrapped_gaussian
 from ..repeat.resample import resample_wrapped
 from ..sheet import AnyArray, Grid, Raster

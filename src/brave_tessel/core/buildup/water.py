@@ -11,7 +11,7 @@ from ..colour import hex_to_linear
 from ..kernels.water import flood
 from ..maps import MapSet
 from ..operation import Fraction, Length, Paint, Seed, operation
-from ..recipe.noise import clouds
+from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
 from .stack import Stack
 

@@ -28,8 +28,8 @@ from ..operation import (
     Whole,
     operation,
 )
-from ..recipe.form import signed_distance
-from ..recipe.noise import clouds
+from ..recipe.steps.form import signed_distance
+from ..recipe.steps.noise import clouds
 from ..relief.estimate import wrapped_gaussian
 from ..sheet import Grid, Raster
 from .strokes import lay_strokes

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from ..colour import decode_srgb
-from ..document import Picture
+from ..job.document import Picture
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
 from .roles import GLOSSINESS, SPECULAR

@@ -8,9 +8,9 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from ..colour import PLAUSIBLE_LINEAR, encode_srgb, implausible_share, luminance
-from ..commands import AnyCommand, Batch, Set
-from ..document import Job, SourceWhat, Surface
 from ..errors import MissingError
+from ..job.commands import AnyCommand, Batch, Set
+from ..job.document import Job, SourceWhat, Surface
 from ..maps import MapKind, MapSet
 from ..place.elevation import Units, units_of
 from ..repeat.mend import closed_size

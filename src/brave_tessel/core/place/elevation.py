@@ -7,8 +7,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..document import Job, Part, RecipeWhat, Surface
-from ..recipe.pattern import set_out
+from ..job.document import Job, Part, RecipeWhat, Surface
+from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
 from .layings import datum_along
 from .pieces import scene_meshes

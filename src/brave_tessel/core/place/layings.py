@@ -8,7 +8,7 @@ from typing import Annotated
 
 import numpy as np
 
-from ..document import Part, Scene, Surface
+from ..job.document import Part, Scene, Surface
 from ..operation import Angle, Length, find, operation
 from .mesh import Frame, PartMesh, Vector
 

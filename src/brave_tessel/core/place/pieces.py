@@ -8,7 +8,7 @@ from functools import cache
 
 import numpy as np
 
-from ..document import Part, Scene, Setting
+from ..job.document import Part, Scene, Setting
 from .mesh import Frame, PartMesh, Vector
 
 FIGURE_MM = 1750.0

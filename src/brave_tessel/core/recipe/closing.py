@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..document import Layer, RecipeWhat, Step
+from ..job.document import Layer, RecipeWhat, Step
 from ..lattice import whole_periods
 from ..operation import REGISTRY, Value
 

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 
 import msgspec
 
-from ..document import Recipe, Step
 from ..errors import DoesNotFitError, MissingError, NotUnderstoodError
+from ..job.document import Recipe, Step
 from ..maps import TRAITS, MapKind
 from ..operation import REGISTRY, Operation, Value, find
 

@@ -7,8 +7,8 @@ from typing import Any
 
 import msgspec
 
-from ..document import Recipe, Step
 from ..errors import MissingError
+from ..job.document import Recipe, Step
 from ..maps import MapKind, MapSet
 from ..operation import REGISTRY, find
 from ..sheet import Grid

@@ -10,8 +10,8 @@ import numpy as np
 import numpy.typing as npt
 
 from ..colour import encode_srgb
-from ..document import Crop
 from ..errors import OutOfRangeError
+from ..job.document import Crop
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
 

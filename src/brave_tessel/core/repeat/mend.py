@@ -16,8 +16,8 @@ import cv2
 import numpy as np
 
 from ..colour import encode_srgb, luminance
-from ..document import Source
 from ..errors import DoesNotCloseError, OutOfRangeError
+from ..job.document import Source
 from ..maps import MapKind, MapSet
 from ..operation import Angle, Fraction, Length, Seed, Value, Whole, operation
 from ..sheet import AnyArray, Grid, Raster

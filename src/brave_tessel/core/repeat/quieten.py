@@ -10,7 +10,7 @@ import cv2
 import numpy as np
 
 from ..colour import lab_of
-from ..document import Quiet
+from ..job.document import Quiet
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
 from .patches import Outline, apply_patches, best_place, cut_out

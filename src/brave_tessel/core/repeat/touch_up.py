@@ -15,7 +15,7 @@ import cv2
 import numpy as np
 
 from ..colour import hex_to_linear
-from ..document import Touch
+from ..job.document import Touch
 from ..kernels.compiled import compiled
 from ..kernels.membrane import membrane
 from ..kernels.strokes import paint_path

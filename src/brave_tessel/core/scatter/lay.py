@@ -12,8 +12,8 @@ import numpy as np
 import numpy.typing as npt
 
 from ..colour import decode_srgb, hex_to_linear, lab_of, luminance
-from ..document import LaidPiece, PieceKind, Scatter
 from ..errors import MissingError
+from ..job.document import LaidPiece, PieceKind, Scatter
 from ..kernels.compiled import compiled
 from ..kernels.relief import normal_of_height, occlusion
 from ..lattice import hash_many, units_many

@@ -12,7 +12,7 @@ from ..colour import hex_to_linear
 from ..lattice import units_many
 from ..maps import MapKind, MapSet
 from ..operation import Fraction, Length, Paint, Seed, Whole, operation
-from ..recipe.noise import clouds
+from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
 
 Thickness = Annotated[float, Length(0.2, 60, log=True, least=0.01, help="How high the piece rises.")]

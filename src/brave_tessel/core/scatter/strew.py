@@ -8,8 +8,8 @@ from typing import Annotated
 
 import numpy as np
 
-from ..document import LaidPiece, PieceKind, Scatter
 from ..errors import OutOfRangeError
+from ..job.document import LaidPiece, PieceKind, Scatter
 from ..maps import MapKind, MapSet
 from ..operation import Angle, Choice, Fraction, Paint, Seed, Whole, find, operation
 from ..sheet import Grid

@@ -8,6 +8,7 @@ from functools import lru_cache
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QColor, QIcon, QPainter, QPainterPath, QPen, QPixmap
 
+from ...core.buildup.hatches import HATCH_GROUNDS, hatch_ground
 from .. import theme
 
 _SIDE = 12
@@ -59,17 +60,18 @@ def _waves(painter: QPainter) -> None:
         painter.drawPath(path)
 
 
-HATCHES: dict[str, tuple[_Lines, str]] = {
-    "slant": (_slant, "#5E8F78"),
-    "dots": (_dots, "#D9D1BE"),
-    "upright": (_upright, "#A9C3B4"),
-    "stones": (_stones, "#B7AFA2"),
-    "grid": (_grid, "#CDBB9B"),
-    "cross": (_cross, "#C98F68"),
-    "waves": (_waves, "#A9C7DA"),
-    "level": (_level, "#B9B3C9"),
+_LINES: dict[str, _Lines] = {
+    "slant": _slant,
+    "dots": _dots,
+    "upright": _upright,
+    "stones": _stones,
+    "grid": _grid,
+    "cross": _cross,
+    "waves": _waves,
+    "level": _level,
 }
-"""Name, lines and ground of each hatch."""
+HATCHES = tuple(HATCH_GROUNDS)
+assert set(HATCHES) == set(_LINES)
 
 
 def next_hatch(taken: set[str]) -> str:
@@ -80,7 +82,7 @@ def next_hatch(taken: set[str]) -> str:
 @lru_cache(maxsize=64)
 def brush(name: str, ink: str = "#20262A") -> QBrush:
     """A hatch as a fill."""
-    lines, ground = HATCHES.get(name, HATCHES["slant"])
+    lines, ground = _LINES.get(name, _slant), hatch_ground(name)
     pixmap = QPixmap(_SIDE * 2, _SIDE * 2)
     pixmap.setDevicePixelRatio(2)
     pixmap.fill(QColor(ground))

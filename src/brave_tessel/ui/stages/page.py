@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from ...core.document import Source
-from ...engine import intents
+from ...core.job.document import Source
+from ...engine.intents import sources as intents
 from ..controls.form import OperationForm
 from ..controls.panels import Column, words
 from ..desk import Desk

@@ -1,0 +1,1 @@
+"""The document: frozen structs, and the commands that change it."""

@@ -1,0 +1,174 @@
+"""What the tasks of a build-up do once their inputs are there."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+
+from ..buildup.mixing import with_detail
+from ..buildup.painted import level_at
+from ..buildup.painted import paint_on as paint_strokes
+from ..buildup.seat import Seat, lay
+from ..buildup.seat import own_relief as relief_of
+from ..buildup.stack import Stack
+from ..buildup.tone import match
+from ..buildup.water import rippled as rippled_surface
+from ..buildup.water import stand as stand_in
+from ..job.document import InscriptionWhat, Layer, MapMix, Setting, Stroke
+from ..kernels.relief import cast_shadow, normal_of_height, occlusion, shadow_reach_px
+from ..kernels.shade import shade
+from ..maps import BLENDED, MapKind, MapSet
+from ..operation import find
+from ..relief.curvature import curvature as curvature_of
+from ..sheet import AnyArray, Grid, Raster
+from .area import Area
+from .where import as_tip
+
+Light = tuple[float, float, float]
+RIPPLES = ("level", "ripple", "ripple_size", "seed")
+"""The values of standing water that its surface depends on."""
+
+
+def weigh(*cover: Raster, weight: float, grid: Grid) -> Raster:
+    return np.full(grid.shape, weight, np.float32) if not cover else cover[0] * np.float32(weight)
+
+
+def both(cover: Raster, within: Raster) -> Raster:
+    return cover * within
+
+
+def toned(maps: MapSet, below: Stack, *, layer: Layer) -> MapSet:
+    if MapKind.BASE_COLOUR not in maps or not below.layers:
+        return maps
+    tone = find("tone.match").bind(layer.tone.values)
+    return maps.with_maps(
+        base_colour=match(below.grid, np.ascontiguousarray(maps[MapKind.BASE_COLOUR]), below.planes[0], **tone)
+    )
+
+
+def own_relief(maps: MapSet, *, layer: Layer) -> Raster:
+    seat = Seat.of(layer.seat.op, find(layer.seat.op).bind(layer.seat.values))
+    return relief_of(np.ascontiguousarray(maps.or_default(MapKind.HEIGHT), np.float32), seat, maps.grid)
+
+
+def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int) -> Stack:
+    """One layer joined; of the rest the coverage comes first, then the layer's own relief, where they are."""
+    values = find(layer.seat.op).bind(layer.seat.values)
+    where = rest[0] if covers else None
+    relief = rest[covers] if len(rest) > covers else None
+    mixes = {kind: layer.mix(kind) for kind in BLENDED}
+    cut_out = mixes[MapKind.OPACITY].strength
+    if MapKind.OPACITY in maps and cut_out > 0:
+        # What is cut out of a source lies nowhere.
+        opacity = maps[MapKind.OPACITY] if cut_out == 1 else 1 - np.float32(cut_out) * (1 - maps[MapKind.OPACITY])
+        where = opacity if where is None else where * opacity
+    if isinstance(layer.what, InscriptionWhat):
+        painted = float(layer.what.cut.value("painted"))
+        for kind in (MapKind.BASE_COLOUR, MapKind.ROUGHNESS):
+            mixes[kind] = MapMix(mode=mixes[kind].mode, strength=mixes[kind].strength * painted)
+    return lay(below, maps, where, mixes, Seat.of(layer.seat.op, values), relief)
+
+
+def rippled(grid: Grid, *, water: Setting) -> Raster:
+    values = find("water.standing").bind(water.values)
+    return rippled_surface(grid, **{name: values[name] for name in RIPPLES})  # type: ignore[arg-type]
+
+
+def stand(below: Stack, surface: Raster, *cover: Raster, water: Setting) -> Stack:
+    return stand_in(below, cover[0] if cover else None, surface=surface, **find("water.standing").bind(water.values))  # type: ignore[arg-type]
+
+
+def stroke_level(under: Stack, *, stroke: Stroke) -> float:
+    return level_at(under.height, stroke, under.grid)
+
+
+def paint_on(
+    below: Stack,
+    *rest: Any,
+    layer: Layer,
+    strokes: tuple[Stroke, ...],
+    goes_on: bool,
+    covers: int,
+    tips: list[str],
+    area: Area | None = None,
+) -> Stack:
+    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. Of the rest the
+    coverage comes first,
+    then the tips, then the height to flatten to, where they are.
+    """
+    pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=False)}
+    level = rest[covers + len(tips)] if len(rest) > covers + len(tips) else None
+    after = paint_strokes(
+        below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area, level
+    )
+    if not goes_on:
+        return after
+    top = np.where(after.top == after.layers, np.uint8(below.layers), after.top).astype(np.uint8)
+    return replace(after, layers=below.layers, top=top, share=np.maximum(after.share, below.share))
+
+
+def bundled(*stacks: Stack, grid: Grid) -> MapSet:
+    """A closed bundle's joined maps; opacity is where any of its layers lies."""
+    if not stacks:
+        return MapSet(grid, {MapKind.OPACITY: np.zeros(grid.shape, np.float32)})
+    open_ = np.ones(grid.shape, np.float32)
+    for stack in stacks:
+        open_ *= 1 - stack.share
+    last = stacks[-1]
+    maps = last.map_set().with_maps(opacity=1 - open_)
+    if last.detail is not None:
+        maps = maps.with_maps(normal=with_detail(normal_of_height(last.height, grid), last.detail))
+    return maps if last.shade is None else maps.with_maps(ambient_occlusion=last.shade)
+
+
+OCCLUSION_REACH_MM = 12.0
+
+
+def finish(stack: Stack) -> MapSet:
+    height = stack.height
+    open_sky = occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM)
+    return stack.map_set().with_maps(
+        normal=with_detail(normal_of_height(height, stack.grid), stack.detail),
+        # A layer's own occlusion repeats what its relief says: the darker of both counts.
+        ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade),
+    )
+
+
+CURVATURE_MM = 2.0
+
+
+def curvature(done: MapSet) -> Raster:
+    return curvature_of(done[MapKind.HEIGHT], done.grid, radius_mm=CURVATURE_MM)
+
+
+def span(stack: Stack) -> tuple[float, float]:
+    """The lowest and the highest of the relief, mm."""
+    return float(stack.height.min()), float(stack.height.max())
+
+
+def shadow_reach(low_high: tuple[float, float], *, light: Light, sheet: Grid) -> int:
+    """How far a pixel's shadow may come from, pixels."""
+    return math.ceil(shadow_reach_px(low_high[1] - low_high[0], sheet, light)) + 1
+
+
+def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, sheet: Grid) -> Raster:
+    """``sheet`` is the whole sheet's grid, also where the stack is a part of it."""
+    return cast_shadow(
+        stack.height, stack.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light)
+    )
+
+
+def lit(done: MapSet, sunlit: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:
+    return shade(
+        done[MapKind.BASE_COLOUR],
+        done[MapKind.NORMAL],
+        done[MapKind.ROUGHNESS],
+        done[MapKind.METALNESS],
+        done[MapKind.AMBIENT_OCCLUSION],
+        sunlit,
+        light=light,
+        **strengths,
+    )

@@ -1,0 +1,211 @@
+"""From a recipe to its tasks, and a gathered source laid in a surface's sheet."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+import numpy as np
+
+from .. import registered  # noqa: F401 - declares every operation
+from ..buildup.stack import Stack, bare
+from ..errors import MissingError
+from ..gather.conventions import slopes_of
+from ..job.document import Layer, Recipe, Setting, Source, SourceWhat, Step
+from ..maps import MapKind, MapSet
+from ..operation import REGISTRY, find
+from ..outlines import Outline
+from ..recipe.edit import may_be_half
+from ..recipe.evaluate import gather_yields, passed_on, run_step, seeded
+from ..recipe.steps.reliefs import GATHERED, LETTERED
+from ..relief.integrate import height_of_slopes
+from ..repeat.resample import resample_wrapped, tiled_map
+from ..sheet import Grid, Raster
+from .sheets import SheetPlanner
+from .tasks import Task, fail, task_key
+
+
+class RecipePlanner(SheetPlanner):
+    """The tasks of recipes. Holds nothing but the frozen job and ways to load pixels."""
+
+    def _source_maps(self, what: SourceWhat, grid: Grid, layer: Layer) -> Task:
+        try:
+            source = self.job.source(what.source)
+        except MissingError as error:
+            return Task(task_key("missing", what.source), layer.name, layer.id, partial(fail, error))
+        px = max(grid.shape) * max(what.across, what.up)
+        sheet = self.broken(source, px)
+        laid = Task(
+            task_key("laid", what.across, what.up, grid, sheet.key),
+            layer.name,
+            layer.id,
+            partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up),
+            (sheet,),
+        )
+        return self.estimated(source, what, laid, layer.id)
+
+    def estimated(self, source: Source, what: SourceWhat | None, laid: Task, owner: str) -> Task:
+        """A sheet with the maps it lacks estimated, as the source or the layer says."""
+        height = (what.height if what else None) or source.height
+        roughness = (what.roughness if what else None) or source.roughness
+        return Task(
+            task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key),
+            source.name,
+            owner,
+            partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief),
+            (laid,),
+        )
+
+    def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task:
+        """The maps a recipe yields; each step is a task, so that a change recomputes what hangs on it."""
+        steps = self.recipe_steps(recipe, grid, owner, below)
+        wanted = {kind: name for kind, name in recipe.yields.items() if name in steps}
+        names = sorted(set(wanted.values()))
+        return Task(
+            task_key("yields", grid, wanted, *(steps[name].key for name in names)),
+            "Recipe",
+            owner,
+            partial(_yields, grid=grid, recipe=recipe, names=names),
+            tuple(steps[name] for name in names),
+        )
+
+    def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> dict[str, Task]:
+        """Every step's task by its name; a muted one is what it passes on."""
+        steps: dict[str, Task] = {}
+        for step in recipe.steps:
+            through = passed_on(step) if step.muted else ""
+            steps[step.name] = (
+                steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
+            )
+        return steps
+
+    def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str, below: Task | None = None) -> Task:
+        """One step of a recipe."""
+        if step.op in REGISTRY and "ground" in REGISTRY[step.op].inputs.values():
+            under = below or Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid))
+            return Task(task_key("beneath", step.op, grid, under.key), step.name, owner, _height_beneath, (under,))
+        if step.op in GATHERED:
+            return self.gathered(step, grid, owner)
+        if step.op in LETTERED:
+            return self.lettered(step, grid, owner)
+        version = REGISTRY[step.op].version if step.op in REGISTRY else 0
+        values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
+        slots = sorted(slot for slot, name in step.made_from.items() if name in above)
+        names = [step.made_from[slot] for slot in slots]
+        inputs = tuple(above[name] for name in names)
+        half = step.half and min(grid.shape) >= 2 * LEAST_HALF and may_be_half(step)
+        key = task_key("step", step.op, version, values, slots, grid, half, *(task.key for task in inputs))
+        return Task(
+            key, step.name, owner, partial(_half_step if half else _run_step, grid=grid, step=step, names=names), inputs
+        )
+
+    def gathered(self, step: Step, grid: Grid, owner: str) -> Task:
+        """A step that brings a map of a source; grey while no source is chosen."""
+        values = REGISTRY[step.op].bind(step.values)
+        if not values["source"]:
+            return Task(
+                task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op)
+            )
+        what = SourceWhat(source=str(values["source"]), across=int(values["across"]), up=int(values["up"]))
+        maps = self._source_maps(what, grid, Layer(id=owner, name=step.name, what=what))
+        kind = MapKind.BASE_COLOUR if step.op == "source.colour" else MapKind(str(values["takes"]))
+        return Task(task_key("map of", kind, maps.key), step.name, owner, partial(_one_map, kind=kind), (maps,))
+
+    def lettered(self, step: Step, grid: Grid, owner: str) -> Task:
+        """A step made of letters, whose outlines come from a font."""
+        values = REGISTRY[step.op].bind(step.values)
+        outline = self.letters(str(values["font"]), str(values["text"]), owner)
+        return Task(
+            task_key("lettered", step.op, values, grid, outline.key),
+            step.name,
+            owner,
+            partial(_lettered, grid=grid, op=step.op, values=values),
+            (outline,),
+        )
+
+    def letters(self, font: str, text: str, owner: str) -> Task:
+        """The outline of a text, its em 1."""
+        return Task(task_key("letters", font, text), "Read the font", owner, partial(self.load_letters, font, text))
+
+
+def _lettered(outline: Outline, *, grid: Grid, op: str, values: dict[str, Any]) -> Raster:
+    return np.asarray(find(op).run(grid, outline, **values), np.float32)
+
+
+def _one_map(maps: MapSet, *, kind: MapKind) -> Raster:
+    return np.ascontiguousarray(maps.or_default(kind))
+
+
+def _height_beneath(stack: Stack) -> Raster:
+    return np.ascontiguousarray(stack.height)
+
+
+def _no_source(*, grid: Grid, op: str) -> Raster:
+    return np.asarray(find(op).run(grid, **find(op).bind({})), np.float32)
+
+
+def _lay_in_sheet(sheet: MapSet, *, grid: Grid, across: int, up: int) -> MapSet:
+    return MapSet(grid, {kind: tiled_map(kind, pixels, across, up, grid.shape) for kind, pixels in sheet.maps.items()})
+
+
+_OWN = frozenset(
+    {
+        MapKind.BASE_COLOUR,
+        MapKind.ROUGHNESS,
+        MapKind.METALNESS,
+        MapKind.OPACITY,
+        MapKind.AMBIENT_OCCLUSION,
+        MapKind.KIND_ID,
+        MapKind.PIECE_ID,
+    }
+)
+
+
+def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief: bool) -> MapSet:
+    colour = laid.or_default(MapKind.BASE_COLOUR)
+    kept: dict[MapKind, Raster] = {k: p for k, p in laid.maps.items() if k in _OWN}
+    rise = float(find(height.op).bind(height.values)["rise"])
+    if MapKind.HEIGHT in laid:
+        kept[MapKind.HEIGHT] = laid[MapKind.HEIGHT] * np.float32(rise / TRUE_RISE if true_relief else rise)
+    elif MapKind.NORMAL in laid:
+        kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(
+            rise / TRUE_RISE
+        )
+    if MapKind.NORMAL in laid and (true_relief or MapKind.HEIGHT not in laid):
+        # What the normals hold beyond the relief stays; where a height's rise is only guessed the two would not agree.
+        kept[MapKind.NORMAL] = _steeper(laid[MapKind.NORMAL], rise / TRUE_RISE)
+    for kind, setting in ((MapKind.HEIGHT, height), (MapKind.ROUGHNESS, roughness)):
+        if kind not in kept:
+            operation = find(setting.op)
+            kept[kind] = operation.run(laid.grid, colour, **operation.bind(setting.values))
+    return MapSet(laid.grid, kept)
+
+
+def _steeper(normal: Raster, times: float) -> Raster:
+    """Normals of a relief made so many times higher."""
+    if times == 1:
+        return normal
+    made = normal * np.array([times, times, 1], np.float32)
+    return np.asarray(made / np.linalg.norm(made, axis=2, keepdims=True), np.float32)
+
+
+TRUE_RISE = 4.0
+"""At this rise (the default) a height integrated from a normal map is true to the map."""
+
+
+def _yields(*results: Any, grid: Grid, recipe: Recipe, names: list[str]) -> MapSet:
+    return gather_yields(grid, recipe, dict(zip(names, results, strict=True)))
+
+
+def _run_step(*results: Any, grid: Grid, step: Step, names: list[str]) -> Any:
+    return run_step(grid, step, dict(zip(names, results, strict=True)))
+
+
+LEAST_HALF = 64
+
+
+def _half_step(*results: Any, grid: Grid, step: Step, names: list[str]) -> Any:
+    """A step worked out at half resolution from inputs brought down, and brought up again."""
+    small = Grid(grid.width_px // 2, grid.height_px // 2, grid.width_mm, grid.height_mm)
+    brought = {name: resample_wrapped(pixels, small.shape) for name, pixels in zip(names, results, strict=True)}
+    return resample_wrapped(run_step(small, step, brought), grid.shape)

@@ -1,0 +1,1 @@
+"""Recipe steps, by family."""

@@ -1,0 +1,1 @@
+"""Sources: reading them in, scanning, following their files."""

@@ -1,0 +1,98 @@
+"""Questions asked of a source at a press of a button; the answers become commands."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import msgspec
+import numpy as np
+
+from ...core.colour import encode_srgb, luminance
+from ...core.job.commands import AnyCommand, Set
+from ...core.job.document import Job, Setting, Source
+from ...core.maps import MapKind
+from ...core.operation import REGISTRY, Value
+from ...core.repeat.courses import Lattice, find_lattice, joint_width, whole_count
+from ...core.repeat.cut import PATH_PX
+from ..evaluate import always
+from ..intents.sources import follow_source
+from ..session import Session
+
+LEAST_OVERLAP = 0.1
+"""Share of a period that must be left over, so that a cut can be made."""
+
+
+@dataclass(frozen=True, slots=True)
+class Beat:
+    """The beat of a source's pattern, and the width of the joint between its rows, mm."""
+
+    lattice: Lattice
+    joint_mm: float
+
+    @property
+    def unit_mm(self) -> float:
+        """The shift along a row after which the pattern is itself again."""
+        return float(np.hypot(*self.lattice.across))
+
+    @property
+    def period_up_mm(self) -> float:
+        return float(np.hypot(*self.lattice.up))
+
+
+def find_beat(
+    session: Session, source: Source, *, job: Job | None = None, current: Callable[[], bool] = always
+) -> Beat:
+    """Measure the beat on the straightened, evened sheet.
+
+    Raises
+    ------
+    DoesNotCloseError
+        when the picture has none.
+    """
+    flat = session.evaluation(current).value(session.planner(job).flat(source, PATH_PX))
+    tone = encode_srgb(np.clip(luminance(flat[MapKind.BASE_COLOUR]), 0, 1)).astype(np.float32)
+    lattice = find_lattice(tone, flat.grid)
+    return Beat(lattice, joint_width(tone, flat.grid, lattice.course))
+
+
+def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
+    """Cut a source to as many whole periods as its sheet holds."""
+    frame = source.straightening
+    values: dict[str, Value] = {"turn": round(beat.lattice.turn, 4), "lean": round(beat.lattice.lean, 4)}
+    for name, period, length in (("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm)):
+        values[name] = whole_count(length, period, LEAST_OVERLAP * period) if period > 0 else 0
+        if period > 0:
+            values[f"period_{name}"] = round(period, 4)
+    mend = Setting(op="mend.courses", values=values)
+    command = Set(path=("sources", source.id, "mend"), value=mend, label="Cut to whole courses")
+    return follow_source(job, msgspec.structs.replace(source, mend=mend), command)
+
+
+def scale_source(job: Job, source: Source, factor: float, note: str = "") -> AnyCommand:
+    """Make everything on a source larger or smaller, because one length on it is known."""
+    frame = source.straightening
+    frame = msgspec.structs.replace(
+        frame, width_mm=round(frame.width_mm * factor, 4), height_mm=round(frame.height_mm * factor, 4), size_note=note
+    )
+    scaled = msgspec.structs.replace(
+        source, straightening=frame, mend=_scaled(source.mend, factor), light=_scaled(source.light, factor)
+    )
+    command = Set(path=("sources", source.id), value=scaled, label="Size by the known unit")
+    return follow_source(job, scaled, command)
+
+
+def _scaled(setting: Setting, factor: float) -> Setting:
+    params = REGISTRY[setting.op].params
+    values = {
+        name: round(float(value) * factor, 4) if params[name].kind == "length" else value
+        for name, value in setting.complete().items()
+    }
+    return msgspec.structs.replace(setting, values=values)
+
+
+def scaled_beat(beat: Beat, factor: float) -> Beat:
+    """The same beat on a sheet that many times as large."""
+    lattice = beat.lattice
+    across, up = ((v[0] * factor, v[1] * factor) for v in (lattice.across, lattice.up))
+    return Beat(Lattice(across, up, lattice.course * factor, lattice.strength), beat.joint_mm * factor)

@@ -1,0 +1,1 @@
+"""Deliveries as files."""

@@ -1,0 +1,78 @@
+"""A source's sheet by itself as files: every map, and every variant of a set."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+
+from ...core.errors import CancelledError
+from ...core.handover.conversions import file_stem, height_range, stored
+from ...core.job.document import Job, Source
+from ...core.maps import TRAITS, MapKind, MapSet
+from ...core.operation import find
+from ...core.plan.planner import FLAT_PX
+from ...core.repeat.variants import make_variants
+from ...formats.disk import write_atomically
+from ...formats.images import encode_png
+from ..evaluate import always
+from ..session import Session
+
+
+def sheet_maps(
+    session: Session, job: Job, source: Source, *, px: int = 0, current: Callable[[], bool] = always
+) -> dict[str, MapSet]:
+    """The sheet's maps by the name of each variant; one without a name where there are none."""
+    planner, run = session.planner(job), session.evaluation(current)
+    want = px or native_px(planner.sheet_px(source, 16_384))
+    if source.breakup.op != "breakup.variants":
+        return {
+            "": run.value(planner.estimated(source, None, planner.broken(source, want), source.id))
+            if source.scatter is None
+            else run.value(planner.broken(source, want))
+        }
+    values = find(source.breakup.op).bind(source.breakup.values)
+    sheet = run.value(planner.sheet(source, want))
+    made = make_variants(sheet, count=int(values["count"]), soften=float(values["soften"]), seed=int(values["seed"]))
+    return {f"variant-{number + 1}": maps for number, maps in enumerate(made)}
+
+
+def native_px(px: int) -> int:
+    """The density a sheet is written at: its own, at least what it is mended at."""
+    return max(FLAT_PX, min(px, 8192))
+
+
+def write_sheet(
+    session: Session,
+    job: Job,
+    source: Source,
+    folder: Path,
+    *,
+    px: int = 0,
+    progress: Callable[[str], None] | None = None,
+    current: Callable[[], bool] = always,
+) -> list[Path]:
+    """Write the sheet's maps as PNG with their real size; returns the files.
+
+    Raises
+    ------
+    CannotWriteError
+        when the folder cannot be written; complete files stay.
+    """
+    written = []
+    for variant, maps in sheet_maps(session, job, source, px=px, current=current).items():
+        for kind, pixels in maps.maps.items():
+            if not current():
+                raise CancelledError
+            name = "_".join(part for part in (file_stem(source.name), variant, kind.value) if part) + ".png"
+            if progress:
+                progress(f"Write {name}")
+            span = height_range(pixels) if kind is MapKind.HEIGHT else (-1.0, 1.0)
+            note = f', "height_black_mm": {span[0]:g}, "height_white_mm": {span[1]:g}' if kind is MapKind.HEIGHT else ""
+            codes = stored(kind, pixels, depth=TRAITS[kind].depth, height_mm=span)
+            grid = maps.grid
+            data = encode_png(
+                codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note
+            )
+            write_atomically(folder / name, data)
+            written.append(folder / name)
+    return written

@@ -1,0 +1,1 @@
+"""What people want to do, as commands."""

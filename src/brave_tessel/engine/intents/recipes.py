@@ -1,0 +1,66 @@
+"""What people want to do with a recipe, as commands on its layer."""
+
+from __future__ import annotations
+
+import msgspec
+
+from ...core.errors import UnreadableFileError
+from ...core.job.commands import AnyCommand, Set
+from ...core.job.document import Layer, Recipe, RecipeWhat, Surface, layer_path
+from ...core.recipe.edit import check_recipe
+
+RECIPE_FORMAT = 1
+
+
+def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
+    """The recipe a layer, or one of its where-rules, is made of, if it is."""
+    if layer is None:
+        return None
+    if rule:
+        return next((entry.recipe for entry in layer.where if entry.id == rule), None)
+    return layer.what.recipe if isinstance(layer.what, RecipeWhat) else None
+
+
+def set_recipe(
+    surface: Surface, layer: Layer, recipe: Recipe, label: str, *, rule: str = "", gesture: str = ""
+) -> AnyCommand:
+    """The layer, or one of its where-rules, made of another recipe."""
+    where = ("where", rule, "recipe") if rule else ("what", "recipe")
+    return Set(path=(*layer_path(surface, layer.id), *where), value=recipe, label=label, gesture=gesture)
+
+
+class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):
+    """A recipe by itself: its name, the repeat it was made for in mm, and its steps."""
+
+    format: int = RECIPE_FORMAT
+    name: str
+    repeat_mm: tuple[float, float]
+    recipe: Recipe
+
+
+def encode_recipe(name: str, repeat_mm: tuple[float, float], recipe: Recipe) -> bytes:
+    """A recipe as readable JSON."""
+    file = RecipeFile(name=name, repeat_mm=repeat_mm, recipe=recipe)
+    return msgspec.json.format(msgspec.json.encode(file, order="deterministic"), indent=1)
+
+
+def decode_recipe(data: bytes, name: str) -> RecipeFile:
+    """A recipe from JSON, its steps checked.
+
+    Raises
+    ------
+    UnreadableFileError
+        when it is no recipe or from a later version.
+    TesselError
+        when its steps do not follow from each other.
+    """
+    try:
+        file = msgspec.json.decode(data, type=RecipeFile)
+    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
+        raise UnreadableFileError(name, value=str(error), allowed="a recipe as this program writes it") from None
+    if file.format > RECIPE_FORMAT:
+        raise UnreadableFileError(name, value=f"format {file.format}", allowed=f"format {RECIPE_FORMAT}")
+    if min(file.repeat_mm) <= 0 or max(file.repeat_mm) > 1e6:
+        raise UnreadableFileError(name, value=f"repeat {file.repeat_mm}", allowed="a repeat above 0 mm")
+    check_recipe(file.recipe)
+    return file

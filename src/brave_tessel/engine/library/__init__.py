@@ -1,0 +1,1 @@
+"""Kits, stock recipes and marks of use."""

@@ -1,0 +1,188 @@
+"""Kits: saved pieces of a build-up that adapt to the surface they are dropped on."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator
+
+import msgspec
+
+from ...core.errors import UnreadableFileError
+from ...core.job.commands import AnyCommand, Set
+from ...core.job.document import (
+    BundleWhat,
+    DecalWhat,
+    Job,
+    Layer,
+    Rule,
+    Setting,
+    SourceWhat,
+    Surface,
+    SurfaceWhat,
+    every_layer,
+    new_id,
+)
+from ...core.operation import REGISTRY
+from ..intents.layers import chosen_layers, put_in, renewed
+
+KIT_FORMAT = 1
+
+
+class Kit(msgspec.Struct, frozen=True, kw_only=True):
+    """Layers with their rules, from the bottom up; the repeat they were made on, mm; dials to keep open: a layer's id,
+    the way to a setting in it, a name.
+    """
+
+    format: int = KIT_FORMAT
+    name: str
+    note: str = ""
+    tags: tuple[str, ...] = ()
+    size_mm: tuple[float, float] = (600.0, 600.0)
+    layers: tuple[Layer, ...] = ()
+    dials: tuple[tuple[str, ...], ...] = ()
+
+
+def encode_kit(kit: Kit) -> bytes:
+    """A kit as readable JSON."""
+    return msgspec.json.format(msgspec.json.encode(kit, order="deterministic"), indent=1)
+
+
+def decode_kit(data: bytes, name: str) -> Kit:
+    """A kit from JSON.
+
+    Raises
+    ------
+    UnreadableFileError
+        when it is none, or from a later version.
+    """
+    try:
+        kit = msgspec.json.decode(data, type=Kit)
+    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
+        raise UnreadableFileError(name, value=str(error)[:80], allowed="a kit as this program writes it") from None
+    if kit.format > KIT_FORMAT or not kit.layers or not kit.name.strip():
+        raise UnreadableFileError(
+            name, value=f"format {kit.format}, {len(kit.layers)} layers", allowed=f"format {KIT_FORMAT} with layers"
+        )
+    return kit
+
+
+def kit_of(surface: Surface, ids: Collection[str], name: str, *, tags: tuple[str, ...] = (), note: str = "") -> Kit:
+    """A kit of some layers; a bundle's kept dials stay open."""
+    layers = chosen_layers(surface, ids)
+    dials = tuple(dial for layer in layers if isinstance(layer.what, BundleWhat) for dial in layer.what.dials)
+    if len(layers) == 1 and isinstance(layers[0].what, BundleWhat):
+        layers = layers[0].what.layers
+    return Kit(
+        name=name,
+        note=note,
+        tags=tags,
+        size_mm=(surface.width_mm, surface.height_mm),
+        layers=layers,
+        dials=dials or proposed_dials(layers),
+    )
+
+
+def proposed_dials(layers: tuple[Layer, ...]) -> tuple[tuple[str, ...], ...]:
+    """What is worth turning: how much of each layer lies there."""
+    dials: list[tuple[str, ...]] = []
+    for layer in layers:
+        for rule in layer.where:
+            name = next(
+                (
+                    n
+                    for n in ("cover", "depth", "height", "share")
+                    if rule.rule.op in REGISTRY and n in REGISTRY[rule.rule.op].params
+                ),
+                "",
+            )
+            if name:
+                dials.append((layer.id, "where", rule.id, "rule", name))
+                break
+    return tuple(dials[:4])
+
+
+def drop_kit(job: Job, surface: Surface, kit: Kit, *, above: str = "") -> tuple[AnyCommand, Layer, list[str]]:
+    """A kit as a bundle on a surface, and what of it could not be bound there, in sentences.
+
+    Its rules look at the new relief; lengths stay true. What refers to a source, surface or layer that is not here is
+    kept but hidden.
+    """
+    held = Layer(id="kit", name=kit.name, what=BundleWhat(layers=kit.layers, dials=kit.dials), kit=kit.name)
+    fresh = renewed(held)
+    assert isinstance(fresh.what, BundleWhat)
+    names = dict(
+        zip(
+            (layer.id for layer, _ in every_layer((held,))),
+            (layer.id for layer, _ in every_layer((fresh,))),
+            strict=True,
+        )
+    )
+    rules = dict(zip(_rule_ids(held), _rule_ids(fresh), strict=True))
+    dials = tuple(tuple(rules.get(part, names.get(part, part)) for part in dial) for dial in kit.dials)
+    told: list[str] = []
+    known = {layer.id for layer, _ in every_layer((fresh,))} | {layer.id for layer, _ in every_layer(surface.layers)}
+    layers = tuple(_bound(layer, job, surface, known, told) for layer in fresh.what.layers)
+    bundle = msgspec.structs.replace(
+        fresh,
+        id=new_id("layer"),
+        what=msgspec.structs.replace(fresh.what, layers=layers, dials=dials),
+        hatch=layers[-1].hatch,
+        seat=Setting(op="seat.over"),
+    )
+    command = Set(
+        path=("surfaces", surface.id, "layers"),
+        value=put_in(surface.layers, (bundle,), above, "above"),
+        label=f"Drop {kit.name}",
+    )
+    return command, bundle, told
+
+
+def _rule_ids(layer: Layer) -> list[str]:
+    return [rule.id for entry, _ in every_layer((layer,)) for rule in entry.where]
+
+
+def _bound(layer: Layer, job: Job, surface: Surface, known: set[str], told: list[str]) -> Layer:
+    """A kit's layer with what is missing here hidden and told."""
+    what = layer.what
+    if isinstance(what, BundleWhat):
+        inner = tuple(_bound(entry, job, surface, known, told) for entry in what.layers)
+        return msgspec.structs.replace(layer, what=msgspec.structs.replace(what, layers=inner))
+    missing = ""
+    if isinstance(what, SourceWhat) or (isinstance(what, DecalWhat) and what.source):
+        missing = "" if any(source.id == what.source for source in job.sources) else "its source"
+    elif isinstance(what, SurfaceWhat):
+        missing = (
+            "" if any(s.id == what.surface for s in job.surfaces) and what.surface != surface.id else "its surface"
+        )
+    if missing:
+        told.append(f"{layer.name} is hidden: {missing} is not in this job.")
+    where = tuple(_rule_bound(rule, layer, job, known, told) for rule in layer.where)
+    return msgspec.structs.replace(layer, shown=layer.shown and not missing, where=where)
+
+
+def _rule_bound(rule: Rule, layer: Layer, job: Job, known: set[str], told: list[str]) -> Rule:
+    for name, value in _references(rule.rule):
+        if (name == "layer" and value not in known) or (
+            name == "source" and not any(s.id == value for s in job.sources)
+        ):
+            told.append(f"A rule of {layer.name} is hidden: the {name} it looks at is not here.")
+            return msgspec.structs.replace(rule, shown=False)
+    return rule
+
+
+def _references(setting: Setting) -> Iterator[tuple[str, str]]:
+    for name, param in (REGISTRY[setting.op].params if setting.op in REGISTRY else {}).items():
+        value = str(setting.values.get(name, param.default))
+        if param.kind in {"layer", "source"} and value:
+            yield param.kind, value
+
+
+def combined(first: Layer, second: Layer) -> Layer:
+    """Two bundles in one with a mix dial, the first beneath."""
+    inner = (renewed(first), renewed(second))
+    return Layer(
+        id=new_id("layer"),
+        name=f"{first.name} and {second.name}",
+        what=BundleWhat(layers=inner, mix=0.5),
+        seat=Setting(op="seat.over"),
+        hatch=first.hatch,
+    )

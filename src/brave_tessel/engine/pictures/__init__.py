@@ -1,0 +1,1 @@
+"""What each stage shows, made off the window's thread."""

@@ -1,0 +1,109 @@
+"""What lies under the pointer, explained in numbers."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from ...core.colour import display_codes, luminance
+from ...core.job.document import Job, Layer, Rule, Surface
+from ...core.maps import MapKind
+from ...core.operation import REGISTRY
+from ...core.plan.planner import seated_layers
+from ...core.quantity import format_number
+from ...core.sheet import Grid
+from ..session import Session
+from .results import SurfacePicture
+
+
+@dataclass(frozen=True, slots=True)
+class Probe:
+    """One point of a surface: place and heights in mm, slope in degrees."""
+
+    x: float
+    y: float
+    layer: str
+    beneath: str
+    over: float
+    height: float
+    slope: float
+    roughness: float
+    reflectance: float
+
+
+def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
+    """Read the evaluated maps at a wrapped point."""
+    grid = done.grid
+    row, column = grid.row_column(x, y)
+    stack = done.stacks[-1]
+    shown = [layer for layer in seated_layers(done.surface.layers) if layer.id not in done.faults]
+    number = int(stack.top[row, column])
+    layer = shown[number - 1].name if 0 < number <= len(shown) else "Nothing"
+    beneath = shown[number - 2].name if number > 1 else ""
+    normal = done.maps[MapKind.NORMAL][row, column]
+    return Probe(
+        x % grid.width_mm,
+        y % grid.height_mm,
+        layer,
+        beneath,
+        float(stack.margin[row, column]),
+        float(done.maps[MapKind.HEIGHT][row, column]),
+        math.degrees(math.acos(min(1.0, float(normal[2])))),
+        float(done.maps[MapKind.ROUGHNESS][row, column]),
+        float(luminance(done.maps[MapKind.BASE_COLOUR][row, column][None])[0]),
+    )
+
+
+def explain(found: Probe) -> str:
+    """The probe as the status line says it; fields are split by tabs."""
+    on_top = f"{found.layer} lies on top"
+    if found.beneath:
+        on_top += f" by {format_number(found.over, decimals=2)} mm, over {found.beneath}"
+    return "\t".join(
+        (
+            f"x {found.x:6.1f}  y {found.y:6.1f} mm",
+            on_top,
+            f"height {format_number(found.height, decimals=2)} mm   slope {found.slope:.0f}°   "
+            f"rough {found.roughness:.2f}   reflectance {found.reflectance:.2f}",
+        )
+    )
+
+
+def id_at(
+    session: Session,
+    job: Job,
+    surface: Surface,
+    layer: Layer,
+    rule: Rule,
+    x: float,
+    y: float,
+    *,
+    current: Callable[[], bool],
+) -> str:
+    """The colour that an ID rule's source has at a point, as ``#RRGGBB``; empty without a source."""
+    planner, run = session.planner(job), session.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 1024)
+    task = planner.rule_picture(rule, grid, layer.id)
+    if task is None:
+        return ""
+    codes = display_codes(run.value(task)[grid.row_column(x, y)][None, None])[0, 0]
+    return "#{:02X}{:02X}{:02X}".format(*(int(c) for c in codes))
+
+
+def rules_at(
+    session: Session, job: Job, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]
+) -> str:
+    """What each where-rule of a layer gives at a point, and what comes of them."""
+    planner, run = session.planner(job), session.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 512)
+    row, column = grid.row_column(x, y)
+    below, known = planner.under(surface, layer.id, grid)
+    told = []
+    for rule in layer.where:
+        value = float(run.value(planner.shaped_rule(rule, below, grid, layer.id, known))[row, column])
+        label = REGISTRY[rule.rule.op].label.lower() if rule.rule.op in REGISTRY else rule.rule.op
+        told.append(f"{rule.mode} {label} {value:.2f}{'' if rule.shown else ' (hidden)'}")
+    cover = planner.coverage(layer, below, grid, known)
+    whole = 1.0 if cover is None else float(run.value(cover)[row, column])
+    return f"{layer.name}: {', '.join(told)} → {whole:.2f}"

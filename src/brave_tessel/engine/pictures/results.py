@@ -1,0 +1,161 @@
+"""What the worker hands to the window: finished pictures and readings, never pixels to compute on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+
+import numpy as np
+import numpy.typing as npt
+
+from ...core.buildup.seat import Stack
+from ...core.errors import TesselError
+from ...core.handover.checks import Finding
+from ...core.job.document import Job, Source, Stroke, Surface
+from ...core.maps import MapKind, MapSet
+from ...core.plan.area import Area
+from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
+from ...core.repeat.quieten import Feature
+from ...core.sheet import AnyArray, Grid
+
+
+@dataclass(frozen=True, slots=True)
+class SurfacePicture:
+    """A surface evaluated for the build board."""
+
+    surface: Surface
+    grid: Grid
+    mips: list[AnyArray]
+    maps: MapSet
+    stacks: list[Stack]
+    thumbs: dict[str, AnyArray]
+    faults: dict[str, TesselError]
+    ms: float
+    fine: bool
+    contact: dict[MapKind, list[AnyArray]] = field(default_factory=dict)
+    findings: list[Finding] = field(default_factory=list)
+    job: Job | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class SurfaceParts:
+    """Parts of a surface's picture that a stroke has changed: where each lies, and it at full size and smaller.
+
+    ``stroke`` is the stroke as far as it is shown with them.
+    """
+
+    parts: tuple[tuple[Area, list[AnyArray]], ...]
+    stroke: Stroke
+    ms: float
+
+
+@dataclass(frozen=True, slots=True)
+class CutPicture:
+    """The two cuts on the closed cell, as fractions from the left and from the top; how rough they are;
+    and the worst spot, as fractions of the cell. ``laps`` are the overlaps as shares of the cell; ``patches`` the
+    outlines of what covers the worst spots, mm from left and top.
+    """
+
+    path_x: npt.NDArray[np.float64]
+    path_y: npt.NDArray[np.float64]
+    along: tuple[float, float]
+    worst: tuple[float, float]
+    laps: tuple[float, float]
+    patches: tuple[list[tuple[float, float]], ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class MapReading:
+    """The seam of one map: both axes, and where along each join it is worst, as fractions from the top and left."""
+
+    kind: MapKind
+    seams: tuple[SeamReading, SeamReading]
+    worst: tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class ChoicePicture:
+    """The whole straight sheet, from which the repeat is chosen."""
+
+    grid: Grid
+    mips: list[AnyArray]
+
+
+@dataclass(frozen=True, slots=True)
+class SheetPicture:
+    """A source made to repeat, with its meters. ``small`` is the sheet at a low resolution, for questions asked of it;
+    ``before`` the same before it is shifted and touched up.
+    """
+
+    source: Source
+    grid: Grid
+    mips: list[AnyArray]
+    field_grid: Grid
+    field_mips: list[AnyArray] | None
+    cut: CutPicture | None
+    seams: tuple[SeamReading, SeamReading]
+    repetition: RepetitionReading
+    drift: float
+    ms: float
+    small: MapSet
+    before: MapSet
+    per_map: tuple[MapReading, ...] = ()
+    spacing: tuple[SpacingReading, SpacingReading] | None = None
+    features: tuple[Feature, ...] = ()
+    rough: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class GatherPicture:
+    """A source's photo and, where it has a size, the straight sheet before and after its light is evened."""
+
+    source: Source
+    photo: list[AnyArray] | None
+    straight: AnyArray | None
+    evened: AnyArray | None
+    drift: tuple[float, float]
+    proportion: float | None
+    lit: AnyArray | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ScatterPicture:
+    """A scatter sheet for its board."""
+
+    source: Source
+    grid: Grid
+    mips: list[AnyArray]
+    ms: float
+    fine: bool
+
+
+@dataclass(frozen=True, slots=True)
+class RecipePicture:
+    """A layer's recipe evaluated: small looks and costs of its steps, the chosen step large, the surface lit."""
+
+    layer: str
+    looks: dict[str, AnyArray]
+    costs: dict[str, float]
+    faults: dict[str, TesselError]
+    step: str
+    step_mips: list[AnyArray]
+    span: str
+    surface_mips: list[AnyArray]
+    grid: Grid
+    ms: float
+
+
+@dataclass(frozen=True, slots=True)
+class VariantPictures:
+    """The same recipe with other seeds, lit."""
+
+    layer: str
+    looks: dict[int, AnyArray]
+
+
+@dataclass(frozen=True, slots=True)
+class SceneTextures:
+    """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
+
+    surfaces: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]]
+    ms: float
+    swatches: dict[str, AnyArray] = field(default_factory=dict)

@@ -1,0 +1,215 @@
+"""The card of a layer: What, Where, How it sits."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QComboBox, QLabel, QMenu
+
+from ....core.job.document import (
+    BundleWhat,
+    Layer,
+    PaintedWhat,
+    RecipeWhat,
+    Setting,
+    SourceWhat,
+    Surface,
+    WaterWhat,
+    every_layer,
+)
+from ....core.operation import family
+from ....engine.intents import layers as layer_intents
+from ...controls.hatch import HATCHES, hatch_icon
+from ...controls.panels import Heading, button, words
+from ...desk import Desk
+from .layer_forms import line
+from .layer_where import WhereForms
+
+_MAIN = ("level", "feather", "drape", "show_through")
+
+
+class LayerCard(WhereForms):
+    """Rebuilt when another layer is chosen or its shape changes; otherwise only its values are shown."""
+
+    built = pyqtSignal()
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.shape: Any = None
+        self.shown_id = ""
+        self.rule_thumbs: dict[str, Any] = {}
+        self.fault = words("", "fault")
+        self.clear_tools()
+        self.stroke_chosen.connect(lambda _id: self._again())
+        self.rule_chosen.connect(lambda _id: self._again())
+
+    # Which layer ---------------------------------------------------------------------------------
+
+    def show_layer(self, surface: Surface | None, layer: Layer | None) -> None:
+        """Show a layer, or what to do when there is none."""
+        shape = self._shape(surface, layer)
+        if shape != self.shape:
+            self.shape = shape
+            self._build(surface, layer)
+            self.built.emit()
+        if layer is not None:
+            self.show_values(layer)
+            self.show_rules(layer)
+            self.show_strokes(layer)
+
+    def _again(self) -> None:
+        self.shape = None
+        self.show_layer(self.desk.surface, self.desk.layer)
+
+    def _shape(self, surface: Surface | None, layer: Layer | None) -> Any:
+        """What the card's make-up hangs on; numbers are not in it."""
+        if surface is None or layer is None:
+            return None
+        what = layer.what
+        steps = tuple((s.name, s.op, s.opened) for s in what.recipe.steps) if isinstance(what, RecipeWhat) else ()
+        rules = tuple((rule.id, rule.rule.op, bool(rule.strokes)) for rule in layer.where)
+        order = [entry.id for entry, _ in every_layer(surface.layers)]
+        more = (
+            getattr(getattr(what, "stamp", None), "op", ""),
+            getattr(what, "closed", None),
+            getattr(what, "rounded", None),
+            bool(getattr(what, "drawing", "")),
+            getattr(what, "passing", None),
+            bool(getattr(what, "strokes", ())),
+            tuple((k.id, k.shape.op) for k in what.scatter.kinds) if hasattr(what, "scatter") else (),
+            tuple((x.id, x.name) for x in what.layers) if isinstance(what, BundleWhat) else (),
+        )
+        return (
+            surface.id,
+            layer.id,
+            layer.name,
+            layer.locked,
+            layer.hatch,
+            type(what),
+            steps,
+            rules,
+            layer.maps,
+            layer.seat.op,
+            tuple(order),
+            more,
+            self._own_maps(layer),
+            surface.width_mm,
+            surface.height_mm,
+        )
+
+    def _own_maps(self, layer: Layer) -> tuple[bool, ...]:
+        if not isinstance(layer.what, SourceWhat):
+            return ()
+        source = next((s for s in self.desk.job.sources if s.id == layer.what.source), None)
+        return (source.brings("height"), source.brings("roughness")) if source else ()
+
+    def _build(self, surface: Surface | None, layer: Layer | None) -> None:
+        kept = self.chosen_stroke
+        bar = self.verticalScrollBar()
+        if bar is not None and layer is not None and layer.id != self.shown_id:
+            bar.setValue(0)
+        self.shown_id = layer.id if layer else ""
+        self.empty()
+        self.forms, self.fields, self.told = [], [], []
+        self.clear_tools()
+        self.told_neutral = None
+        self.chosen_stroke = kept
+        self.fault = words("", "fault")
+        if surface is None or layer is None:
+            self.add(words("No layer", "title"))
+            self.add(words("Lay something on at the left."))
+            return
+        self._build_head(surface, layer)
+        self.build_what(surface, layer)
+        if isinstance(layer.what, PaintedWhat):
+            self.build_brush(layer.what.strokes, painted_layer=True)
+        self.build_where(surface, layer)
+        self._build_seat(surface, layer)
+
+    def _build_head(self, surface: Surface, layer: Layer) -> None:
+        self.add(words(layer.name, "title"))
+        order = [entry.id for entry, _ in every_layer(surface.layers)]
+        hatch = button("", lambda: None, tip="The layer's hatch, its mark in the list and the section")
+        hatch.setIcon(hatch_icon(layer.hatch))
+        hatch.setAccessibleName("Hatch")
+        menu = QMenu(hatch)
+        for name in HATCHES:
+            action = menu.addAction(hatch_icon(name), name)
+            if action:
+                action.triggered.connect(lambda _checked=False, key=name: self.put(("hatch",), key, "Set the hatch"))
+        hatch.setMenu(menu)
+        lock = button(
+            "Locked" if layer.locked else "Lock",
+            lambda: self.put(("locked",), not layer.locked, "Unlock a layer" if layer.locked else "Lock a layer"),
+            tip="A locked layer is not moved, taken out or painted on (L)",
+        )
+        lock.setCheckable(True)
+        lock.setChecked(layer.locked)
+        self.add(
+            line(
+                (words(f"layer {order.index(layer.id) + 1} of {len(order)}{' · kit' if layer.kit else ''}"), 1),
+                (hatch, 0),
+                (lock, 0),
+            )
+        )
+        self.add(self.fault)
+        self.fault.hide()
+
+    def show_fault(self, text: str) -> None:
+        """What went wrong in this layer, in one sentence."""
+        self.fault.setText(text)
+        self.fault.setVisible(bool(text))
+
+    # How it sits ---------------------------------------------------------------------------------
+
+    def _build_seat(self, surface: Surface, layer: Layer) -> None:
+        first = surface.layers[0].id == layer.id
+        if isinstance(layer.what, WaterWhat | PaintedWhat) or (
+            isinstance(layer.what, BundleWhat) and layer.what.passing
+        ):
+            return
+        self.add(
+            Heading(
+                "How it sits",
+                "nothing beneath" if first else "by height" if layer.seat.op == "seat.by_height" else "over",
+            )
+        )
+        if first:
+            self.add(words("The lowest layer is the ground the others meet."))
+            return
+        kind = QComboBox()
+        kind.setAccessibleName("Seat")
+        for operation in family("seat"):
+            kind.addItem(operation.label, operation.id)
+        kind.setCurrentIndex(kind.findData(layer.seat.op))
+        kind.setToolTip("By height: it shows where it is higher. Over: it shows wherever it is covered")
+        kind.activated.connect(lambda _i: self._seat_kind(str(kind.currentData())))
+        self.add(line((QLabel("Meets what lies beneath"), 1), (kind, 0)))
+        known = family("seat")
+        params = next((op.params for op in known if op.id == layer.seat.op), {})
+        self.add(self.setting_form(layer, ("seat",), only=[name for name in _MAIN if name in params]))
+        relief = self.section("Relief", "form, grain, contrast")
+        relief.add(self.setting_form(layer, ("seat",), only=[name for name in params if name not in _MAIN]))
+        tone = self.section(
+            "Tone match",
+            "off" if layer.tone.number("tone_match") == 0 else f"{100 * layer.tone.number('tone_match'):.0f} %",
+        )
+        tone.add(self.setting_form(layer, ("tone",)))
+
+    def _seat_kind(self, op: str) -> None:
+        layer = self.desk.layer
+        if layer and layer.seat.op != op:
+            params = next(entry.params for entry in family("seat") if entry.id == op)
+            self.put(
+                ("seat",),
+                Setting(op=op, values={k: v for k, v in layer.seat.values.items() if k in params}),
+                "Another seat",
+            )
+
+    # Intents -------------------------------------------------------------------------------------
+
+    def unbundle(self) -> None:
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface and layer and isinstance(layer.what, BundleWhat):
+            self.desk.dispatch(layer_intents.unbundle(surface, layer))

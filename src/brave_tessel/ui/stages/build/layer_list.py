@@ -1,0 +1,296 @@
+"""The build-up as rows: layers from top to bottom, those of bundles set in; and what is done with the chosen ones."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PyQt6.QtCore import QObject
+from PyQt6.QtGui import QAction, QPixmap
+from PyQt6.QtWidgets import QApplication, QMenu, QPushButton
+
+from ....core.errors import TesselError
+from ....core.job.commands import Batch
+from ....core.job.document import (
+    BundleWhat,
+    Layer,
+    RecipeWhat,
+    SourceWhat,
+    Surface,
+    SurfaceWhat,
+    WaterWhat,
+    every_layer,
+)
+from ....core.maps import MapSet
+from ....core.quantity import format_number
+from ....engine.intents import layers as layer_intents
+from ....engine.intents.layers import set_in_layer
+from ....engine.intents.merging import joined_maps, merge_layers
+from ....engine.pictures.results import SurfacePicture
+from ....engine.wording import sentence
+from ... import theme
+from ...board import to_image
+from ...controls.hatch import next_hatch
+from ...controls.panels import button
+from ...controls.rows import Row, RowList
+from ...desk import Desk
+from .layer_what import KINDS
+from .surface_board import ITEM_MIME
+
+
+class LayerList(QObject):
+    """The list, its buttons, and the intents behind them."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__()
+        self.desk = desk
+        self.list = RowList("Layers, top to bottom", reorder=True, several=True, takes=ITEM_MIME)
+        self.lay = button("Lay on", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
+        self.lay_menu = QMenu(self.lay)
+        self.lay_menu.aboutToShow.connect(lambda: self.fill_lay_menu(self.lay_menu))
+        self.lay.setMenu(self.lay_menu)
+        self.twice = button("", self.duplicate, icon="copy", tip="Duplicate the chosen layers (Ctrl+D)")
+        self.out = button("", self.remove, icon="trash", tip="Take the chosen layers out (Del)")
+        self.more = self._more()
+        for narrow in (self.twice, self.out, self.more):
+            narrow.setFixedWidth(theme.px(34))
+        self._connect()
+
+    def _more(self) -> QPushButton:
+        more = button("", lambda: None, icon="dots", tip="Bundle, copy, solo, lock")
+        more.setAccessibleName("More for layers")
+        more.setObjectName("bare")
+        menu = QMenu(more)
+        for text, run in (
+            ("Bundle the chosen layers", self.bundle),
+            ("Copy", self.copy),
+            ("Paste", self.paste),
+            ("Show alone", self.solo),
+            ("Lock or unlock", self.lock),
+            ("Merge down to a map set", self.merge),
+        ):
+            action = menu.addAction(text)
+            if isinstance(action, QAction):
+                action.triggered.connect(lambda _checked=False, go=run: go())
+        more.setMenu(menu)
+        return more
+
+    def _connect(self) -> None:
+        self.list.chosen.connect(self._choose)
+        self.list.picked.connect(self._pick)
+        self.list.eye_clicked.connect(self._show_or_hide)
+        self.list.moved.connect(self._reorder)
+        self.list.dropped.connect(self.drop)
+        self.list.opened.connect(self.list.rename_in_place)
+        self.list.renamed.connect(self._rename)
+        self.list.deleted.connect(lambda _id: self.remove())
+
+    # Choosing ------------------------------------------------------------------------------------
+
+    def _choose(self, id: str) -> None:
+        self.desk.layer_ids = (id,)
+        self.desk.rule_id = ""
+        self.desk.select(layer=id)
+
+    def _pick(self, ids: list[str]) -> None:
+        """Several rows chosen; the card shows the one chosen last."""
+        if len(ids) > 1:
+            self.desk.layer_ids = tuple(ids)
+
+    @property
+    def ids(self) -> tuple[str, ...]:
+        """The chosen layers; those of a chosen bundle go with it."""
+        return self.desk.layer_ids or ((self.desk.layer_id,) if self.desk.layer_id else ())
+
+    def _carry_out(self, make: Any, then: Any = None) -> None:
+        surface = self.desk.surface
+        if surface is None or not self.ids:
+            return
+        try:
+            made = make(surface)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "caution")
+            return
+        command, fresh = made if isinstance(made, tuple) else (made, None)
+        if self.desk.dispatch(command) and fresh is not None:
+            layers = fresh if isinstance(fresh, tuple) else (fresh,)
+            self.desk.layer_ids = tuple(layer.id for layer in layers)
+            self.desk.select(layer=layers[-1].id)
+
+    # Intents -------------------------------------------------------------------------------------
+
+    def fill_lay_menu(self, menu: QMenu) -> None:
+        """What can be laid on, in groups."""
+        menu.clear()
+        for group, kinds in layer_intents.layer_kinds(self.desk.job, self.desk.surface).items():
+            target = menu if group == "Special" else menu.addMenu(group)
+            if target is None or (not kinds and group != "Special"):
+                continue
+            for kind in kinds:
+                action = target.addAction(theme.shelf_icon(kind), kind) if group == "Recipe" else target.addAction(kind)
+                if action:
+                    action.triggered.connect(lambda _checked=False, g=group, k=kind: self.lay_on(g, k))
+
+    def lay_on(self, group: str, kind: str) -> None:
+        """A new layer of a kind above the chosen one."""
+        surface = self.desk.surface
+        if surface is None:
+            return
+        hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
+        command, layer = layer_intents.lay_on(
+            self.desk.job, surface, group, kind, above=self.desk.layer_id, hatch=hatch
+        )
+        if self.desk.dispatch(command):
+            self.desk.rule_id = ""
+            self.desk.select(layer=layer.id)
+
+    def duplicate(self) -> None:
+        self._carry_out(lambda surface: layer_intents.duplicate_layers(surface, self.ids))
+
+    def remove(self) -> None:
+        self._carry_out(lambda surface: layer_intents.remove_layers(surface, self.ids))
+
+    def bundle(self) -> None:
+        """The chosen layers in a bundle."""
+        self._carry_out(lambda surface: layer_intents.bundle_layers(surface, self.ids))
+
+    def copy(self) -> None:
+        """The chosen layers on the clipboard; they can be pasted into any job."""
+        surface, board = self.desk.surface, QApplication.clipboard()
+        if surface and board and self.ids:
+            board.setText(layer_intents.copied(surface, self.ids))
+            self.desk.tell(f"{len(self.ids)} layer{'s' if len(self.ids) > 1 else ''} copied.")
+
+    def paste(self) -> None:
+        board = QApplication.clipboard()
+        surface = self.desk.surface
+        if surface is None or board is None:
+            return
+        text = board.text()
+        try:
+            command, fresh = layer_intents.paste_layers(surface, text, self.desk.layer_id)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "caution")
+            return
+        if self.desk.dispatch(command):
+            self.desk.select(layer=fresh[-1].id)
+
+    def merge(self) -> None:
+        """The chosen layers as one map set; they are kept and can be opened again."""
+        surface, ids, session = self.desk.surface, self.ids, self.desk.session
+        if surface is None or len(layer_intents.chosen_layers(surface, ids)) < 2:
+            self.desk.tell("Choose the layers to merge, with Ctrl or Shift.", "caution")
+            return
+        layers = layer_intents.chosen_layers(surface, ids)
+        self.desk.tell("Merging…")
+        self.desk.ask(
+            "merge",
+            lambda current: joined_maps(session, surface, layers, current=current),
+            lambda maps: self._merged(surface.id, ids, maps),
+        )
+
+    def _merged(self, surface_id: str, ids: tuple[str, ...], maps: MapSet) -> None:
+        surface = next((s for s in self.desk.job.surfaces if s.id == surface_id), None)
+        if surface is not None:
+            self._carry_out(lambda _surface: merge_layers(self.desk.session, surface, ids, maps))
+            self.desk.tell("Merged; the layers are kept and can be opened again from the card.")
+
+    def solo(self) -> None:
+        """Show only the chosen layer on the board, or everything again."""
+        self.desk.show_solo("" if self.desk.solo else self.desk.layer_id)
+
+    def lock(self) -> None:
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface and layer:
+            label = "Unlock a layer" if layer.locked else "Lock a layer"
+            commands = tuple(
+                set_in_layer(surface, entry, ("locked",), not layer.locked, label)
+                for entry, _ in every_layer(surface.layers)
+                if entry.id in self.ids
+            )
+            self.desk.dispatch(Batch(commands=commands, label=label))
+
+    def rename(self) -> None:
+        """Type another name over the chosen row."""
+        self.list.rename_in_place(self.desk.layer_id)
+
+    def _rename(self, id: str, name: str) -> None:
+        surface = self.desk.surface
+        if surface:
+            layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
+            self.desk.dispatch(set_in_layer(surface, layer, ("name",), name, "Rename the layer"))
+
+    def _show_or_hide(self, id: str, shown: bool) -> None:
+        surface = self.desk.surface
+        if surface:
+            layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
+            self.desk.dispatch(
+                set_in_layer(surface, layer, ("shown",), shown, "Show a layer" if shown else "Hide a layer")
+            )
+
+    def _reorder(self, id: str, row: int) -> None:
+        """A row dropped between others: it goes above the one that is beneath it then."""
+        order = [entry.id for entry in self.list.rows if entry.id != id]
+        target, where = (order[row], "above") if row < len(order) else (order[-1], "below")
+        self.drop(target, where, ids=(id,))
+
+    def drop(self, target: str, where: str, ids: tuple[str, ...] = ()) -> None:
+        """The chosen layers put above, below or into another one."""
+        chosen = ids or self.ids
+        if target not in chosen:
+            self._carry_out(lambda surface: layer_intents.move_layers(surface, chosen, target, where))
+        self.show_rows(self.desk.surface, None)
+
+    # Showing -------------------------------------------------------------------------------------
+
+    def show_rows(self, surface: Surface | None, done: SurfacePicture | None) -> int:
+        """Show the build-up; how many layers it has."""
+        self.done = done if done is not None else getattr(self, "done", None)
+        rows = self._rows(surface.layers, 0) if surface else []
+        self.list.nests = (
+            {layer.id for layer, _ in every_layer(surface.layers) if isinstance(layer.what, BundleWhat)}
+            if surface
+            else set()
+        )
+        self.list.show_rows(rows, self.desk.layer_id)
+        return len(rows)
+
+    def _rows(self, layers: tuple[Layer, ...], indent: int) -> list[Row]:
+        rows = []
+        for layer in reversed(layers):
+            rows.append(self._row(layer, indent))
+            if isinstance(layer.what, BundleWhat):
+                rows += self._rows(layer.what.layers, indent + 1)
+        return rows
+
+    def _row(self, layer: Layer, indent: int) -> Row:
+        faults = self.done.faults if self.done else {}
+        thumbs = self.done.thumbs if self.done else {}
+        pixmap = QPixmap.fromImage(to_image(thumbs[layer.id])) if layer.id in thumbs else QPixmap(1, 1)
+        if layer.id not in thumbs:
+            pixmap.fill(theme.colour("chalk"))
+        fault = layer.id in faults
+        note = (
+            sentence(faults[layer.id])
+            if fault
+            else ("shown alone · " if self.desk.solo == layer.id else "") + describe(layer)
+        )
+        return Row(
+            layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked
+        )
+
+
+def describe(layer: Layer) -> str:
+    """One line on what a layer is and how it sits."""
+    kind = "water" if isinstance(layer.what, WaterWhat) else KINDS[type(layer.what)]
+    rules = f"{len(layer.where)} rules" if len(layer.where) > 1 else "1 rule" if layer.where else ""
+    level = 0.0
+    if isinstance(layer.what, WaterWhat):
+        level = layer.what.water.number("level")
+    elif isinstance(layer.what, RecipeWhat | SourceWhat | SurfaceWhat) and layer.seat.op in {
+        "seat.by_height",
+        "seat.over",
+    }:
+        level = layer.seat.number("level")
+    rides = f"{'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
+    plain = not isinstance(layer.what, RecipeWhat | SourceWhat) or not (rules or rides)
+    return " · ".join(part for part in (kind if plain else "", rules, rides) if part)

@@ -1,0 +1,284 @@
+"""The card of a step: what it is made from, its dials, who uses it, a note."""
+
+from __future__ import annotations
+
+from functools import partial
+from typing import Any
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton, QWidget
+
+from .....core.job.document import Recipe, Step
+from .....core.operation import REGISTRY
+from .....core.quantity import format_size
+from .....core.recipe.closing import closing
+from .....core.recipe.edit import FAMILIES, candidates, may_be_half, step_operations, users
+from .... import theme
+from ....controls.form import OperationForm
+from ....controls.lettered import Lines
+from ....controls.panels import Column, Heading, button, words
+
+_FAMILY_WORDS = {
+    "noise": "Noise",
+    "marks": "Marks",
+    "pattern": "Pattern",
+    "piece": "Pieces",
+    "adjust": "Adjust",
+    "blur": "Blur and sharpen",
+    "move": "Move",
+    "form": "Form",
+    "combine": "Combine",
+    "colour": "Colour",
+    "relief": "Relief",
+    "source": "Source",
+}
+
+
+def fill_operations(menu: QMenu, take: Any) -> None:
+    """Every operation that can be a step, by family."""
+    menu.clear()
+    for family in FAMILIES:
+        part = menu.addMenu(_FAMILY_WORDS[family])
+        assert part is not None
+        for operation in (op for op in step_operations() if op.family == family):
+            action = part.addAction(operation.label)
+            if action:
+                action.triggered.connect(lambda _checked=False, op=operation.id: take(op))
+
+
+class StepCard(Column):
+    """Rebuilt when another step is chosen or its shape changes; otherwise only values are shown."""
+
+    dial_set = pyqtSignal(str, str, object)
+    released = pyqtSignal()
+    refused = pyqtSignal(str)
+    input_set = pyqtSignal(str, str, str)
+    renamed = pyqtSignal(str, str)
+    opened_set = pyqtSignal(str, str, bool)
+    noted = pyqtSignal(str, str)
+    sectioned = pyqtSignal(str, str)
+    section_noted = pyqtSignal(str, str)
+    fit_wanted = pyqtSignal(float, float)
+    replaced = pyqtSignal(str, str)
+    done = pyqtSignal(str, str)
+    jumped = pyqtSignal(str)
+
+    def __init__(self) -> None:
+        super().__init__("Step")
+        self.shape: Any = None
+        self.shown = Step(name="", op="")
+        self.form: OperationForm | None = None
+        self.inputs: dict[str, QComboBox] = {}
+        self.opened: dict[str, QPushButton] = {}
+        self.notes: dict[str, str] = {}
+        self.repeat: tuple[float, float] | None = None
+        self.closing: QLabel | None = None
+        self.fit = button("Fit the repeat", lambda: None)
+        self.name = QLineEdit()
+        self.fault = words("", "fault")
+
+    def show_step(self, recipe: Recipe, name: str) -> None:
+        """Show a step of a recipe, or what to do without one."""
+        step = next((step for step in recipe.steps if step.name == name), None)
+        around = tuple((s.name, s.op) for s in recipe.steps)
+        shape = (
+            (name, step.op, tuple(step.made_from), step.muted, step.half, step.section, recipe.notes, around)
+            if step
+            else None
+        )
+        if shape != self.shape or step is None:
+            self.shape = shape
+            self.notes = recipe.notes
+            self._build(recipe, step)
+        elif self.form is not None:
+            self.form.show_values(step.values)
+        if step is not None:
+            self._show(recipe, step)
+
+    def show_fault(self, text: str) -> None:
+        self.fault.setText(text)
+        self.fault.setVisible(bool(text))
+
+    def _show(self, recipe: Recipe, step: Step) -> None:
+        for slot, box in self.inputs.items():
+            box.setCurrentIndex(box.findText(step.made_from.get(slot, "")))
+        for dial, switch in self.opened.items():
+            switch.setChecked(dial in step.opened)
+        self._show_closing(step)
+        assert recipe.steps
+
+    def _build(self, recipe: Recipe, step: Step | None) -> None:
+        self.empty()
+        self.form, self.inputs, self.opened, self.closing = None, {}, {}, None
+        self.fault = words("", "fault")
+        if step is None:
+            self.add(words("No step", "title"))
+            self.add(words("Type in the line above the steps what you need, such as cracks."))
+            return
+        operation = REGISTRY.get(step.op)
+        self.name = QLineEdit(step.name)
+        self.name.setObjectName("title")
+        self.name.setAccessibleName("Name of the step")
+        self.name.editingFinished.connect(lambda: self._renamed(step.name))
+        self.add(self.name)
+        self.add(
+            words(f"{operation.label} · {operation.help.splitlines()[0]}" if operation else "made by another version")
+        )
+        self.add(self.fault)
+        self.fault.hide()
+        if step.made_from:
+            self.add(Heading("Made from", f"{len(step.made_from)} result{'s' if len(step.made_from) > 1 else ''}"))
+            for slot in step.made_from:
+                self.add(self._input(recipe, step, slot))
+        if operation is not None and operation.params:
+            self._build_dials(step)
+        self._build_users(recipe, step)
+        self._build_buttons(step)
+        self._build_note(step)
+
+    def _input(self, recipe: Recipe, step: Step, slot: str) -> QWidget:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.addWidget(QLabel(slot.replace("_", " ")), 1)
+        box = QComboBox()
+        box.setAccessibleName(f"Made from, {slot}")
+        box.setMinimumContentsLength(12)
+        box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        for name in candidates(recipe, step.name, slot):
+            box.addItem(name)
+        box.activated.connect(lambda _index, key=slot, b=box: self.input_set.emit(step.name, key, b.currentText()))
+        self.inputs[slot] = box
+        line.addWidget(box)
+        return row
+
+    def _build_dials(self, step: Step) -> None:
+        self.add(Heading("Dials"))
+        self.form = OperationForm(step.op, step.values)
+        self.form.changed.connect(lambda dial, value: self.dial_set.emit(step.name, dial, value))
+        self.form.released.connect(self.released)
+        self.form.refused.connect(self.refused)
+        self.add(self.form)
+        self._build_closing(step)
+        self.add(Heading("Open to the layer", "shown in its card"))
+        holder = QWidget()
+        grid = QGridLayout(holder)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(theme.px(4))
+        for index, (dial, param) in enumerate(REGISTRY[step.op].params.items()):
+            switch = QPushButton(param.label)
+            switch.setCheckable(True)
+            switch.setAccessibleName(f"Open {param.label} to the layer")
+            switch.clicked.connect(lambda on, key=dial: self.opened_set.emit(step.name, key, on))
+            grid.addWidget(switch, index // 2, index % 2)
+            self.opened[dial] = switch
+        self.add(holder)
+
+    def _build_closing(self, step: Step) -> None:
+        """How a pattern closes on the repeat, and the button for the repeat that fits it."""
+        if self.repeat is None or closing(step.op, step.values, *self.repeat) is None:
+            return
+        self.closing = words("")
+        self.fit = button(
+            "Fit the repeat",
+            lambda: None,
+            tip="Gives the surface the nearest repeat on which the pattern closes as it is asked",
+        )
+        self.fit.clicked.connect(self._fit)
+        self.add(self.closing)
+        self.add(self.fit)
+
+    def _show_closing(self, step: Step) -> None:
+        if self.closing is None or self.repeat is None:
+            return
+        self.shown = step
+        found = closing(step.op, step.values, *self.repeat)
+        assert found is not None
+        count = " × ".join(str(n) for n in (found.across, found.up) if n)
+        told = (
+            "without stretching"
+            if found.fits
+            else f"stretched by {' and '.join(f'{100 * s:+.1f} %' for s in found.stretch if abs(s) > 5e-4)}"
+        )
+        self.closing.setText(f"Closes in {count} whole repeats, {told}; {format_size(*found.fitting)} fits.")
+        self.fit.setEnabled(not found.fits)
+
+    def _fit(self) -> None:
+        found = closing(self.shown.op, self.shown.values, *self.repeat) if self.repeat else None
+        if found is not None:
+            self.fit_wanted.emit(*found.fitting)
+
+    def _build_users(self, recipe: Recipe, step: Step) -> None:
+        using = users(recipe, step.name)
+        maps = [str(kind).replace("_", " ") for kind, name in recipe.yields.items() if name == step.name]
+        self.add(Heading("Used by", f"{len(using)} step{'' if len(using) == 1 else 's'}"))
+        for name in using:
+            self.add(button(name, partial(self.jumped.emit, name), tip="Goes to that step"))
+        if maps or not using:
+            self.add(words(f"Feeds {', '.join(maps)}." if maps else "Nothing is made from it; it costs nothing."))
+
+    def _build_buttons(self, step: Step) -> None:
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.setSpacing(theme.px(4))
+        other = button("Replace…", lambda: None, tip="Another operation in its place; what fits is kept")
+        menu = QMenu(other)
+        menu.aboutToShow.connect(lambda: fill_operations(menu, partial(self.replaced.emit, step.name)))
+        other.setMenu(menu)
+        mute = button("Mute", lambda: self.done.emit(step.name, "mute"), tip="Passes on what it is made from")
+        mute.setCheckable(True)
+        mute.setChecked(step.muted)
+        twice = button(
+            "", lambda: self.done.emit(step.name, "duplicate"), icon="copy", tip="Duplicate the step (Ctrl+D)"
+        )
+        out = button("", lambda: self.done.emit(step.name, "remove"), icon="trash", tip="Take the step out (Del)")
+        twice.setAccessibleName("Duplicate the step")
+        out.setAccessibleName("Take the step out")
+        half = button(
+            "½", lambda: self.done.emit(step.name, "half"), tip="Works it out at half resolution: quicker, softer"
+        )
+        half.setCheckable(True)
+        half.setChecked(step.half)
+        half.setEnabled(may_be_half(step))
+        half.setAccessibleName("Half resolution")
+        for widget, stretch in ((other, 1), (mute, 1), (half, 0), (twice, 0), (out, 0)):
+            line.addWidget(widget, stretch)
+        self.add(row)
+
+    def _build_note(self, step: Step) -> None:
+        self.add(Heading("Note"))
+        note = Lines(step.note)
+        note.setAccessibleName("Note on the step")
+        note.setFixedHeight(theme.px(64))
+        note.left.connect(lambda text: self.noted.emit(step.name, text))
+        self.add(note)
+        row = QWidget()
+        line = QHBoxLayout(row)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.addWidget(QLabel("Section"), 1)
+        section = QLineEdit(step.section)
+        section.setAccessibleName("Section of the step")
+        section.setToolTip("Steps of the same section stand under one heading")
+        section.textEdited.connect(lambda _text: section.setProperty("typed", True))
+        section.editingFinished.connect(lambda: self._sectioned(step.name, section))
+        line.addWidget(section)
+        self.add(row)
+        if step.section:
+            about = Lines(self.notes.get(step.section, ""))
+            about.setAccessibleName("Note on the section")
+            about.setPlaceholderText("Note on the section")
+            about.setFixedHeight(theme.px(44))
+            about.left.connect(lambda text: self.section_noted.emit(step.section, text))
+            self.add(about)
+        self.column.addStretch(1)
+
+    def _sectioned(self, name: str, field: QLineEdit) -> None:
+        if field.property("typed"):
+            field.setProperty("typed", False)
+            self.sectioned.emit(name, field.text().strip())
+
+    def _renamed(self, name: str) -> None:
+        if self.name.isModified():
+            self.name.setModified(False)
+            self.renamed.emit(name, self.name.text())

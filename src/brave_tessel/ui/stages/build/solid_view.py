@@ -1,0 +1,196 @@
+"""A surface on a solid, drawn off the window's thread: left drag turns it, the wheel comes nearer, right drag turns
+the light.
+"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from typing import Any
+
+import numpy as np
+from PyQt6.QtCore import QPointF, Qt, pyqtSignal, pyqtSlot
+from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
+from PyQt6.QtWidgets import QWidget
+
+from ....core.colour import display_codes
+from ....core.handover.conversions import packed_orm
+from ....core.maps import MapKind
+from ....core.relief.pictures import map_codes
+from ....engine.pictures.results import SurfacePicture
+from ....engine.workers import Current, Worker
+from ....view3d.renderer import Look, Renderer
+from ....view3d.solids import SIZE_M, SOLIDS, solid, solid_camera, solid_part
+from ... import theme
+from ...board import to_image
+from ...controls.float_bar import FloatBar
+from ...sun import sun
+
+RELIEFS = ("True relief", "Parallax", "By normals")
+BOARD = (0.467, 0.467, 0.467)
+"""The board's neutral grey, as the renderer takes it: sRGB code."""
+
+
+class SolidView(QWidget):
+    """Lies over the build board while its extent is a solid."""
+
+    _arrived = pyqtSignal(object)
+    light_turned = pyqtSignal(float, float)
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setAccessibleName("Solid")
+        self.camera = solid_camera()
+        self.shape, self.relief = "Ball", "True relief"
+        self.done: SurfacePicture | None = None
+        self.image: QImage | None = None
+        self.failed = ""
+        self.light = (135.0, 42.0)
+        self._worker: Worker | None = None
+        self._renderer: Any = None
+        self._part_of: Any = None
+        self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
+        self.shapes = FloatBar(SOLIDS, "Ball", name="Solid", parent=self)
+        self.reliefs = FloatBar(RELIEFS, "True relief", name="Relief", parent=self)
+        self.shapes.chosen.connect(self.show_shape)
+        self.reliefs.chosen.connect(self.show_relief)
+        self._arrived.connect(self._show, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
+        self.hide()
+
+    # What is shown -------------------------------------------------------------------------------
+
+    def show_shape(self, name: str) -> None:
+        self.shape = name
+        self.shapes.show_word(name)
+        self.ask()
+
+    def show_relief(self, word: str) -> None:
+        """Relief as true displacement, by parallax, or by normals alone."""
+        self.relief = word
+        self.reliefs.show_word(word)
+        self.ask()
+
+    def show_picture(self, done: SurfacePicture | None, light: tuple[float, float]) -> None:
+        self.done, self.light = done, light
+        if self.isVisible():
+            self.ask()
+
+    def showEvent(self, event: object) -> None:
+        self.ask()
+
+    @property
+    def idle(self) -> bool:
+        return self._worker is None or self._worker.idle
+
+    def ask(self) -> None:
+        """Ask for a frame; the latest wins."""
+        if self.done is None or not self.isVisible() or self.width() < 8:
+            return
+        if self._worker is None:
+            self._worker = Worker("solid")
+        done, size = self.done, (max(8, self.width()), max(8, self.height()))
+        shape, relief, camera = self.shape, self.relief, self.camera
+        # The light of the board stands before the sheet; before the solid it stands at the viewer's side.
+        x, y, z = sun(*self.light)
+        a = math.radians(camera.azimuth)
+        towards = (x * math.cos(a) + z * math.sin(a), y, -x * math.sin(a) + z * math.cos(a))
+
+        def work(current: Current) -> None:
+            try:
+                frame = self._draw(done, shape, relief, Look(camera, towards, *size, background=BOARD), current)
+            except Exception as error:  # noqa: BLE001 - a machine without a 3D driver tells so instead of failing
+                self._arrived.emit(str(error) or type(error).__name__)
+                return
+            if frame is not None:
+                self._arrived.emit(frame)
+
+        self._worker.request("frame", work)
+
+    def _draw(self, done: SurfacePicture, shape: str, relief: str, look: Look, current: Current) -> Any:
+        if self._renderer is None:
+            self._renderer = Renderer()
+        wanted = (id(done.maps), shape, relief)
+        height = done.maps[MapKind.HEIGHT]
+        low, high = float(height.min()), float(height.max())
+        if relief == "Parallax":
+            scale = SIZE_M / solid(shape, done.grid.width_mm, done.grid.height_mm).size_mm
+            look = dataclasses.replace(look, relief_m=(low * scale, high * scale))
+        if wanted != self._part_of:
+            maps = done.maps
+            part = solid_part(shape, height, done.grid, done.surface.id, displaced=relief == "True relief")
+            if not current():
+                return None
+            self._renderer.set_parts([part])
+            key = str(id(done.maps)).encode()
+            shares = (height - low) / max(high - low, 1e-6)
+            self._renderer.set_textures(
+                done.surface.id,
+                key,
+                display_codes(maps[MapKind.BASE_COLOUR]),
+                map_codes(MapKind.NORMAL, maps),
+                packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+                shares,
+            )
+            self._part_of = wanted
+        return self._renderer.draw(look)
+
+    @pyqtSlot(object)
+    def _show(self, frame: Any) -> None:
+        if isinstance(frame, str):
+            self.failed = frame
+        else:
+            self.image, self.failed = to_image(np.ascontiguousarray(frame)), ""
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), theme.colour("board"))
+        if self.image is not None:
+            painter.drawImage(self.rect(), self.image)
+        if self.failed:
+            painter.setPen(Qt.GlobalColor.white)
+            painter.drawText(
+                self.rect(), Qt.AlignmentFlag.AlignCenter, f"The solid cannot be drawn here: {self.failed}"
+            )
+
+    # The mouse -----------------------------------------------------------------------------------
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        margin = theme.px(10)
+        self.shapes.move(margin, self.height() - self.shapes.height() - margin)
+        self.reliefs.move(margin, self.shapes.y() - self.reliefs.height() - theme.px(6))
+        self.ask()
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None:
+            self._pressed = event.position(), event.button()
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._pressed is None:
+            return
+        away = event.position() - self._pressed[0]
+        self._pressed = event.position(), self._pressed[1]
+        if self._pressed[1] == Qt.MouseButton.RightButton:
+            self.light_turned.emit(away.x(), away.y())
+            return
+        self.camera = self.camera.orbited(0.4 * away.x(), 0.3 * away.y())
+        self.ask()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        self._pressed = None
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        if event is not None:
+            nearer = 0.9 ** (event.angleDelta().y() / 120)
+            self.camera = dataclasses.replace(self.camera, distance=min(8.0, max(0.9, self.camera.distance * nearer)))
+            self.ask()
+
+    def close_down(self) -> None:
+        if self._worker is not None:
+            self._worker.stop(self._release)
+
+    def _release(self) -> None:
+        # In the worker's thread, which owns the context.
+        if self._renderer is not None:
+            self._renderer.release()
+            self._renderer = None

@@ -1,0 +1,543 @@
+"""Stage 3: what lies on what?"""
+
+from __future__ import annotations
+
+import dataclasses
+import math
+from pathlib import Path
+
+import msgspec
+from PyQt6.QtCore import QEvent, QObject, pyqtSignal
+from PyQt6.QtGui import QResizeEvent
+from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
+
+from ....core.buildup.brush import stroke_of
+from ....core.errors import TesselError
+from ....core.handover.checks import fit_repeat
+from ....core.job.commands import Insert, Set
+from ....core.job.document import DecalWhat, Job, Rule, RunWhat, Stroke, Surface, every_layer, layer_path, new_id
+from ....core.maps import MapKind
+from ....core.place.elevation import units_of
+from ....core.quantity import format_number, format_size
+from ....core.recipe.shelf import SHELF
+from ....core.relief.pictures import VIEWS
+from ....core.sheet import AnyArray
+from ....engine.intents import sources as intents
+from ....engine.pictures.probe import explain, id_at, probe_at, rules_at
+from ....engine.pictures.results import SurfacePicture
+from ....engine.wording import sentence
+from ... import theme
+from ...board import SCALES
+from ...controls.float_bar import FloatBar
+from ...controls.panels import Heading, button
+from ...controls.title_block import Cell, TitleBlock
+from ...desk import Desk
+from ..light_menu import fill_light_menu
+from ..stage import LeftPanel, Stage, stacked
+from .layer_card import LayerCard
+from .layer_list import LayerList
+from .library_panel import LibraryPanel
+from .recipe.mode import RecipeMode
+from .section_strip import SectionStrip
+from .solid_view import SolidView
+from .surface_board import SurfaceBoard
+from .surface_handles import Handles, handles_for, moved, point_added
+
+MAIN_VIEWS = ("Lit", "Colour", "Height", "Normal", "Rough", "Who wins")
+EXTENTS = ("Cell", "Field 3×3", "Wall 6 m", "Solid")
+WALLS = (6, 12, 24, 3)
+
+
+class BuildStage(Stage):
+    """Layers at the left, the lit surface on the board, the section below, the layer's card at the right."""
+
+    recipe_toggled = pyqtSignal(bool)
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.surface_board = SurfaceBoard()
+        self.recipe = RecipeMode(desk)
+        self.views = FloatBar(
+            MAIN_VIEWS,
+            "Lit",
+            name="View",
+            parent=self.surface_board,
+            rest=[view for view in VIEWS if view not in MAIN_VIEWS],
+        )
+        self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.surface_board)
+        self.solid = SolidView(self.surface_board)
+        self.solid.lower()
+        self.block = TitleBlock(self.surface_board)
+        self.light_menu = QMenu(self.surface_board)
+        self.section = SectionStrip()
+        self.strip = self.section
+        self.layer_card = LayerCard(desk)
+        self.layers = LayerList(desk)
+        self.list = self.layers.list
+        self.build_left = self._make_left()
+        self.library = LibraryPanel(desk)
+        self.stacks = tuple(
+            stacked(*pair)
+            for pair in (
+                (self.build_left, self.recipe.left),
+                (self.surface_board, self.recipe.board),
+                (self.layer_card, self.recipe.card, self.library),
+            )
+        )
+        self.left, self.board, self.card = self.stacks
+        self.done: SurfacePicture | None = None
+        self._live: Stroke | None = None
+        self._gesture = ""
+        self._connect()
+        self.show_job(desk.job)
+
+    def _make_left(self) -> QWidget:
+        left = LeftPanel()
+        self.picker = QComboBox()
+        self.picker.setAccessibleName("Surface")
+        self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
+        self.heading = Heading("Build-up", "top to bottom")
+        left.add(self.picker, self._make_new(), stretch=True)
+        left.add(self.heading)
+        left.add_list(self.list)
+        left.add(
+            button(
+                "Library",
+                lambda: self.open_library(True),
+                icon="stack-2",
+                tip="Kits, recipes, surfaces, marks of use (Ctrl+L)",
+            ),
+            stretch=True,
+        )
+        left.add(self.layers.lay, self.layers.twice, self.layers.out, self.layers.more, stretch=True)
+        return left
+
+    def _make_new(self) -> QWidget:
+        made = button("New", lambda: None, tip="A new surface: of rectangular units, or of a recipe from the shelf")
+        menu = QMenu(made)
+        plain = menu.addAction("Rectangular units")
+        if plain:
+            plain.triggered.connect(lambda _checked=False: self.new_surface())
+        menu.addSeparator()
+        for stock in SHELF:
+            action = menu.addAction(theme.shelf_icon(stock.name), stock.name)
+            if action:
+                action.setToolTip(stock.note)
+                action.triggered.connect(lambda _checked=False, name=stock.name: self.from_shelf(name))
+        menu.setToolTipsVisible(True)
+        made.setMenu(menu)
+        return made
+
+    def from_shelf(self, name: str) -> None:
+        """A new surface of a stock recipe."""
+        command, surface = intents.surface_from_stock(self.desk.job, name)
+        if self.desk.dispatch(command):
+            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
+
+    def _connect(self) -> None:
+        desk, board = self.desk, self.surface_board
+        self.library.back.connect(lambda: self.open_library(False))
+        self.list.brought.connect(self.library.lay)
+        board.item_dropped.connect(self._item_dropped)
+        self.layer_card.rule_chosen.connect(lambda _id: self.show_handles())
+        self.layer_card.file_wanted.connect(self.choose_drawing)
+        self.layer_card.pick_wanted.connect(self.pick_id)
+        board.picked.connect(self._picked)
+        board.handle_moved.connect(self._handle_moved)
+        board.handle_done.connect(desk.end_gesture)
+        board.handle_removed.connect(self._handle_removed)
+        board.path_clicked.connect(self._path_clicked)
+        desk.brush_changed.connect(self._brush_typed)
+        self.views.chosen.connect(desk.show_view)
+        self.extents.chosen.connect(self.show_extent)
+        self.solid.light_turned.connect(desk.turn_light)
+        self.block.clicked.connect(self._block_clicked)
+        board.light_turned.connect(desk.turn_light)
+        board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y, board.cut_angle))
+        board.probed.connect(self._probe)
+        board.left_board.connect(lambda: self.section.show_pointer(None))
+        board.view_changed.connect(self._show_block)
+        board.stroke_changed.connect(self._stroke_moves)
+        board.stroke_done.connect(self._stroke_done)
+        board.pinned.connect(self._pin)
+        board.brush_sized.connect(self._brush_sized)
+        board.installEventFilter(self)
+        self.layer_card.paint_toggled.connect(self.set_painting)
+        self.layer_card.recipe_wanted.connect(lambda rule: self.open_recipe(True, rule=rule))
+        self.recipe.left_mode.connect(lambda: self.open_recipe(False))
+        desk.job_changed.connect(self.show_job)
+        desk.selection_changed.connect(self._selection_changed)
+        desk.surface_ready.connect(self.show_picture)
+        desk.parts_ready.connect(board.show_parts)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if isinstance(event, QResizeEvent):
+            margin = theme.px(10)
+            inset = int(self.surface_board.inset())
+            self.views.move(inset + margin, inset + margin)
+            self.extents.move(self.surface_board.width() - self.extents.width() - margin, inset + margin)
+            if self.extents.x() < self.views.x() + self.views.width() + margin:
+                self.extents.move(self.extents.x(), inset + margin + self.views.height() + theme.px(6))
+            self.block.place()
+            self._place_solid()
+        return False
+
+    def show_extent(self, name: str) -> None:
+        """How much of the surface is shown; the wall once more is another wall."""
+        board = self.surface_board
+        if name.startswith("Wall") and board.extent_name.startswith("Wall"):
+            board.wall_m = WALLS[(WALLS.index(board.wall_m) + 1) % len(WALLS)]
+        self.extents.buttons["Wall 6 m"].setText(f"Wall {board.wall_m} m")
+        self.solid.setVisible(name == "Solid")
+        self._place_solid()
+        if name != "Solid":
+            board.show_extent(name)
+
+    def _place_solid(self) -> None:
+        board = self.surface_board
+        inset = int(board.inset())
+        self.solid.setGeometry(inset, inset, board.width() - inset, board.height() - inset)
+        for bar in (self.views, self.extents, self.block):
+            bar.raise_()
+
+    @property
+    def ruled_board(self) -> QWidget:
+        return self.surface_board
+
+    def open_library(self, on: bool) -> None:
+        """Show the library in place of the card, beside the layers it is dropped between; or go back."""
+        if self.desk.recipe_open:
+            return
+        self.stacks[2].setCurrentWidget(self.library if on else self.layer_card)
+        if on:
+            self.library.show_items()
+
+    # Recipe --------------------------------------------------------------------------------------
+
+    def open_recipe(self, on: bool, *, rule: str = "") -> None:
+        """Show the recipe of the chosen layer, or of one of its where-rules, in place of the build-up, or go back."""
+        self.desk.recipe_rule = rule if on else ""
+        on = on and self.recipe.opened is not None
+        if on == self.desk.recipe_open:
+            return
+        self.desk.recipe_open = on
+        for stack in self.stacks:
+            stack.setCurrentIndex(int(on))
+        # The section says little about single steps; the rows need the room.
+        self.section.setVisible(not on)
+        self.recipe_toggled.emit(on)
+        self.desk.tell("")
+        self.show_job(self.desk.job)
+        self.desk.refresh()
+
+    # Intents -------------------------------------------------------------------------------------
+
+    def new_surface(self) -> None:
+        command, surface = intents.new_surface(self.desk.job)
+        if self.desk.dispatch(command):
+            self.desk.select(surface=surface.id)
+
+    def rename_surface(self) -> None:
+        surface = self.desk.surface
+        if surface is None:
+            return
+        name, done = QInputDialog.getText(self.left, "Rename the surface", "Name", text=surface.name)
+        if done and name.strip():
+            self.desk.dispatch(
+                Set(path=("surfaces", surface.id, "name"), value=name.strip(), label="Rename the surface")
+            )
+
+    def lay_on(self, group: str, kind: str) -> None:
+        """A new layer of a kind above the chosen one."""
+        if self.desk.surface is None:
+            self.new_surface()
+            return
+        self.layers.lay_on(group, kind)
+
+    def _block_clicked(self, key: str) -> None:
+        if key == "scale":
+            self._next_scale()
+        elif key == "repeat":
+            self._fit_repeat()
+        elif key == "light":
+            fill_light_menu(self.light_menu, self.desk)
+            self.light_menu.popup(self.block.mapToGlobal(self.block.rect().topRight()))
+
+    def _next_scale(self) -> None:
+        """The next smaller drawing scale, or back to the largest."""
+        ratio = self.surface_board.px_per_mm_at(1) / self.surface_board.scale
+        following = next((scale for scale in SCALES if scale > ratio * 1.01), SCALES[0])
+        self.surface_board.set_scale(self.surface_board.px_per_mm_at(following))
+
+    def _fit_repeat(self) -> None:
+        surface = self.desk.surface
+        units = units_of(surface) if surface else None
+        if surface and units and not units.whole:
+            self.desk.dispatch(fit_repeat(surface, units))
+
+    # Painting ------------------------------------------------------------------------------------
+
+    def set_painting(self, on: bool) -> None:
+        """Turn the brush on or off; painting needs a layer that is not locked."""
+        layer = self.desk.layer
+        if on and (layer is None or layer.locked):
+            self.desk.tell("The layer is locked; unlock it first." if layer else "Lay something on first.", "caution")
+            on = False
+        if on and self.layer_card.strokes_place() is None:
+            # Rubbing out a layer that was never painted takes away where it lies.
+            self.layer_card._add_rule("where.painted", mode="cut" if self.desk.erasing else "")
+            self.desk.erasing = False
+        self.surface_board.painting = on
+        if self.layer_card.paint_button:
+            self.layer_card.paint_button.setChecked(on)
+        self.surface_board.setFocus()
+        self.surface_board.update()
+        self.desk.tell(
+            "Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else ""
+        )
+
+    def _brush_sized(self, size: float) -> None:
+        self.desk.brush = {**self.desk.brush, "size": size}
+        if self.layer_card.brush_form and not self.layer_card.chosen_stroke:
+            self.layer_card.brush_form.show_values(self.desk.brush)
+
+    def _brush_typed(self) -> None:
+        self.surface_board.brush_mm = float(self.desk.brush["size"])
+        self.surface_board.update()
+
+    def _make_stroke(self, path: list[tuple[float, float]], id: str) -> Stroke:
+        surface = self.desk.surface
+        centre = (surface.width_mm / 2, surface.height_mm / 2) if surface else (0.0, 0.0)
+        values = {**self.desk.brush, "size": self.surface_board.brush_mm}
+        return stroke_of(values, path, id, centre=centre, pressure=self.surface_board.pressure, erase=self.desk.erasing)
+
+    def _stroke_moves(self, path: list[tuple[float, float]]) -> None:
+        """While the brush is down the job holds the unfinished stroke, as one gesture."""
+        surface, layer, place = self.desk.surface, self.desk.layer, self.layer_card.strokes_place()
+        if surface is None or layer is None or place is None:
+            return
+        way = (*layer_path(surface, layer.id), *place)
+        if self._live is None:
+            self._live = self.desk.surfaces.live = self._make_stroke(path, new_id("stroke"))
+            self._gesture = f"stroke-{self._live.id}"
+            self.desk.dispatch(
+                Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture)
+            )
+            return
+        stroke = self.desk.surfaces.live = self._make_stroke(path, self._live.id)
+        self.desk.dispatch(
+            Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture)
+        )
+
+    def _stroke_done(self, path: list[tuple[float, float]]) -> None:
+        self._stroke_moves(path)
+        self._live = None
+        self.desk.surfaces.end_stroke()
+
+    # Handles -------------------------------------------------------------------------------------
+
+    def _rule(self) -> Rule | None:
+        layer = self.desk.layer
+        return self.layer_card.current_rule(layer) if layer else None
+
+    def show_handles(self) -> None:
+        """What of the chosen layer can be dragged on the board."""
+        surface, layer = self.desk.surface, self.desk.layer
+        shown = surface is not None and not self.desk.recipe_open and not self.surface_board.painting
+        self.surface_board.show_handles(handles_for(surface, layer, self._rule()) if shown and surface else Handles())
+
+    def _handle_moved(self, name: str, x: float, y: float, unequal: bool) -> None:
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface is None or layer is None:
+            return
+        change = moved(surface, layer, self._rule(), name, x, y, unequal=unequal)
+        if change is not None:
+            self.layer_card.put(change.where, change.value, change.label, gesture=f"handle-{layer.id}-{name}")
+
+    def _handle_removed(self, name: str) -> None:
+        layer = self.desk.layer
+        if layer and isinstance(layer.what, RunWhat) and name.startswith("point ") and len(layer.what.points) > 2:
+            index = int(name.split()[1])
+            self.layer_card.put(
+                ("what", "points"), (*layer.what.points[:index], *layer.what.points[index + 1 :]), "Take out a point"
+            )
+
+    def _item_dropped(self, key: str, x: float, y: float) -> None:
+        """Something of the library dropped on the board; what is set once lies where it was dropped."""
+        before = self.desk.layer_id
+        self.library.lay(key)
+        layer = self.desk.layer
+        if layer is not None and layer.id != before and isinstance(layer.what, DecalWhat):
+            place = msgspec.structs.replace(layer.what.placement, x_mm=round(x, 2), y_mm=round(y, 2))
+            self.layer_card.put(("what", "placement"), place, "Place it")
+
+    def _path_clicked(self, x: float, y: float) -> None:
+        layer = self.desk.layer
+        if layer and isinstance(layer.what, RunWhat):
+            self.layer_card.put(("what", "points"), point_added(layer.what, x, y), "Add a point")
+
+    def pick_id(self) -> None:
+        """The next click on the board adds the colour its source has there to the chosen ID rule."""
+        self.surface_board.picking = True
+        self.desk.tell("Click the board: the ID colour under the pointer is covered; Esc ends.")
+
+    def _picked(self, x: float, y: float) -> None:
+        surface, layer, rule = self.desk.surface, self.desk.layer, self._rule()
+        if surface is None or layer is None or rule is None or rule.rule.op != "where.id":
+            self.surface_board.picking = False
+            return
+        session, job = self.desk.session, self.desk.job
+
+        def then(colour: str) -> None:
+            if colour:
+                known = [stop for stop in str(rule.rule.value("colours")).split(",") if stop != "#000000"]
+                stops = list(dict.fromkeys([*known, colour]))
+                self.layer_card.set_setting(
+                    ("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2)
+                )
+
+        self.desk.ask("pick", lambda current: id_at(session, job, surface, layer, rule, x, y, current=current), then)
+
+    def keep_state(self) -> None:
+        """Keep what the board shows, and wipe it against what comes after; or let it go."""
+        kept = self.surface_board.keep_state()
+        self.desk.tell("Kept: drag the line to compare with what you do now; K lets it go." if kept else "")
+
+    def choose_drawing(self) -> None:
+        """A drawing for an inscription."""
+        dialog = QFileDialog(self.board, "A drawing for the inscription")
+        dialog.setNameFilter("Drawings and cut-outs (*.svg *.png *.tif *.tiff)")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.take_drawing(Path(dialog.selectedFiles()[0]))
+
+    def take_drawing(self, path: Path) -> None:
+        """A drawing from a file in place of the inscription's text; what cannot be read is told."""
+        try:
+            blob = self.desk.session.add_drawing(path)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "fault")
+            return
+        self.layer_card.put(("what", "drawing"), blob, f"Take {path.name}")
+
+    # Showing -------------------------------------------------------------------------------------
+
+    def _selection_changed(self) -> None:
+        self.surface_board.painting = False
+        if self.desk.recipe_open and self.recipe.opened is None:
+            self.open_recipe(False)
+        self.show_job(self.desk.job)
+
+    def show_job(self, job: Job) -> None:
+        surface = self.desk.surface
+        self.picker.blockSignals(True)
+        self.picker.clear()
+        for entry in job.surfaces:
+            self.picker.addItem(entry.name, entry.id)
+        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.surface_id)))
+        self.picker.blockSignals(False)
+        if self.desk.recipe_open:
+            if self.recipe.opened is None:
+                self.open_recipe(False)
+            else:
+                self.recipe.show_job(job)
+        self._show_rows(surface)
+        self.layer_card.show_layer(surface, self.desk.layer)
+        if self.layer_card.paint_button:
+            self.layer_card.paint_button.setChecked(self.surface_board.painting)
+        self.show_handles()
+
+    def _show_rows(self, surface: Surface | None) -> None:
+        count = self.layers.show_rows(surface, self.done)
+        self.heading.note.setText(f"{count} layer{'' if count == 1 else 's'}")
+
+    def show_picture(self, done: SurfacePicture | None) -> None:
+        if done is not None and self.done is not None and done.surface.id == self.done.surface.id:
+            done = dataclasses.replace(done, thumbs=_newer(self.done, done))
+        self.done = done
+        self.surface_board.show_picture(done)
+        self.solid.show_picture(done, (self.desk.azimuth, self.desk.height))
+        self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
+        self._show_block()
+        if done is not None:
+            self._show_rows(self.desk.surface)
+        layer = self.desk.layer
+        if done is not None and layer is not None:
+            self.layer_card.show_rules(layer, done.thumbs)
+        fault = done.faults.get(self.desk.layer_id) if done else None
+        self.layer_card.show_fault(sentence(fault) if fault else "")
+
+    def _show_block(self) -> None:
+        self.block.setVisible(self.done is not None)
+        if self.done is None:
+            return
+        done, surface = self.done, self.done.surface
+        height = done.maps[MapKind.HEIGHT]
+        units = units_of(surface)
+        grid = done.grid
+        relief = (
+            f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm"
+        )
+        courses = f"{units.courses} × {format_number(units.course_mm, decimals=1)} mm" if units else "free"
+        cells: list[Cell] = [
+            ("", "Surface", surface.name),
+            ("scale", "Scale", self.surface_board.scale_name()),
+            ("", "Repeat", format_size(surface.width_mm, surface.height_mm)),
+            ("", "Sheet", f"{grid.width_px} × {grid.height_px}, {1 / grid.pitch_mm:.2f}/mm"),
+            ("", "Relief", relief),
+            (
+                "light",
+                "Light",
+                f"{self.desk.height:.0f}° high, {math.log2(max(self.desk.exposure, 1e-3)):+.1f}".replace("-", "−"),
+            ),
+            ("" if units is None or units.whole else "repeat", "Courses", courses),
+            ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
+        ]
+        self.block.show_cells(cells)
+
+    def _probe(self, x: float, y: float) -> None:
+        self.section.show_pointer(x)
+        if self.done is not None:
+            self.desk.tell(explain(probe_at(self.done, x, y)), "probe")
+
+    def _pin(self, x: float, y: float) -> None:
+        """A note on the picture: who lies there by how much, and what each rule of the chosen layer gave."""
+        if self.done is None:
+            return
+        found = probe_at(self.done, x, y)
+        text = f"{found.layer} {found.height:+.2f} mm"
+        self.surface_board.pins.append((x, y, text))
+        self.surface_board.update()
+        surface, layer = self.desk.surface, self.desk.layer
+        if surface is None or layer is None or not layer.where:
+            return
+        session, job = self.desk.session, self.desk.job
+
+        def then(told: str) -> None:
+            pins = self.surface_board.pins
+            if told and (x, y, text) in pins:
+                pins[pins.index((x, y, text))] = (x, y, f"{text} · {told}")
+                self.surface_board.update()
+
+        self.desk.ask("probe", lambda current: rules_at(session, job, surface, layer, x, y, current=current), then)
+
+    def fit(self) -> None:
+        if self.desk.recipe_open:
+            self.recipe.board.pair.fit()
+            return
+        self.surface_board.show_extent(self.surface_board.extent_name)
+
+
+def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
+    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once,
+    but for layers
+    that are hidden.
+    """
+    hidden = {
+        id
+        for layer, _ in every_layer(done.surface.layers)
+        if not layer.shown
+        for id in (layer.id, *(rule.id for rule in layer.where))
+    }
+    fresh = {id: picture for id, picture in done.thumbs.items() if done.fine or id in hidden or id not in before.thumbs}
+    return {**before.thumbs, **fresh}

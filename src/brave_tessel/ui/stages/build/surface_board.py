@@ -1,0 +1,426 @@
+"""The build board: a surface as cell, field or wall, with the chalk line of the section and the brush."""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import (
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPixmap,
+    QPolygonF,
+    QTabletEvent,
+)
+
+from ....core.quantity import format_number
+from ....engine.pictures.results import SurfaceParts, SurfacePicture
+from ... import theme
+from ...board import Board, lay_wrapped, tile, to_image, to_pixmaps
+from .handles_paint import paint_handles
+from .surface_handles import Handles
+
+Point = tuple[float, float]
+ITEM_MIME = "application/x-brave-tessel-item"
+
+
+class SurfaceBoard(Board):
+    """World coordinates are mm on the sheet, y up from its lower edge."""
+
+    cut_moved = pyqtSignal(float)
+    stroke_changed = pyqtSignal(object)
+    stroke_done = pyqtSignal(object)
+    brush_sized = pyqtSignal(float)
+    pinned = pyqtSignal(float, float)
+    handle_moved = pyqtSignal(str, float, float, bool)
+    handle_done = pyqtSignal()
+    handle_removed = pyqtSignal(str)
+    path_clicked = pyqtSignal(float, float)
+    picked = pyqtSignal(float, float)
+    item_dropped = pyqtSignal(str, float, float)
+
+    def __init__(self) -> None:
+        super().__init__("Surface")
+        self.done: SurfacePicture | None = None
+        self.mips: list[QPixmap] = []
+        self.extent_name = "Field 3×3"
+        self.cut_y = 0.0
+        self.painting = False
+        self.brush_mm = 40.0
+        self.path: list[Point] = []
+        self.pins: list[tuple[float, float, str]] = []
+        self._moving_cut = False
+        self._turning_cut = False
+        self._pointer: QPointF | None = None
+        self.cut_angle = 0.0
+        self.wall_m = 6
+        self.handles = Handles()
+        self.held = ""
+        self.chosen_handle = ""
+        self.picking = False
+        self.pressure: list[float] = []
+        self._pen = 0.0
+        self.kept: list[QPixmap] = []
+        self.kept_mm = (600.0, 600.0)
+        self.wipe = 0.5
+        self._wiping = False
+        self.setAcceptDrops(True)
+
+    # What is shown -------------------------------------------------------------------------------
+
+    def size_mm(self) -> tuple[float, float]:
+        if self.done is None:
+            return 600.0, 600.0
+        return self.done.grid.width_mm, self.done.grid.height_mm
+
+    def extent(self) -> tuple[float, float, float, float]:
+        width, height = self.size_mm()
+        if self.extent_name == "Field 3×3":
+            return -width, -height, 3 * width, 3 * height
+        if self.extent_name.startswith("Wall"):
+            return 0.0, 0.0, 1000.0 * self.wall_m, 500.0 * self.wall_m
+        return 0.0, 0.0, width, height
+
+    def show_extent(self, name: str) -> None:
+        self.extent_name = name
+        if name == "Field 3×3":
+            # Fill the board with the field: one cell across the middle, its neighbours around it.
+            width, height = self.size_mm()
+            self.fit()
+            area = self.picture_area()
+            self.scale = max(area.width() / (1.35 * width), area.height() / (2.6 * height))
+            self.fitted = False
+            self.view_changed.emit()
+            self.update()
+            return
+        self.fit()
+
+    def show_picture(self, done: SurfacePicture | None) -> None:
+        first = self.done is None or done is None or self.done.surface.id != done.surface.id
+        resized = not first and done is not None and self.size_mm() != (done.grid.width_mm, done.grid.height_mm)
+        self.done = done
+        self.mips = to_pixmaps(done.mips) if done else []
+        if first and done is not None:
+            self.cut_y = 0.44 * done.grid.height_mm
+            self.pins = []
+            self.show_extent(self.extent_name)
+        elif resized and self.fitted:
+            self.fit()
+        self.update()
+
+    def show_parts(self, done: SurfaceParts) -> None:
+        """Lay what a stroke changed into the picture, at every size it is kept in."""
+        for area, mips in done.parts:
+            for level, (pixmap, codes) in enumerate(zip(self.mips, mips, strict=False)):
+                if level and area.row % (1 << level) + area.rows % (1 << level):
+                    break
+                lay_wrapped(pixmap, to_image(codes), area.column >> level, area.row >> level)
+        self.update()
+
+    # The mouse and keys --------------------------------------------------------------------------
+
+    def _on_cut(self, at: QPointF) -> bool:
+        height = self.size_mm()[1]
+        _, y = self.to_world(at)
+        lap = round((y - self.cut_y) / height)
+        return abs(self.to_screen(0, self.cut_y + lap * height).y() - at.y()) < theme.px(5)
+
+    def press(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
+        handle = self.handle_at(at)
+        if self.kept and abs(at.x() - self._wipe_x()) < theme.px(7):
+            self._wiping = True
+        elif self.picking:
+            self.picked.emit(*self.to_world(at))
+        elif self.painting:
+            self.path, self.pressure = [self.to_world(at)], [self._pen] if self._pen else []
+            self.stroke_changed.emit(self.path)
+        elif handle:
+            self.held = self.chosen_handle = handle
+        elif self._on_cut(at):
+            self._moving_cut = not modifiers & Qt.KeyboardModifier.ShiftModifier
+            self._turning_cut = not self._moving_cut
+        elif self.handles.path and self._on_path(at):
+            self.path_clicked.emit(*self.to_world(at))
+
+    def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
+        self._pointer = at
+        if self._wiping:
+            area = self.picture_area()
+            self.wipe = min(1.0, max(0.0, (at.x() - area.left()) / max(area.width(), 1)))
+        elif self.held:
+            self.handle_moved.emit(self.held, *self.to_world(at), bool(modifiers & Qt.KeyboardModifier.ShiftModifier))
+        elif self._turning_cut:
+            middle = self.to_screen(self.size_mm()[0] / 2, self.cut_y)
+            self.turn_cut(math.degrees(math.atan2(middle.y() - at.y(), at.x() - middle.x())))
+        elif self.path:
+            here = self.to_world(at)
+            if modifiers & Qt.KeyboardModifier.ShiftModifier:
+                self.path = [self.path[0], here]
+            elif math.dist(here, self.path[-1]) > 0.08 * self.brush_mm:
+                self.path.append(here)
+                if self._pen:
+                    self.pressure.append(self._pen)
+            self.stroke_changed.emit(self.path)
+        elif self._moving_cut:
+            height = self.size_mm()[1]
+            self.cut_y = self.to_world(at)[1] % height
+            self.cut_moved.emit(self.cut_y)
+        self.update()
+
+    def release(self, at: QPointF) -> None:
+        self._moving_cut = self._turning_cut = self._wiping = False
+        if self.held:
+            self.held = ""
+            self.handle_done.emit()
+        if self.path:
+            path, self.path = self.path, []
+            self.stroke_done.emit(path)
+        self.update()
+
+    def hover(self, at: QPointF) -> None:
+        self._pointer = at
+        if self.painting or self.picking:
+            self.setCursor(Qt.CursorShape.CrossCursor)
+            self.update()
+        elif self.handle_at(at):
+            self.setCursor(Qt.CursorShape.SizeAllCursor)
+        else:
+            self.setCursor(Qt.CursorShape.SizeVerCursor if self._on_cut(at) else Qt.CursorShape.ArrowCursor)
+
+    def leaveEvent(self, event: object) -> None:
+        self._pointer = None
+        self.update()
+        super().leaveEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        if event.key() in {Qt.Key.Key_BracketLeft, Qt.Key.Key_BracketRight}:
+            factor = 1.15 if event.key() == Qt.Key.Key_BracketRight else 1 / 1.15
+            self.brush_mm = min(2000.0, max(0.5, self.brush_mm * factor))
+            self.brush_sized.emit(self.brush_mm)
+            self.update()
+        elif event.key() == Qt.Key.Key_Delete and self.chosen_handle:
+            self.handle_removed.emit(self.chosen_handle)
+        elif event.key() in {Qt.Key.Key_Comma, Qt.Key.Key_Period} and not self.painting:
+            self.turn_cut(self.cut_angle + (5 if event.key() == Qt.Key.Key_Period else -5))
+        elif event.key() == Qt.Key.Key_P and self._pointer is not None:
+            self.pinned.emit(*self.to_world(self._pointer))
+        elif event.key() in {Qt.Key.Key_Up, Qt.Key.Key_Down} and not self.painting:
+            step = 0.1 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1.0
+            step *= 1 if event.key() == Qt.Key.Key_Up else -1
+            self.cut_y = (self.cut_y + step) % self.size_mm()[1]
+            self.cut_moved.emit(self.cut_y)
+            self.update()
+        else:
+            super().keyPressEvent(event)
+
+    # Painting ------------------------------------------------------------------------------------
+
+    def paint_picture(self, painter: QPainter) -> None:
+        if self.done is None:
+            painter.setPen(Qt.GlobalColor.white)
+            painter.setFont(theme.font(13))
+            painter.drawText(
+                self.rect(),
+                Qt.AlignmentFlag.AlignCenter,
+                "No surface yet: make one at the left, or from a source in Repeat.",
+            )
+            return
+        width, height = self.size_mm()
+        cell = self.world_rect(0, 0, width, height)
+        left, low, wide, high = self.extent()
+        whole = self.world_rect(left, low, wide, high)
+        target = (
+            cell
+            if self.extent_name == "Cell"
+            else whole
+            if self.extent_name.startswith("Wall")
+            else self.picture_area()
+        )
+        tile(painter, self.mips, target.intersected(self.picture_area()), cell)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.extent_name.startswith("Wall"):
+            self._paint_figure(painter)
+        elif self.extent_name != "Cell":
+            self._paint_cell_marks(painter, cell)
+        if self.kept:
+            self._paint_kept(painter, target)
+        self._paint_cut(painter)
+        paint_handles(painter, self, self.handles, self.chosen_handle)
+        self._paint_pins(painter)
+        if self.painting and self._pointer is not None:
+            self._paint_brush(painter, self._pointer)
+
+    def _paint_cell_marks(self, painter: QPainter, cell: QRectF) -> None:
+        """Small corner marks, as printers set them, where one repeat ends."""
+        painter.setPen(QPen(theme.colour("white"), 1.4))
+        size = theme.px(9)
+        for corner in (cell.topLeft(), cell.topRight(), cell.bottomLeft(), cell.bottomRight()):
+            painter.drawLine(corner + QPointF(-size, 0), corner + QPointF(size, 0))
+            painter.drawLine(corner + QPointF(0, -size), corner + QPointF(0, size))
+
+    def _paint_figure(self, painter: QPainter) -> None:
+        """The scale figure, 1.75 m, before the wall."""
+        path = QPainterPath()
+        base = self.to_screen(1100, 0)
+        mm = self.scale
+        path.addEllipse(QPointF(base.x(), base.y() - 1590 * mm), 118 * mm, 160 * mm)
+        body = [(-150, 0), (150, 0), (190, 1280), (60, 1430), (-60, 1430), (-190, 1280)]
+        path.addPolygon(QPolygonF([QPointF(base.x() + x * mm, base.y() - y * mm) for x, y in body]))
+        shade = theme.colour("ink")
+        shade.setAlpha(190)
+        painter.fillPath(path, shade)
+        painter.setFont(theme.font(10, mono=True))
+        tag = QRectF(base.x() + 230 * mm, base.y() - 1750 * mm, theme.px(52), theme.px(17))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.setBrush(theme.colour("white"))
+        painter.drawRect(tag)
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "1.75 m")
+
+    def _paint_cut(self, painter: QPainter) -> None:
+        area = self.picture_area()
+        width, height = self.size_mm()
+        if self.cut_angle == 0:
+            low, high = self.to_world(area.bottomLeft())[1], self.to_world(area.topLeft())[1]
+            first = math.ceil((low - self.cut_y) / height)
+            laps = range(first, math.floor((high - self.cut_y) / height) + 1)
+            shown = ([lap for lap in laps if lap == 0] or list(laps)[:1])[:1]
+            if not shown:
+                return
+            y = round(self.to_screen(0, self.cut_y + shown[0] * height).y()) + 0.5
+            ends = QPointF(area.left(), y), QPointF(area.right(), y)
+        else:
+            a = math.radians(self.cut_angle)
+            half = (math.cos(a) * width / 2, math.sin(a) * width / 2)
+            ends = (
+                self.to_screen(width / 2 - half[0], self.cut_y - half[1]),
+                self.to_screen(width / 2 + half[0], self.cut_y + half[1]),
+            )
+            y = min(max(ends[0].y(), area.top()), area.bottom())
+        painter.setPen(QPen(theme.colour("white"), 2.6))
+        painter.drawLine(*ends)
+        painter.setPen(QPen(theme.colour("chalk_line"), 1.4, Qt.PenStyle.DashLine))
+        painter.drawLine(*ends)
+        tag = QRectF(max(ends[0].x(), area.left()) + theme.px(10), y - theme.px(9), theme.px(52), theme.px(18))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(theme.colour("chalk_line"))
+        painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
+        painter.setPen(theme.colour("on_ink"))
+        painter.setFont(theme.font(11, weight=600))
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "A  cut")
+
+    def turn_cut(self, degrees: float) -> None:
+        """Turn the cut line about the middle of the sheet; near a level or a quarter turn it snaps."""
+        turned = (degrees + 90) % 180 - 90
+        near = round(turned / 45) * 45
+        self.cut_angle = float(near if abs(turned - near) < 2.5 else round(turned, 1))
+        self.cut_moved.emit(self.cut_y)
+        self.update()
+
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        mime = event.mimeData() if event else None
+        if event and mime and mime.hasFormat(ITEM_MIME):
+            event.acceptProposedAction()
+        elif event:
+            event.ignore()
+
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        """Something of the library dropped on the surface."""
+        mime = event.mimeData() if event else None
+        if event and mime and mime.hasFormat(ITEM_MIME):
+            event.acceptProposedAction()
+            self.item_dropped.emit(bytes(mime.data(ITEM_MIME).data()).decode(), *self.to_world(event.position()))
+
+    # Handles -------------------------------------------------------------------------------------
+
+    def handle_at(self, at: QPointF) -> str:
+        """The handle under a place, the last drawn first."""
+        for handle in reversed(self.handles.handles):
+            there = self.to_screen(handle.x, handle.y)
+            if math.hypot(there.x() - at.x(), there.y() - at.y()) < theme.px(8):
+                return handle.name
+        return ""
+
+    def _on_path(self, at: QPointF) -> bool:
+        points = [self.to_screen(*p) for p in self.handles.path]
+        for a, b in itertools.pairwise(points):
+            dx, dy = b.x() - a.x(), b.y() - a.y()
+            t = min(1.0, max(0.0, ((at.x() - a.x()) * dx + (at.y() - a.y()) * dy) / max(dx * dx + dy * dy, 1e-9)))
+            if math.hypot(at.x() - a.x() - t * dx, at.y() - a.y() - t * dy) < theme.px(6):
+                return True
+        return False
+
+    def show_handles(self, handles: Handles) -> None:
+        self.handles = handles
+        if self.chosen_handle not in {handle.name for handle in handles.handles}:
+            self.chosen_handle = ""
+        self.update()
+
+    def tabletEvent(self, event: QTabletEvent | None) -> None:
+        """A pen's pressure goes with the stroke; the rest is as with the mouse."""
+        if event is None:
+            return
+        self._pen = event.pressure() if event.pressure() > 0 else 0.0
+        event.ignore()
+
+    # Comparing -----------------------------------------------------------------------------------
+
+    def keep_state(self) -> bool:
+        """Keep what is shown, to be wiped against what comes; or let go of it. Returns whether something is kept."""
+        self.kept = [] if self.kept else [QPixmap(pixmap) for pixmap in self.mips]
+        self.kept_mm = self.size_mm()
+        self.wipe = 0.5
+        self.update()
+        return bool(self.kept)
+
+    def _wipe_x(self) -> float:
+        area = self.picture_area()
+        return float(area.left() + self.wipe * area.width())
+
+    def _paint_kept(self, painter: QPainter, target: QRectF) -> None:
+        """What was kept, left of the wipe."""
+        x = self._wipe_x()
+        area = self.picture_area()
+        painter.save()
+        painter.setClipRect(QRectF(area.left(), area.top(), x - area.left(), area.height()))
+        # What was kept keeps its own size, also beside another surface.
+        tile(painter, self.kept, target.intersected(area), self.world_rect(0, 0, *self.kept_mm))
+        painter.restore()
+        painter.setPen(QPen(theme.colour("white"), 3))
+        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+        painter.setPen(QPen(theme.colour("ink"), 1))
+        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
+        painter.setFont(theme.font(11, weight=600))
+        painter.setPen(theme.colour("white"))
+        foot = area.bottom() - theme.px(10)
+        painter.drawText(QPointF(x - theme.px(44), foot), "kept")
+        painter.drawText(QPointF(x + theme.px(10), foot), "now")
+
+    def _paint_pins(self, painter: QPainter) -> None:
+        painter.setFont(theme.font(10, mono=True))
+        for x, y, text in self.pins:
+            at = self.to_screen(x, y)
+            width = painter.fontMetrics().horizontalAdvance(text) + theme.px(12)
+            box = QRectF(at.x() + theme.px(10), at.y() - theme.px(24), width, theme.px(18))
+            painter.setPen(QPen(theme.colour("ink"), 1))
+            painter.setBrush(theme.colour("white"))
+            painter.drawLine(at, box.bottomLeft())
+            painter.drawRect(box)
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+            painter.drawEllipse(at, 3, 3)
+
+    def _paint_brush(self, painter: QPainter, at: QPointF) -> None:
+        radius = 0.5 * self.brush_mm * self.scale
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for width, token in ((2.6, "white"), (1.2, "ink")):
+            painter.setPen(QPen(theme.colour(token), width))
+            painter.drawEllipse(at, radius, radius)
+        painter.setFont(theme.font(10, mono=True))
+        painter.setPen(theme.colour("white"))
+        painter.drawText(at + QPointF(radius + 4, -4), f"{format_number(self.brush_mm, decimals=0)} mm")

@@ -1,0 +1,245 @@
+"""The card of a source: how big it is, what its maps are, and how its colours are put right."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtWidgets import QFileDialog
+
+from ....core.job.document import Job, Picture, Source
+from ....engine.gather.links import link_note, look_for, missing_files, relink, set_linked
+from ....engine.gather.reading import read_maps
+from ....engine.intents import sources as intents
+from ....engine.pictures.results import GatherPicture
+from ....formats.images import SUFFIXES
+from ...controls.form import OperationForm
+from ...controls.panels import Section, button, words
+from ...desk import Desk
+from ..page import Page
+from .frame_board import FrameBoard
+from .frame_sections import FrameSection, LensSection, LineSection
+from .maps_panel import MapsPanel
+from .palettes_panel import PalettesSection
+
+
+class SourceCard(Page):
+    """One foldable section a question."""
+
+    def __init__(self, desk: Desk, board: FrameBoard) -> None:
+        super().__init__(desk, "", "")
+        self.board = board
+        self._build_link()
+        self.frame = FrameSection(desk)
+        self.line = LineSection(desk, board, self.frame)
+        self.lens = LensSection(desk, board)
+        self.maps_section = Section("Maps", "what each is")
+        self.maps = MapsPanel()
+        self.maps.changed.connect(self._set_map)
+        self.maps.removed.connect(self._remove_map)
+        self.add_map = button(
+            "Add a map…",
+            lambda: self.choose_maps(same_patch=False),
+            icon="plus",
+            tip="A further map of this source: normal, height, roughness and so on",
+        )
+        self.add_same = button(
+            "Same patch…",
+            lambda: self.choose_maps(same_patch=True),
+            icon="plus",
+            tip="Another picture of the same patch, under other light: highlights and cast shadows are lessened",
+        )
+        self.maps_section.add(self.maps)
+        self.maps_section.add(self.add_map, self.add_same)
+        self.light = self._section("Even out light", "shading and drift", "gather.even_light", "light")
+        self._build_colour()
+        self.relief_section = Section("Relief and roughness", "estimated")
+        self.estimates: dict[str, OperationForm] = {}
+        for part, op in (("height", "estimate.height"), ("roughness", "estimate.roughness")):
+            self.relief_section.add(words(part.capitalize(), "section"))
+            form = self.follow(OperationForm(op, {}), part)
+            self.estimates[part] = form
+            self.relief_section.add(form)
+        self.palettes = PalettesSection(desk, board)
+        sections = (
+            self.frame,
+            self.line,
+            self.maps_section,
+            self.light_section,
+            self.colour_section,
+            self.relief_section,
+            self.lens,
+            self.palettes,
+        )
+        for section in sections:
+            self.add(section)
+
+    def _section(self, title: str, note: str, op: str, part: str) -> OperationForm:
+        self.light_section = Section(title, note)
+        form = self.follow(OperationForm(op, {}), part)
+        self.light_section.add(form)
+        return form
+
+    def _build_colour(self) -> None:
+        self.colour_section = Section("Colour", "white, grey, tint")
+        self.grey = button(
+            "Pick grey or white on the photo",
+            self._pick_grey,
+            icon="dropper",
+            tip="Click something there that is really neutral",
+        )
+        self.grey.setCheckable(True)
+        self.board.tool_changed.connect(lambda name: self.grey.setChecked(name == "grey"))
+        self.balance = self.follow(OperationForm("gather.balance", {}), "balance")
+        self.tint = self.follow(OperationForm("gather.tint", {}), "tint")
+        for widget in (self.grey, self.balance, words("Tint", "section"), self.tint):
+            self.colour_section.add(widget)
+
+    def _build_link(self) -> None:
+        self.follows = button(
+            "Follow its file",
+            self._toggle_link,
+            tip="Reads the file again whenever it changes on disk; the job keeps the pixels last read",
+        )
+        self.follows.setCheckable(True)
+        self.relink = button(
+            "Find the missing file…", self.choose_file, name="main", tip="Point to where the file is now"
+        )
+        self.relink_all = button(
+            "Look in a folder for all…",
+            self.choose_folder,
+            tip="Every missing file that lies in a folder or below it is found by its name",
+        )
+        self.missing = words("", "caution")
+        for widget in (self.follows, self.missing, self.relink, self.relink_all):
+            self.add(widget)
+
+    # Intents -----------------------------------------------------------------------------------------
+
+    def _pick_grey(self) -> None:
+        self.board.use("grey" if self.grey.isChecked() else "frame")
+
+    def _set_map(self, id: str, field: str, value: object) -> None:
+        source = self.desk.source
+        picture = next((p for p in source.pictures if p.id == id), None) if source else None
+        if source and picture:
+            self.desk.dispatch(intents.set_picture(source, picture, **{field: value}))
+
+    def _remove_map(self, id: str) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(intents.remove_picture(source, id))
+
+    def choose_maps(self, *, same_patch: bool) -> None:
+        dialog = QFileDialog(self, "Another picture of the same patch" if same_patch else "Add a map")
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
+        dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.take_maps([Path(name) for name in dialog.selectedFiles()], same_patch=same_patch)
+
+    def take_maps(self, paths: list[Path], *, same_patch: bool) -> None:
+        """Read further maps off the window's thread and add them to the chosen source."""
+        id, session = self.desk.source_id, self.desk.session
+
+        def put(done: tuple[list[Picture], list[str]]) -> None:
+            pictures, troubles = done
+            source = next((s for s in self.desk.job.sources if s.id == id), None)
+            if source is not None and pictures:
+                self.desk.dispatch(intents.add_pictures(source, tuple(pictures)))
+            if troubles:
+                self.desk.tell(troubles[-1], "fault")
+
+        self.desk.ask("maps", lambda _current: read_maps(session, paths, same_patch=same_patch), put)
+
+    def _toggle_link(self) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(set_linked(source, not source.linked))
+
+    def choose_file(self) -> None:
+        dialog = QFileDialog(self, "Where is the file now?")
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.relink_to(Path(dialog.selectedFiles()[0]))
+
+    def relink_to(self, path: Path) -> None:
+        """Follow another file in place of the chosen source's first missing one."""
+        source = self.desk.source
+        gone = [link for link in missing_files(self.desk.job) if source and link.source == source.id]
+        if gone:
+            self._take_over({gone[0].path: str(path)})
+
+    def choose_folder(self) -> None:
+        dialog = QFileDialog(self, "Look in a folder for all missing files")
+        dialog.setFileMode(QFileDialog.FileMode.Directory)
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.look_in(Path(dialog.selectedFiles()[0]))
+
+    def look_in(self, folder: Path) -> None:
+        """Relink every missing file that lies in a folder or below."""
+        found = look_for(self.desk.job, folder)
+        if not found:
+            self.desk.tell(f"None of the missing files lies in {folder.name} or below it.", "caution")
+            return
+        self._take_over(found)
+        left = len(missing_files(self.desk.job))
+        self.desk.tell(f"{len(found)} found{f', {left} still missing' if left else ''}.")
+
+    def _take_over(self, found: dict[str, str]) -> None:
+        command = relink(self.desk.job, found)
+        if command is not None and self.desk.dispatch(command):
+            self.desk.followed.read_now(set(found.values()))
+
+    # Showing -----------------------------------------------------------------------------------------
+
+    def show_job(self, job: Job, source: Source | None) -> None:
+        self.palettes.show_job(job)
+        self.maps.show_source(source)
+        self.setEnabled(source is not None)
+        self._show_link(source)
+        if source is None:
+            self.title.setText("No picture yet")
+            self.note.setText("Add a photo, or drop one on the window.")
+            return
+        self.title.setText(source.name)
+        alpha = f" · alpha {source.alpha}" if source.alpha else ""
+        self.note.setText(
+            f"{source.width_px} × {source.height_px} px · {source.depth} bit{alpha} · {link_note(source)}"
+        )
+        self.frame.show_source(source)
+        self.lens.show_source(source)
+        count = len(source.pictures)
+        self.maps_section.say(f"{count + 1} maps" if count else "only this picture")
+        self._show_values(source)
+
+    def _show_values(self, source: Source) -> None:
+        self.light.show_values(source.light.values)
+        self.balance.show_values(source.balance.values)
+        self.tint.show_values(source.tint.values)
+        self.light_section.say(f"{source.light.number('strength'):.0%}" if source.light.number("strength") else "off")
+        for part, form in self.estimates.items():
+            form.show_values(getattr(source, part).values)
+            own = source.brings(part)
+            for name, control in form.controls.items():
+                control.setVisible(not own or name == "rise")
+        brought = [part for part in self.estimates if source.brings(part)]
+        self.relief_section.say(
+            "its own maps" if len(brought) == 2 else f"{brought[0]} its own" if brought else "estimated"
+        )
+
+    def _show_link(self, source: Source | None) -> None:
+        self.follows.setVisible(source is not None and bool(source.path))
+        self.follows.setChecked(source is not None and source.linked)
+        gone = list(missing_files(self.desk.job)) if source and source.linked else []
+        here = [link for link in gone if source and link.source == source.id]
+        self.missing.setVisible(bool(here))
+        self.missing.setText(
+            f"{Path(here[0].path).name} is not where it was; the pixels last read are used." if here else ""
+        )
+        self.relink.setVisible(bool(here))
+        self.relink_all.setVisible(bool(here) and len(gone) > 1)
+
+    def show_picture(self, done: GatherPicture) -> None:
+        self.frame.show_picture(done)

@@ -1,0 +1,275 @@
+"""How big a source is: its frame, a line over something known, and the lens."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QWidget
+
+from ....core.gather.known import KNOWN, KnownThing
+from ....core.gather.lens import MOST_BEND
+from ....core.gather.straighten import length_on_sheet, proposed_px_per_mm
+from ....core.job.document import Source
+from ....core.operation import Fraction
+from ....core.quantity import format_number, parse_ratio
+from ....engine.intents import sheets as sheet_intents
+from ....engine.intents import sources as intents
+from ....engine.pictures.results import GatherPicture
+from ... import theme
+from ...controls.panels import LengthField, Section, button, words
+from ...controls.ruled_scale import RuledScale
+from ...controls.typed import TypedLine
+from ...desk import Desk
+from .frame_board import FrameBoard
+
+
+class RatioField(QWidget):
+    """A proportion to type, as 3:2 or 1.5; empty takes it from the view."""
+
+    typed = pyqtSignal(float)
+    refused = pyqtSignal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(QLabel("Known proportion"), 1)
+        self.field = TypedLine("Known proportion", 104, parse_ratio)
+        self.field.setPlaceholderText("as seen")
+        row.addWidget(self.field)
+        row.addSpacing(theme.px(24))
+        self.setToolTip("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view.")
+        self.field.refused.connect(self.refused)
+        self.field.read.connect(self.typed.emit)
+
+    def show_value(self, value: float) -> None:
+        self.field.show_text(format_number(value, decimals=4) if value else "")
+
+
+class FrameSection(Section):
+    """The frame's proportion and real size."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__("Frame", "straightens the view", unfolded=True)
+        self.desk = desk
+        self.ratio: float | None = None
+        self.proportion = words("", "mono", wrap=False)
+        self.width_field = LengthField(
+            "Width", "Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm."
+        )
+        self.height_field = LengthField("Height", "Real height of the frame.")
+        self.keep = QCheckBox("Keep the view's proportion")
+        self.keep.setChecked(True)
+        self.keep.setToolTip("The height follows from the width by the proportion computed from the view.")
+        self.locked = RatioField()
+        self.density = words("")
+        self.whole = button("Whole picture", self._whole, tip="Puts the frame on the picture's edges")
+        self.another = button(
+            "Another patch", self._another, tip="One more frame on the same photo, as a source of its own"
+        )
+        for widget in (self.proportion, self.width_field, self.height_field, self.keep, self.locked, self.density):
+            self.add(widget)
+        self.add(self.whole, self.another)
+        self.width_field.typed.connect(self._width_typed)
+        self.height_field.typed.connect(self._height_typed)
+        self.locked.typed.connect(self._lock)
+        for field in (self.width_field, self.height_field, self.locked):
+            field.refused.connect(lambda text: desk.tell(text, "fault"))
+
+    def show_source(self, source: Source) -> None:
+        frame = source.straightening
+        self.width_field.show_value(frame.width_mm)
+        self.height_field.show_value(frame.height_mm)
+        self.locked.show_value(frame.locked)
+        self.density.setVisible(frame.sized)
+        if frame.sized:
+            density = proposed_px_per_mm(frame.corners, frame.width_mm, frame.height_mm)
+            size = round(density * frame.width_mm), round(density * frame.height_mm)
+            note = f", size {frame.size_note}" if frame.size_note.startswith("from") else ""
+            self.density.setText(
+                f"The photo resolves {format_number(density, decimals=2)} px a "
+                f"mm, {size[0]} × {size[1]} px in all{note}."
+            )
+
+    def show_picture(self, done: GatherPicture) -> None:
+        self.ratio = done.proportion
+        how = "as you say" if done.source.straightening.locked else "from the view"
+        told = (
+            f"{format_number(done.proportion, decimals=3)} : 1, {how}" if done.proportion else "the view does not tell"
+        )
+        self.proportion.setText(f"Proportion  {told}")
+
+    def _width_typed(self, width: float, note: str) -> None:
+        source = self.desk.source
+        if source is None:
+            return
+        height = source.straightening.height_mm
+        if self.keep.isChecked() or height <= 0:
+            if self.ratio is None:
+                self.desk.tell("The view does not tell the proportion: type the height too.", "caution")
+                height = height or width
+            else:
+                height = round(width / self.ratio, 2)
+        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, note))
+
+    def _height_typed(self, height: float, note: str) -> None:
+        source = self.desk.source
+        if source is None:
+            return
+        width = source.straightening.width_mm
+        if width <= 0:
+            width = round(height * (self.ratio or 1.0), 2)
+        else:
+            self.keep.setChecked(False)
+        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, note))
+
+    def _lock(self, ratio: float) -> None:
+        source = self.desk.source
+        if source is None:
+            return
+        self.desk.dispatch(sheet_intents.lock_proportion(source, ratio))
+        self.ratio = ratio or None
+        source = self.desk.source
+        if ratio and source is not None and source.straightening.sized and self.keep.isChecked():
+            width = source.straightening.width_mm
+            self.desk.dispatch(
+                intents.resize_source(
+                    self.desk.job, source, width, round(width / ratio, 2), source.straightening.size_note
+                )
+            )
+
+    def _whole(self) -> None:
+        source = self.desk.source
+        if source:
+            w, h = float(source.width_px), float(source.height_px)
+            self.desk.dispatch(intents.set_frame(source, ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))))
+
+    def _another(self) -> None:
+        source = self.desk.source
+        if source is None:
+            return
+        command, fresh = sheet_intents.another_patch(self.desk.job, source)
+        if self.desk.dispatch(command):
+            self.desk.select(source=fresh.id)
+
+
+class LineSection(Section):
+    """The dimension line, and things of known size."""
+
+    def __init__(self, desk: Desk, board: FrameBoard, frame: FrameSection) -> None:
+        super().__init__("Dimension line", "over a known length", unfolded=True)
+        self.desk, self.board, self.frame = desk, board, frame
+        self.measure = button(
+            "Draw a dimension line", self._start, icon="ruler-2", tip="Drag over something whose length you know (D)"
+        )
+        self.measure.setCheckable(True)
+        self.length = LengthField("Its real length", "Length of the drawn line; sets the size of the whole frame.")
+        self.known = QComboBox()
+        self.known.setAccessibleName("A thing of known size")
+        self.known.setToolTip(
+            "With a line drawn it is the thing's longer side; without one the frame lies round the thing"
+        )
+        self.known.addItem("It is a…", None)
+        for thing in KNOWN:
+            size = f"{format_number(thing.width_mm, decimals=2)} × {format_number(thing.height_mm, decimals=2)}"
+            self.known.addItem(f"{thing.name}, {size} mm", thing)
+        self.known.setMinimumContentsLength(12)
+        self.known.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        for widget in (self.measure, self.length, self.known):
+            self.add(widget)
+        self.length.typed.connect(self.set_length)
+        self.length.refused.connect(lambda text: desk.tell(text, "fault"))
+        self.known.activated.connect(self._known_chosen)
+        board.measured.connect(self._drawn)
+        board.tool_changed.connect(lambda name: self.measure.setChecked(name == "measure"))
+
+    def _start(self) -> None:
+        self.board.use("measure" if self.measure.isChecked() else "frame")
+
+    def _drawn(self) -> None:
+        self.length.field.setFocus()
+        self.desk.tell("Type the real length of the line in the card.")
+
+    def set_length(self, length: float, note: str) -> None:
+        """Size the whole frame by the drawn line."""
+        source, line, ratio = self.desk.source, self.board.line, self.frame.ratio
+        if source is None or line is None:
+            self.desk.tell("Draw a dimension line first.", "caution")
+            return
+        if ratio is None:
+            self.desk.tell("The view does not tell the proportion: type width and height instead.", "caution")
+            return
+        frame = source.straightening
+        share = length_on_sheet(
+            frame.corners,
+            *line,
+            width=ratio,
+            height=1.0,
+            bend=frame.bend,
+            picture_size=(source.width_px, source.height_px),
+        )
+        height = length / share
+        self.desk.dispatch(
+            intents.resize_source(self.desk.job, source, round(height * ratio, 2), round(height, 2), note)
+        )
+
+    def _known_chosen(self, index: int) -> None:
+        thing: KnownThing | None = self.known.itemData(index)
+        self.known.setCurrentIndex(0)
+        source = self.desk.source
+        if thing is None or source is None:
+            return
+        if self.board.line is not None:
+            self.set_length(thing.longest_mm, thing.name)
+            return
+        width, height = thing.width_mm, thing.height_mm
+        if self.frame.ratio is not None and (self.frame.ratio < 1) != (width < height):
+            width, height = height, width
+        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, thing.name))
+        self.desk.tell(f"The frame is a {thing.name[0].lower()}{thing.name[1:]} by {thing.standard}.")
+
+
+class LensSection(Section):
+    """The lens's curvature and focal length."""
+
+    def __init__(self, desk: Desk, board: FrameBoard) -> None:
+        super().__init__("Lens", "bends straight edges")
+        self.desk, self.board = desk, board
+        self.straight = button(
+            "Draw along a straight edge",
+            self._start,
+            icon="ruler-2",
+            tip="From end to end, then pull its middle onto the edge: the lens follows",
+        )
+        self.straight.setCheckable(True)
+        param = Fraction(
+            -MOST_BEND, MOST_BEND, help="Below 0 the photo bulges, above 0 it is pinched; 0 is a straight lens."
+        )
+        self.bend = RuledScale(replace(param, label="Curvature", default=0.0), 0.0)
+        self.focal = words("")
+        for widget in (self.straight, self.bend, self.focal):
+            self.add(widget)
+        self.bend.changed.connect(self._set_bend)
+        self.bend.released.connect(desk.end_gesture)
+        self.bend.refused.connect(lambda text: desk.tell(text, "fault"))
+        board.tool_changed.connect(lambda name: self.straight.setChecked(name == "straight"))
+
+    def _start(self) -> None:
+        self.board.use("straight" if self.straight.isChecked() else "frame")
+
+    def _set_bend(self, value: object) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(sheet_intents.set_bend(source, float(value), gesture="bend"))  # type: ignore[arg-type]
+
+    def show_source(self, source: Source) -> None:
+        frame = source.straightening
+        self.bend.show_value(frame.bend)
+        self.say(f"curvature {format_number(frame.bend, decimals=3)}" if frame.bend else "bends straight edges")
+        told = (
+            f"Focal length {frame.focal_px:.0f} px, from the file."
+            if frame.focal_px
+            else "The file tells no focal length."
+        )
+        self.focal.setText(told)

@@ -1,0 +1,227 @@
+"""Stage 1: what do I have, and how big is it really?"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtGui import QDragEnterEvent, QDropEvent
+from PyQt6.QtWidgets import QFileDialog, QWidget
+
+from ....core.job.document import Job, Source
+from ....core.quantity import format_size
+from ....engine.gather.links import missing_files
+from ....engine.gather.scans import Scan
+from ....engine.intents import sheets as sheet_intents
+from ....engine.intents import sources as intents
+from ....engine.pictures.results import GatherPicture, ScatterPicture
+from ....formats.images import SUFFIXES
+from ...asking import ask_thumbs
+from ...board import to_pixmaps
+from ...controls.panels import Heading, button
+from ...controls.rows import Row, RowList
+from ...desk import Desk
+from ...thumbs import keep_thumb, source_thumb
+from ..stage import LeftPanel, Stage, stacked
+from .card import SourceCard
+from .frame_board import FrameBoard
+from .rig_card import FramesStrip, RigCard
+from .scatter_board import VIEWS, ScatterBoard
+from .scatter_card import ScatterCard
+from .sheet_strip import SheetStrip
+
+
+def lacks(source: Source) -> str:
+    """What a source still lacks, or its size."""
+    if source.scatter is not None:
+        return f"scatter · {format_size(*source.sheet_mm)}"
+    kind = f"{source.kind}, {len(source.pictures) + 1} maps" if source.pictures else source.kind
+    if source.linked and missing_files(Job(sources=(source,))):
+        return f"{kind} · file missing"
+    if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
+        return f"{source.kind} · green unknown"
+    if not source.sized:
+        return f"{kind} · no size yet"
+    frame = source.straightening
+    return f"{kind} · {format_size(frame.width_mm, frame.height_mm)}"
+
+
+class GatherStage(Stage):
+    """Sources at the left, the photo with its frame, the sheet below, size and colours in the card.
+
+    A scatter sheet has a board and a card of its own, and so has the light rig.
+    """
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.left = self._make_left()
+        self.frame = FrameBoard(desk)
+        self.scatter = ScatterBoard(desk)
+        self.sheet, self.frames = SheetStrip(), FramesStrip()
+        self.source_card = SourceCard(desk, self.frame)
+        self.scatter_card = ScatterCard(desk, self.scatter)
+        self.rig = RigCard(desk)
+        self.boards = stacked(self.frame, self.scatter)
+        self.strips = stacked(self.sheet, self.frames)
+        self.cards = stacked(self.source_card, self.scatter_card, self.rig)
+        self.board, self.strip, self.card = self.boards, self.strips, self.cards
+        self._connect()
+        self.show_job(desk.job)
+
+    def _connect(self) -> None:
+        desk = self.desk
+        self.frame.probed.connect(lambda x, y: desk.tell(f"{x:7.1f}, {y:7.1f} px", "probe"))
+        self.scatter.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
+        self.frame.light_turned.connect(desk.turn_light)
+        self.scatter.view_chosen.connect(self._show_view)
+        self.rig.frames_taken.connect(self.frames.show_frames)
+        self.rig.scanned.connect(self._scanned)
+        desk.job_changed.connect(self.show_job)
+        desk.selection_changed.connect(self._selected)
+        desk.gather_ready.connect(self.show_picture)
+        desk.scatter_ready.connect(self._show_scatter)
+
+    def _make_left(self) -> QWidget:
+        left = LeftPanel()
+        self.heading = Heading("Sources")
+        left.add(self.heading)
+        self.list = RowList("Sources")
+        self.list.chosen.connect(self._choose)
+        self.list.deleted.connect(self._remove)
+        left.add_list(self.list)
+        self.open_button = button(
+            "Add pictures…",
+            self.choose_files,
+            name="main",
+            icon="plus",
+            tip="PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere",
+        )
+        folder = button(
+            "", self.choose_folder, icon="folder-open", tip="Add a folder of map sets, or of frames with a light file"
+        )
+        folder.setAccessibleName("Add a folder")
+        self.new_scatter = button(
+            "Scatter sheet", self._new_scatter, tip="A new sheet of pieces, strewn or laid by hand"
+        )
+        self.rig_button = button(
+            "Light rig", self._toggle_rig, icon="sun", tip="Take frames under single lights with the simulated device"
+        )
+        self.rig_button.setCheckable(True)
+        left.add(self.open_button, folder, stretch=True)
+        left.add(self.new_scatter, self.rig_button, stretch=True)
+        return left
+
+    @property
+    def ruled_board(self) -> QWidget:
+        return self.scatter if self.boards.currentWidget() is self.scatter else self.frame
+
+    # Intents -----------------------------------------------------------------------------------------
+
+    def choose_files(self) -> None:
+        dialog = QFileDialog(self.left, "Add pictures")
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
+        dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.desk.gather([Path(name) for name in dialog.selectedFiles()])
+
+    def choose_folder(self) -> None:
+        dialog = QFileDialog(self.left, "Add a folder of map sets")
+        dialog.setFileMode(QFileDialog.FileMode.Directory)
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.desk.gather([Path(dialog.selectedFiles()[0])])
+
+    def _choose(self, id: str) -> None:
+        self.rig_button.setChecked(False)
+        self.desk.select(source=id)
+
+    def _remove(self, id: str) -> None:
+        source = self.desk.job.source(id)
+        if any(
+            getattr(layer.what, "source", "") == id for surface in self.desk.job.surfaces for layer in surface.layers
+        ):
+            self.desk.tell(f"{source.name} is used by a surface; take it out there first.", "caution")
+            return
+        self.desk.dispatch(intents.remove_source(self.desk.job, source))
+
+    def _new_scatter(self) -> None:
+        command, source = sheet_intents.new_scatter(self.desk.job)
+        if self.desk.dispatch(command):
+            self._choose(source.id)
+
+    def _toggle_rig(self) -> None:
+        self.show_job(self.desk.job)
+
+    def _scanned(self, scan: Scan) -> None:
+        if self.desk.dispatch(self.desk.session.add_source(scan.source)):
+            self.desk.select(source=scan.source.id)
+            self.desk.tell(f"{scan.source.name} added. {scan.told}")
+
+    def leave_tools(self) -> None:
+        """Every tool put down."""
+        self.frame.leave_tool()
+        self.scatter.set_laying(False)
+        self.scatter_card.lay.setChecked(False)
+
+    # Showing -----------------------------------------------------------------------------------------
+
+    def _selected(self) -> None:
+        self.show_job(self.desk.job)
+
+    def show_job(self, job: Job) -> None:
+        ask_thumbs(self.desk)
+        badge = self.desk.followed.badge
+        rows = [
+            Row(
+                source.id,
+                source.name,
+                f"{badge(source.name)}{lacks(source)}",
+                picture=source_thumb(self.desk.session, source),
+                level="" if source.sized else "caution",
+            )
+            for source in job.sources
+        ]
+        self.list.show_rows(rows, self.desk.source_id)
+        self.heading.note.setText(str(len(rows)) if rows else "")
+        source = self.desk.source
+        strewn = source is not None and source.scatter is not None
+        if self.rig_button.isChecked():
+            self.cards.setCurrentWidget(self.rig)
+        else:
+            self.cards.setCurrentWidget(self.scatter_card if strewn else self.source_card)
+        self.strips.setCurrentWidget(self.frames if self.rig_button.isChecked() else self.sheet)
+        self.boards.setCurrentWidget(self.scatter if strewn else self.frame)
+        self.scatter.show_source(source if strewn else None)
+        self.frame.show_source(None if strewn else source)
+        self.source_card.show_job(job, None if strewn else source)
+        if strewn and source is not None:
+            self.scatter_card.show_source(source)
+
+    def show_picture(self, done: GatherPicture | None) -> None:
+        if done is None:
+            self.sheet.show_picture(None)
+            return
+        if done.photo is not None:
+            self.frame.show_photo(to_pixmaps(done.photo))
+        self.sheet.show_picture(done)
+        self.source_card.show_picture(done)
+
+    def _show_view(self, word: str) -> None:
+        self.desk.scatter_view = VIEWS[word]
+        self.desk.refresh()
+
+    def _show_scatter(self, done: ScatterPicture) -> None:
+        self.scatter.show_picture(done)
+        self.sheet.show_scatter(done)
+        if done.fine and keep_thumb(done.source, done.mips[0]):
+            self.show_job(self.desk.job)
+
+    def fit(self) -> None:
+        (self.scatter if self.boards.currentWidget() is self.scatter else self.frame).fit()
+
+
+def accepts(event: QDragEnterEvent | QDropEvent) -> list[Path]:
+    """The picture files of a drop."""
+    data = event.mimeData()
+    urls = data.urls() if data else []
+    return [Path(url.toLocalFile()) for url in urls if url.isLocalFile()]

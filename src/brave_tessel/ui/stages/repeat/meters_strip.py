@@ -1,0 +1,180 @@
+"""The strip of Repeat: seam, repetition, drift and spacing, and the seam of every map."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from ....core.maps import TRAITS
+from ....core.repeat.meters import GOOD_CUT, REPETITION_LIMIT, SpacingReading
+from ....engine.pictures.results import MapReading, SheetPicture
+from ... import theme
+from ...controls.panels import Meter, words
+
+_MOST_MAPS = 6
+
+
+class MapSeams(QWidget):
+    """One line a map: its seam along both joins. A click shows the worst place."""
+
+    chosen = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.readings: tuple[MapReading, ...] = ()
+        self.size_mm = (1.0, 1.0)
+        self.setMinimumWidth(theme.px(190))
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
+        self.setAccessibleName("Seam of every map")
+        self.setToolTip("Seam along the upright and the level join; click to see the worst place")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    def sizeHint(self) -> QSize:
+        return QSize(theme.px(214), theme.px(126))
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        self.readings = done.per_map[:_MOST_MAPS] if done else ()
+        self.size_mm = (done.grid.width_mm, done.grid.height_mm) if done else (1.0, 1.0)
+        self.setAccessibleDescription(
+            "; ".join(f"{TRAITS[r.kind].label} {r.seams[0].score:.2f}, {r.seams[1].score:.2f}" for r in self.readings)
+        )
+        self.update()
+
+    def _row(self) -> float:
+        return theme.px(18)
+
+    def cell(self, index: int, axis: int) -> QRectF:
+        """Where a reading stands: map by map down, upright join then level one across."""
+        width = theme.px(50)
+        return QRectF(self.width() - width * (2 - axis), theme.px(20) + index * self._row(), width, self._row())
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setFont(theme.font(12))
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(QRectF(0, 0, self.width(), theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Each map")
+        painter.setFont(theme.font(10))
+        painter.setPen(theme.colour("ink_2"))
+        for axis, word in enumerate(("upright", "level")):
+            painter.drawText(
+                self.cell(-1, axis).translated(0, theme.px(0)),
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                word,
+            )
+        painter.setPen(QPen(theme.colour("line"), 1))
+        painter.drawLine(0, theme.px(20), self.width(), theme.px(20))
+        for index, reading in enumerate(self.readings):
+            painter.setFont(theme.font(11))
+            painter.setPen(theme.colour("ink"))
+            row = QRectF(0, self.cell(index, 0).top(), self.width(), self._row())
+            painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, TRAITS[reading.kind].label)
+            painter.setFont(theme.font(11, mono=True))
+            for axis, seam in enumerate(reading.seams):
+                mark = "" if seam.closes else " ▲"
+                painter.setPen(theme.colour("ink" if seam.closes else "oxide"))
+                painter.drawText(
+                    self.cell(index, axis),
+                    Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                    f"{seam.score:.2f}{mark}",
+                )
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        for index, reading in enumerate(self.readings):
+            for axis in (0, 1):
+                if self.cell(index, axis).contains(event.position()):
+                    along = reading.worst[axis]
+                    width, height = self.size_mm
+                    self.chosen.emit(*((0.0, (1 - along) * height) if axis == 0 else (along * width, 0.0)))
+                    return
+
+
+class Meters(QWidget):
+    """What is measured, and what to do next. ``spot`` asks to see a place, mm, y up."""
+
+    spot = pyqtSignal(float, float)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(theme.px(12), theme.px(8), theme.px(12), theme.px(6))
+        column.addWidget(words("Meters", "section"))
+        row = QHBoxLayout()
+        row.setSpacing(theme.px(16))
+        self.seam, self.repetition, self.drift = Meter("Seam score"), Meter("Repetition score"), Meter("Light drift")
+        self.maps = MapSeams()
+        for meter in (self.seam, self.repetition, self.drift):
+            row.addWidget(meter, 1)
+        row.addWidget(self.maps)
+        column.addLayout(row, 1)
+        self.foot = words("")
+        column.addWidget(self.foot)
+        self.maps.chosen.connect(self.spot)
+        self._places: dict[Meter, tuple[float, float]] = {}
+        for meter in (self.seam, self.repetition):
+            meter.pressed.connect(lambda key=meter: self.spot.emit(*self._places[key]) if key in self._places else None)
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        self.maps.show_sheet(done)
+        self._places = {}
+        if done is None:
+            for meter in (self.seam, self.repetition, self.drift):
+                meter.show_reading("–", 0, "ok", "")
+            self.foot.setText("")
+            return
+        self._show_seam(done)
+        self._show_repetition(done)
+        level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
+        self.drift.show_reading(
+            f"{done.drift:.1%}",
+            done.drift * 4,
+            level,
+            "Brightest against darkest, before the cut." + ("" if level == "ok" else " Even it out in Gather."),
+        )
+        self.foot.setText(self._spacing(done.spacing))
+
+    def _show_seam(self, done: SheetPicture) -> None:
+        along = max(done.cut.along) if done.cut else 0.0
+        score = max(done.seams[0].score, done.seams[1].score)
+        closes = all(reading.closes for reading in done.seams)
+        level = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
+        grid = done.grid
+        text = "1.00 is no rougher than inside."
+        if done.cut is not None:
+            x, y = done.cut.worst[0] * grid.width_mm, (1 - done.cut.worst[1]) * grid.height_mm
+            self._places[self.seam] = x + done.source.shift[0], y + done.source.shift[1]
+            text = f"Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm."
+            text += (
+                " 1.00 is no rougher than inside."
+                if level == "ok"
+                else " Pull it there, cover the spot, or widen the overlap."
+            )
+        self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
+
+    def _show_repetition(self, done: SheetPicture) -> None:
+        loud, grid = done.repetition, done.grid
+        level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
+        if done.features:
+            first = done.features[0]
+            x, y, tone = first.x, grid.height_mm - first.y, first.word
+        else:
+            x, y = loud.feature[0] * grid.width_mm, (1 - loud.feature[1]) * grid.height_mm
+            tone = "pale" if loud.paler else "dark"
+        self._places[self.repetition] = x, y
+        advice = "Quieten it in step 5, or break the repeat." if level != "ok" else "The eye seldom finds it."
+        self.repetition.show_reading(
+            f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}"
+        )
+
+    @staticmethod
+    def _spacing(spacing: tuple[SpacingReading, SpacingReading] | None) -> str:
+        if spacing is None:
+            return "A first, rough look; the meters follow."
+        x, y = spacing
+        told = (
+            f"Spacing across the join: upright {x.ratio:.2f}, level {y.ratio:.2f}; bands "
+            f"inside have {min(x.low, y.low):.2f} to {max(x.high, y.high):.2f}."
+        )
+        return told + ("" if x.fits and y.fits else " Things crowd or part at the join: shift the cut or touch it up.")

@@ -1,0 +1,284 @@
+"""The cards of Repeat's first steps: choose the repeat, mend the seams."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
+
+from ....core.errors import TesselError
+from ....core.job.document import Crop, Source
+from ....core.operation import REGISTRY, family
+from ....core.quantity import format_size
+from ....core.repeat.choose import Proposal, check_crop, propose
+from ....core.repeat.mend import METHODS
+from ....engine.gather.analyses import Beat, cut_to_courses, scale_source, scaled_beat
+from ....engine.intents import sheets as sheet_intents
+from ....engine.intents import sources as intents
+from ....engine.wording import sentence
+from ... import theme
+from ...controls.choices import Choices
+from ...controls.form import OperationForm
+from ...controls.panels import Heading, LengthField, button, words
+from ...controls.rows import Row, RowList
+from ...desk import Desk
+from ..page import Page
+
+PROPOSE_PX = 512
+
+
+class ChoosePage(Page):
+    """The rectangle that is made to repeat, and the crops that would close best."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk, "Choose the repeat", "drag the rectangle on the sheet; arrows nudge it")
+        self.proposals: list[Proposal] = []
+        self.asked_for = ""
+        self.fields: dict[str, LengthField] = {}
+        for name, label, tip in (
+            ("x_mm", "From the left", "Distance of the rectangle from the sheet's left edge."),
+            ("y_mm", "From the foot", "Distance of the rectangle from the sheet's lower edge."),
+            ("width_mm", "Width", "Width of the rectangle; the repeat is smaller by the overlap."),
+            ("height_mm", "Height", "Height of the rectangle; the repeat is smaller by the overlap."),
+        ):
+            field = LengthField(label, tip, zero=name in {"x_mm", "y_mm"})
+            field.typed.connect(lambda value, _note, key=name: self._typed(key, value))
+            field.refused.connect(lambda text: desk.tell(text, "fault"))
+            self.fields[name] = field
+            self.add(field)
+        self.whole = button("Take the whole sheet", lambda: self._put(None), tip="The whole straightened frame")
+        self.add(self.whole)
+        self.add(Heading("Closes best", "best first"))
+        self.propose = button(
+            "Find the best",
+            self.find_best,
+            name="main",
+            tip="Searches every rectangle of the sheet for sides that agree",
+        )
+        self.add(self.propose)
+        self.list = RowList("Proposed rectangles")
+        self.list.setMinimumHeight(theme.px(260))
+        self.list.chosen.connect(self._take)
+        self.add(self.list)
+
+    def show_source(self, source: Source) -> None:
+        frame = source.straightening
+        crop = source.crop or Crop(x_mm=0, y_mm=0, width_mm=frame.width_mm, height_mm=frame.height_mm)
+        for name, field in self.fields.items():
+            field.show_value(getattr(crop, name))
+        if self.asked_for != source.id:
+            self.proposals = []
+        best = next((f"p{n}" for n, proposal in enumerate(self.proposals) if proposal.crop == source.crop), "")
+        self.list.show_rows(
+            [
+                Row(
+                    f"p{n}",
+                    format_size(p.crop.width_mm, p.crop.height_mm),
+                    f"from {p.crop.x_mm:.0f}, {p.crop.y_mm:.0f} mm · sides differ {p.cost:.2f}",
+                )
+                for n, p in enumerate(self.proposals)
+            ],
+            best,
+        )
+
+    def _put(self, crop: Crop | None) -> None:
+        source = self.desk.source
+        if source is None or not source.straightening.sized:
+            return
+        try:
+            if crop is not None:
+                check_crop(crop, source.straightening.width_mm, source.straightening.height_mm)
+        except TesselError as error:
+            self.desk.tell(sentence(error), "fault")
+            return
+        self.desk.dispatch(sheet_intents.set_crop(self.desk.job, source, crop))
+
+    def _typed(self, name: str, value: float) -> None:
+        source = self.desk.source
+        if source is None or not source.straightening.sized:
+            return
+        frame = source.straightening
+        crop = source.crop or Crop(x_mm=0, y_mm=0, width_mm=frame.width_mm, height_mm=frame.height_mm)
+        self._put(type(crop)(**{**{f: getattr(crop, f) for f in crop.__struct_fields__}, name: value}))
+
+    def find_best(self) -> None:
+        """Search for the rectangles that close best."""
+        source, session, job = self.desk.source, self.desk.session, self.desk.job
+        if source is None or not source.straightening.sized:
+            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            return
+        overlap = source.mend.number("overlap") if source.mend.op == "mend.best_cut" else 0.1 * min(source.sheet_mm)
+        self.desk.tell("Looking for sides that agree…")
+
+        def work(current: object) -> list[Proposal]:
+            maps = session.evaluation(current).value(session.planner(job).evened(source, PROPOSE_PX))  # type: ignore[arg-type]
+            return propose(maps, overlap_mm=overlap)
+
+        self.desk.ask("propose", work, lambda found: self._found(source, found))
+
+    def _found(self, source: Source, found: list[Proposal]) -> None:
+        self.proposals, self.asked_for = found, source.id
+        self.desk.tell(
+            f"{len(found)} rectangles found." if found else "No rectangle closes better than the whole sheet."
+        )
+        if found:
+            self._take("p0")
+
+    def _take(self, id: str) -> None:
+        number = int(id[1:])
+        if number < len(self.proposals):
+            self._put(self.proposals[number].crop)
+
+
+class BeatPanel(QWidget):
+    """What whole courses measured, and the known unit that sizes the sheet."""
+
+    asked = pyqtSignal()
+    unit_typed = pyqtSignal(str, float, str)
+    refused = pyqtSignal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(theme.px(8))
+        column.addWidget(
+            button("Find the beat", self.asked.emit, tip="Measures units and courses on the straightened sheet")
+        )
+        self.unit = LengthField("Unit along a row", "Measured. Type the real one to size the whole sheet by it.")
+        self.course = LengthField("Course", "Measured. Type the real one, such as 75, to size the whole sheet by it.")
+        self.joint = words("")
+        for which, field in (("unit", self.unit), ("course", self.course)):
+            field.typed.connect(lambda value, note, key=which: self.unit_typed.emit(key, value, note))
+            field.refused.connect(self.refused)
+            column.addWidget(field)
+        column.addWidget(self.joint)
+
+    def show_beat(self, beat: Beat | None) -> None:
+        self.unit.show_value(beat.unit_mm if beat else 0)
+        self.course.show_value(beat.lattice.course if beat else 0)
+        if beat is None:
+            self.joint.setText("Not measured yet.")
+            return
+        turned = f"rows turned {beat.lattice.turn:+.2f}°, uprights lean {beat.lattice.lean:+.2f}°"
+        self.joint.setText(f"Joint about {beat.joint_mm:.1f} mm; {turned}; echo {beat.lattice.strength:.2f}.")
+
+
+class MendPage(Page):
+    """How the seams are mended."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk, "Mend the seams", "applies to every map at once")
+        self.beats: dict[str, Beat] = {}
+        self.make = button(
+            "Make a surface of it",
+            self.make_surface,
+            name="main",
+            tip="A new surface whose repeat is this sheet; goes on to Build",
+        )
+        self.add(self.make)
+        self.add(Heading("How"))
+        options = [(entry.id, entry.label) for entry in family("mend")]
+        self.method = Choices(options, options[0][0], name="How", columns=2)
+        self.method.changed.connect(self._set_method)
+        self.add(self.method)
+        self.method_note = words("")
+        self.add(self.method_note)
+        self.beat = BeatPanel()
+        self.beat.asked.connect(self.find_beat)
+        self.beat.unit_typed.connect(self._size_by)
+        self.beat.refused.connect(lambda text: self.desk.tell(text, "fault"))
+        self.add(self.beat)
+        self.form_holder = QVBoxLayout()
+        self.column.addLayout(self.form_holder)
+        self.form: OperationForm | None = None
+        self.pins = button(
+            "Let the pulled cut go",
+            self._let_go,
+            tip="Takes out every point the cut was pulled to; double-click one to take out that",
+        )
+        self.pins_note = words("Drag a cut on the cell to pull it through a place.")
+        self.add(self.pins_note)
+        self.add(self.pins)
+        desk.beat_found.connect(self._beat_found)
+
+    def show_source(self, source: Source) -> None:
+        self.method.show_value(source.mend.op)
+        method = METHODS.get(source.mend.op)
+        self.method_note.setText(method.note if method else "made by another version")
+        self.beat.setVisible(source.mend.op == "mend.courses")
+        self.beat.show_beat(self.beats.get(source.id))
+        cuts = source.mend.op in {"mend.best_cut", "mend.courses"}
+        self.pins.setVisible(cuts and bool(source.pins))
+        self.pins_note.setVisible(cuts)
+        self._show_form(source)
+
+    def _show_form(self, source: Source) -> None:
+        if self.form is None or self.form.op != source.mend.op:
+            if self.form is not None:
+                self.form.hide()
+                self.form.deleteLater()
+            self.form = self.follow(OperationForm(source.mend.op, source.mend.values), "mend")
+            self.form_holder.addWidget(self.form)
+        self.form.show_values(source.mend.values)
+
+    def _let_go(self) -> None:
+        source = self.desk.source
+        if source:
+            self.desk.dispatch(sheet_intents.remove_pins(source))
+
+    def _set_method(self, op: str) -> None:
+        source = self.desk.source
+        if source and op != source.mend.op:
+            self.desk.dispatch(intents.set_method(self.desk.job, source, op))
+            if op == "mend.courses":
+                self.find_beat()
+
+    def find_beat(self) -> None:
+        """Measure the pattern's beat and cut to whole courses of it."""
+        source = self.desk.source
+        if source is None or not source.straightening.sized:
+            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            return
+        self.desk.tell("Looking for the beat…")
+        self.desk.ask_beat(source)
+
+    def _beat_found(self, source_id: str, beat: Beat) -> None:
+        source = next((s for s in self.desk.job.sources if s.id == source_id), None)
+        if source is None:
+            return
+        self.beats[source_id] = beat
+        try:
+            self.desk.dispatch(cut_to_courses(self.desk.job, source, beat))
+        except TesselError as error:
+            self.desk.tell(sentence(error), "fault")
+            return
+        told = f"Unit {beat.unit_mm:.1f} mm, course {beat.lattice.course:.1f} mm, joint about {beat.joint_mm:.1f} mm."
+        self.desk.tell(f"{told} Type a known one to size the sheet.")
+
+    def _size_by(self, which: str, known: float, note: str) -> None:
+        source = self.desk.source
+        beat = self.beats.get(source.id) if source else None
+        if source is None or beat is None:
+            self.desk.tell("Find the beat first.", "caution")
+            return
+        measured = beat.unit_mm if which == "unit" else beat.lattice.course
+        factor = known / measured
+        self.beats[source.id] = scaled_beat(beat, factor)
+        self.desk.dispatch(scale_source(self.desk.job, source, factor, note))
+
+    def make_surface(self) -> None:
+        """Turn the sheet into a surface and go on to Build."""
+        source = self.desk.source
+        if source is None or not source.sized:
+            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            return
+        command, surface = intents.surface_from_source(self.desk.job, source)
+        if self.desk.dispatch(command):
+            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
+            self.desk.go("Build")
+
+
+def method_name(source: Source) -> str:
+    """The word for a source's way of mending."""
+    operation = REGISTRY.get(source.mend.op)
+    return operation.label.lower() if operation else source.mend.op

@@ -1,0 +1,171 @@
+"""Stage 2: does it tile, and does it look as if it tiles?"""
+
+from __future__ import annotations
+
+from PyQt6.QtWidgets import QStackedWidget, QWidget
+
+from ....core.job.document import Job
+from ....core.quantity import format_length, format_size
+from ....core.repeat.mend import mended_size
+from ....engine.pictures.results import SheetPicture
+from ... import theme
+from ...controls.panels import Heading
+from ...controls.rows import Row, RowList
+from ...desk import Desk
+from ...thumbs import source_thumb
+from ..gather.stage import lacks
+from ..page import Page
+from ..stage import LeftPanel, Stage
+from .board import RepeatBoard, Tool
+from .finish import SHIFT, BreakPage, TouchPage, breakup_note
+from .meters_strip import Meters
+from .pages import ChoosePage, MendPage, method_name
+from .tools import BrushTool, ChooseTool, CutTool, FeatureTool, ShiftTool
+
+STEPS = ("choose", "mend", "touch", "break")
+
+
+class RepeatStage(Stage):
+    """Sources and steps at the left, cell and field on the board, meters below, the step's card at the right."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk)
+        self.pair = RepeatBoard()
+        self.board = self.pair
+        self.meters = Meters()
+        self.strip = self.meters
+        self.left = self._make_left()
+        self.choose, self.mend, self.touch, self.break_up = (
+            ChoosePage(desk),
+            MendPage(desk),
+            TouchPage(desk),
+            BreakPage(desk),
+        )
+        self.pages: dict[str, Page] = dict(zip(STEPS, (self.choose, self.mend, self.touch, self.break_up), strict=True))
+        self.cards = QStackedWidget()
+        for page in self.pages.values():
+            self.cards.addWidget(page)
+        self.card = self.cards
+        self._make_tools()
+        desk.job_changed.connect(self.show_job)
+        desk.selection_changed.connect(lambda: self.show_job(desk.job))
+        desk.sheet_ready.connect(self.show_sheet)
+        desk.choice_ready.connect(self.pair.show_choice)
+        desk.step_changed.connect(self._show_step)
+        self.pair.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
+        self.meters.spot.connect(self.pair.show_spot)
+        self.break_up.spot.connect(self.pair.show_spot)
+        self._show_step(desk.repeat_step)
+        self.show_job(desk.job)
+
+    def _make_tools(self) -> None:
+        brush = BrushTool(self.desk, self.touch.brush, self.touch.resize_brush)  # type: ignore[arg-type]
+        self.brush, self.cut = brush, CutTool(self.desk)
+        self.tools: dict[str, Tool] = {
+            "choose": ChooseTool(self.desk),
+            "mend": self.cut,
+            "touch": brush,
+            "break": FeatureTool(self.break_up.quieten),
+            SHIFT: ShiftTool(self.desk),
+        }
+        self.touch.tool_changed.connect(self._touch_tool)
+
+    def _make_left(self) -> QWidget:
+        left = LeftPanel()
+        self.heading = Heading("Sources")
+        self.list = RowList("Sources")
+        self.list.chosen.connect(lambda id: self.desk.select(source=id))
+        self.steps_heading = Heading("Steps to a repeat", "in order")
+        self.steps = RowList("Steps to a repeat")
+        self.steps.chosen.connect(self._step_chosen)
+        self.steps.setFixedHeight(theme.px(40 * 5 + 8))
+        for heading, rows, stretch in ((self.heading, self.list, 1), (self.steps_heading, self.steps, 0)):
+            left.add(heading)
+            left.add_list(rows, stretch=stretch)
+        return left
+
+    # Steps -------------------------------------------------------------------------------------------
+
+    def _step_chosen(self, step: str) -> None:
+        if step == "light":
+            self.desk.go("Gather")
+            self.show_job(self.desk.job)
+        else:
+            self.desk.set_step(step)
+
+    def _show_step(self, step: str) -> None:
+        self.cards.setCurrentWidget(self.pages[step])
+        self.pair.take_tool(self.tools[SHIFT] if step == "touch" and self._shifting() else self.tools[step])
+        self.show_job(self.desk.job)
+
+    def _shifting(self) -> bool:
+        return self.touch.tools.buttons[SHIFT].isChecked()
+
+    def _touch_tool(self, op: str) -> None:
+        if self.desk.repeat_step == "touch":
+            self.pair.take_tool(self.tools[SHIFT if op == SHIFT else "touch"])
+
+    # Showing -----------------------------------------------------------------------------------------
+
+    def show_job(self, job: Job) -> None:
+        rows = [
+            Row(
+                source.id,
+                source.name,
+                lacks(source),
+                picture=source_thumb(self.desk.session, source),
+                level="" if source.sized else "caution",
+            )
+            for source in job.sources
+        ]
+        self.list.show_rows(rows, self.desk.source_id)
+        self.heading.note.setText(str(len(rows)) if rows else "")
+        source = self.desk.source
+        self.card.setEnabled(source is not None)
+        if source is None:
+            self.steps.show_rows([], "")
+            return
+        width, height = mended_size(source)
+        strength = source.light.number("strength")
+        scattered = source.scatter is not None
+        touched = f"{len(source.touches)} stroke{'' if len(source.touches) == 1 else 's'}" if source.touches else ""
+        shifted = "shifted" if source.shift != (0.0, 0.0) else ""
+        light = (
+            "strewn pieces"
+            if scattered
+            else f"{strength:.0%} at {format_length(source.light.number('wavelength'))}"
+            if strength
+            else "off"
+        )
+        chosen = "closed as it is" if scattered else format_size(*source.sheet_mm) if source.sized else "in Gather"
+        mended = (
+            "closed as it is"
+            if scattered
+            else f"{method_name(source)}, {format_size(width, height)}"
+            if width > 0
+            else "needs a size"
+        )
+        self.steps.show_rows(
+            [
+                Row("light", "1  Even out light", light),
+                Row("choose", "2  Choose the repeat", chosen),
+                Row("mend", "3  Mend the seams", mended),
+                Row("touch", "4  Touch up", ", ".join(part for part in (touched, shifted) if part) or "nothing"),
+                Row("break", "5  Break the repeat", breakup_note(source)),
+            ],
+            self.desk.repeat_step,
+        )
+        for page in self.pages.values():
+            page.show_source(source)
+        self.mend.make.setEnabled(source.sized)
+        self.pair.update()
+
+    def show_sheet(self, done: SheetPicture | None) -> None:
+        self.pair.show_sheet(done)
+        if not self.desk.stroking:
+            self.meters.show_sheet(done)
+            self.break_up.show_sheet(done)
+            self.touch.show_sheet(done)
+
+    def fit(self) -> None:
+        self.pair.fit()

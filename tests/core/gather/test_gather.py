@@ -1,0 +1,190 @@
+"""Roles by name and content, conventions by integrability; synthetic sets with known truth."""
+
+import numpy as np
+import pytest
+
+from brave_tessel.core.gather.conventions import agreement, green_direction, slopes_of
+from brave_tessel.core.gather.pictures import as_map, onto_sheet
+from brave_tessel.core.gather.roles import decide, read_name, read_pixels
+from brave_tessel.core.job.document import Picture
+from brave_tessel.core.kernels.relief import normal_of_height
+from brave_tessel.core.maps import MapKind, MapSet
+from brave_tessel.core.recipe.steps.noise import clouds, pebbles
+from brave_tessel.core.recipe.steps.pattern import units
+from brave_tessel.core.recipe.steps.piece import relief
+from brave_tessel.core.relief.integrate import height_of_slopes
+from brave_tessel.core.sheet import Grid
+
+NAMES = {
+    "RivenSlate_BaseColor_4K.png": ("riven slate", "base_colour"),
+    "riven_slate_nrm_2k.tif": ("riven slate", "normal"),
+    "Riven-Slate Normal GL.png": ("riven slate", "normal"),
+    "riven_slate_rough.png": ("riven slate", "roughness"),
+    "RivenSlate_AO.jpg": ("riven slate", "ambient_occlusion"),
+    "riven_slate_DISP_16bit.png": ("riven slate", "height"),
+    "riven slate gloss 2048.png": ("riven slate", "glossiness"),
+    "rivenSlate_metallic.png": ("riven slate", "metalness"),
+    "riven_slate_opacity.png": ("riven slate", "opacity"),
+    "riven_slate_spec.png": ("riven slate", "specular"),
+    "2K-riven_slate-diffuse.png": ("riven slate", "base_colour"),
+    "riven_slate.png": ("riven slate", "unknown"),
+    "riven_slate_base_colour.png": ("riven slate", "base_colour"),
+    "riven_slate_ambientOcclusion.png": ("riven slate", "ambient_occlusion"),
+}
+
+
+@pytest.mark.parametrize(("file", "told"), NAMES.items())
+def test_roles_and_stems_by_name(file, told):
+    named = read_name(file)
+    assert (named.stem, named.role) == told
+
+
+@pytest.mark.parametrize(
+    ("file", "channels"),
+    [
+        ("wall_ORM.png", ["ambient_occlusion", "roughness", "metalness"]),
+        ("wall_arm_2k.png", ["ambient_occlusion", "roughness", "metalness"]),
+        ("wall_RMA.png", ["roughness", "metalness", "ambient_occlusion"]),
+        ("wall_mrao.png", []),
+        ("wall_roam.png", []),
+    ],
+)
+def test_packed_files_by_their_letters(file, channels):
+    found = [role for _, role in read_name(file).channels]
+    assert found[: len(channels)] == channels or not channels
+    assert len(read_name(file).channels) >= (3 if channels else 1)
+
+
+def test_green_words():
+    assert read_name("wall_normal_dx.png").green == "down"
+    assert read_name("wall_normal_gl.png").green == "up"
+    assert read_name("wall_rough_dx.png").green == "unknown"
+
+
+def height(kind, grid, seed, rng):
+    if kind == 0:
+        return clouds(grid, size=float(rng.uniform(20, 150)), octaves=int(rng.integers(2, 8)), seed=seed) * rng.uniform(
+            0.5, 12
+        )
+    if kind == 1:
+        return pebbles(grid, size=float(rng.uniform(15, 60)), seed=seed) * rng.uniform(1, 8)
+    if kind == 2:
+        laid = units(grid, length=float(rng.uniform(40, 120)), height=float(rng.uniform(20, 60)), joint=4)
+        return relief(
+            grid, laid, depth=float(rng.uniform(0.5, 4)), edge_round=5.0, tilt=float(rng.uniform(0, 2)), seed=seed
+        )
+    return clouds(grid, size=60, octaves=4, seed=seed) * rng.uniform(0.5, 5) + pebbles(
+        grid, size=30, seed=seed
+    ) * rng.uniform(0, 4)
+
+
+def eight_bit(normal):
+    codes = np.rint((normal * 0.5 + 0.5) * 255) / 255
+    return np.concatenate([codes, np.ones((*codes.shape[:2], 1))], 2).astype(np.float32)
+
+
+def test_green_is_found_on_two_hundred_sets_of_known_truth():
+    rng = np.random.default_rng(7)
+    committed = right = 0
+    for seed in range(208):
+        px = int(rng.choice([128, 192, 256]))
+        grid = Grid(px, px, 300, 300)
+        normal = normal_of_height(np.ascontiguousarray(height(seed % 4, grid, seed, rng), np.float32), grid)
+        down = rng.random() < 0.5
+        codes = eight_bit(normal * np.array([1, -1 if down else 1, 1], np.float32))
+        found = green_direction(as_map(codes, Picture(id="n", role="normal", green="up")))
+        committed += found.direction != "unknown"
+        right += found.direction == ("down" if down else "up")
+    assert committed >= 0.85 * 208
+    assert right >= 0.98 * committed
+
+
+def test_flat_and_one_way_relief_cannot_be_told():
+    flat = np.zeros((128, 128, 3), np.float32)
+    flat[..., 2] = 1
+    assert green_direction(flat).direction == "unknown"
+    grid = Grid(128, 128, 100, 100)
+    ridges = np.sin(2 * np.pi * grid.x_mm() / 10)[None, :].repeat(128, 0).astype(np.float32)
+    found = green_direction(normal_of_height(ridges, grid))
+    assert found.direction == "unknown"
+    assert "tell" in found.reason
+    noise = np.random.default_rng(1).normal(0, 0.2, (128, 128, 3)).astype(np.float32) + np.array([0, 0, 1], np.float32)
+    noise /= np.linalg.norm(noise, axis=2, keepdims=True)
+    assert green_direction(noise).direction == "unknown"
+
+
+def test_height_of_slopes_inverts_central_differences():
+    # Frankot and Chellappa 1988 with sin w: exact for central differences (check-values C2).
+    grid = Grid(128, 96, 64.0, 48.0)
+    shape = clouds(grid, size=16, octaves=4, seed=2) * 3
+    p, q = slopes_of(normal_of_height(shape, grid))
+    back = height_of_slopes(p, q, grid)
+    apart = back - (shape - shape.mean())
+    assert np.sqrt(np.mean(apart**2)) < 2e-3 * shape.std()
+
+
+@pytest.mark.parametrize(("bits", "limit"), [(8, 0.05), (16, 1e-3)])
+def test_height_from_a_stored_normal_map(bits, limit):
+    grid = Grid(256, 256, 128.0, 128.0)
+    shape = (clouds(grid, size=40, octaves=3, seed=2) * 6).astype(np.float32)
+    top = 2**bits - 1
+    stored = np.rint((normal_of_height(shape, grid) * 0.5 + 0.5) * top) / top * 2 - 1
+    stored = (stored / np.linalg.norm(stored, axis=2, keepdims=True)).astype(np.float32)
+    back = height_of_slopes(*slopes_of(stored), grid)
+    assert np.sqrt(np.mean((back - (shape - shape.mean())) ** 2)) / shape.std() < limit
+
+
+def test_in_or_out_by_agreement_with_the_height_map():
+    grid = Grid(192, 192, 100, 100)
+    shape = (pebbles(grid, size=20, seed=3) * 5).astype(np.float32)
+    normal = normal_of_height(shape, grid)
+    assert agreement(normal, shape, grid) > 0.8
+    assert agreement(normal * np.array([-1, -1, 1], np.float32), shape, grid) < -0.8
+    assert abs(agreement(normal, clouds(grid, size=20, seed=9), grid)) < 0.3
+
+
+def test_content_tells_normals_colour_and_masks():
+    grid = Grid(96, 96, 100, 100)
+    normal = normal_of_height(pebbles(grid, size=20, seed=3) * 5, grid)
+    assert read_pixels(normal * 0.5 + 0.5).role == MapKind.NORMAL
+    colour = np.random.default_rng(1).random((96, 96, 3)) * np.array([0.8, 0.5, 0.3])
+    assert read_pixels(colour).role == MapKind.BASE_COLOUR
+    mask = np.repeat((clouds(grid, size=30, seed=1) > 0.5)[..., None], 3, 2).astype(np.float32)
+    assert read_pixels(mask).role == MapKind.METALNESS
+    grey = np.repeat(clouds(grid, size=30, seed=1)[..., None], 3, 2) * 0.5 + 0.2
+    assert read_pixels(grey).role == "unknown"
+
+
+def test_name_and_content_confirm_or_contradict():
+    grid = Grid(96, 96, 100, 100)
+    normal = normal_of_height(pebbles(grid, size=20, seed=3) * 5, grid) * 0.5 + 0.5
+    grey = np.repeat(clouds(grid, size=30, seed=1)[..., None], 3, 2)
+    assert decide(read_name("a_normal.png"), read_pixels(normal)).confidence > 0.9
+    assert decide(read_name("a_normal.png"), read_pixels(grey)).role == "unknown"
+    assert decide(read_name("a_rough.png"), read_pixels(normal)).role == MapKind.NORMAL
+    assert decide(read_name("a_rough.png"), read_pixels(grey)).role == MapKind.ROUGHNESS
+
+
+def test_pictures_become_maps_of_one_convention():
+    codes = np.zeros((4, 4, 4), np.float32)
+    codes[...] = (0.25, 0.7, 0.9, 0.5)
+    up = as_map(codes, Picture(id="n", role="normal", green="up"))
+    down = as_map(codes, Picture(id="n", role="normal", green="down"))
+    assert np.allclose(up * [1, -1, 1], down)
+    assert np.allclose(as_map(codes, Picture(id="n", role="normal", green="up", turned_over=True)), up * [-1, -1, 1])
+    assert np.allclose(as_map(codes, Picture(id="g", role="glossiness", channel="a")), 0.5)
+    assert np.allclose(as_map(codes, Picture(id="r", role="roughness", channel="g")), 0.7)
+    assert np.allclose(as_map(codes, Picture(id="h", role="height", channel="b", turned_over=True)), -0.4)
+
+
+def test_a_turned_frame_turns_the_normals_as_vectors():
+    """A ridge map framed at a right angle is the normal map of the turned ridge."""
+    grid = Grid(64, 64, 64, 64)
+    shape = (np.sin(2 * np.pi * grid.x_mm() / 16)[None, :].repeat(64, 0) * 2).astype(np.float32)
+    codes = eight_bit(normal_of_height(shape, grid))
+    # The frame's upper edge runs up the picture's left side: the sheet is the picture turned clockwise.
+    corners = ((0.0, 64.0), (0.0, 0.0), (64.0, 0.0), (64.0, 64.0))
+    flat = MapSet(grid, {MapKind.BASE_COLOUR: np.zeros((64, 64, 3), np.float32)})
+    sheet = onto_sheet(flat, [codes], [Picture(id="n", role="normal")], corners, (64, 64))
+    expected = normal_of_height(np.ascontiguousarray(np.rot90(shape, -1)), grid)
+    assert np.abs(sheet[MapKind.NORMAL][4:-4, 4:-4] - expected[4:-4, 4:-4]).max() < 0.03

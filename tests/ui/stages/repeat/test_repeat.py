@@ -1,0 +1,138 @@
+"""Stage 2: the ways to make a repeat, by mouse and keys."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from brave_tessel.formats.images import encode_png
+from tests.core.repeat.test_methods import wall
+from tests.ui.test_whole_pass import type_into
+
+
+@pytest.fixture
+def walled(window, settled, tmp_path):
+    """A window on a photo of a wall, sized as 450 × 350 mm."""
+    path = tmp_path / "wall.png"
+    path.write_bytes(encode_png(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)))
+    window.desk.gather([path])
+    settled(window)
+    gather = window.stages["Gather"]
+    gather.source_card.frame.keep.setChecked(False)
+    type_into(gather.source_card.frame.width_field.field, "450")
+    type_into(gather.source_card.frame.height_field.field, "350")
+    window.desk.go("Repeat")
+    settled(window)
+    return window
+
+
+def choose(window, op):
+    QTest.mouseClick(window.stages["Repeat"].mend.method.buttons[op], Qt.MouseButton.LeftButton)
+
+
+def test_whole_courses_measure_and_a_known_course_sizes_the_sheet(walled, settled, soon):
+    desk, repeat = walled.desk, walled.stages["Repeat"]
+    choose(walled, "mend.courses")
+    soon(lambda: desk.source_id in repeat.mend.beats)
+    settled(walled)
+    assert repeat.mend.beat.isVisible()
+    assert desk.source.mend.number("across") == 3
+    assert desk.source.mend.number("up") == 4
+    assert "course 37.5" in walled.told.text()
+    type_into(repeat.mend.beat.course.field, "75")
+    settled(walled)
+    assert desk.source.straightening.width_mm == pytest.approx(900, abs=3)
+    assert repeat.pair.done.grid.width_mm == pytest.approx(675, abs=3)
+    assert all(reading.closes for reading in repeat.pair.done.seams)
+    assert desk.session.store.undo_label == "Size by the known unit"
+    desk.session.store.undo()
+    desk.session.store.undo()
+    assert desk.source.mend.op == "mend.courses"
+    desk.session.store.undo()
+    assert desk.source.mend.op == "mend.best_cut"
+
+
+def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
+    desk = window.desk
+    desk.gather([photo_file])
+    settled(window)
+    gather = window.stages["Gather"]
+    gather.source_card.frame.keep.setChecked(False)
+    type_into(gather.source_card.frame.width_field.field, "400")
+    desk.go("Repeat")
+    settled(window)
+    choose(window, "mend.courses")
+    soon(lambda: "regrow" in window.told.text())
+    assert desk.source.mend.op == "mend.courses"
+
+
+@pytest.mark.parametrize(("op", "size"), [("mend.level", (450, 350)), ("mend.regrow", (450, 350))])
+def test_level_and_regrow(walled, settled, op, size):
+    repeat = walled.stages["Repeat"]
+    choose(walled, op)
+    settled(walled)
+    assert not repeat.mend.beat.isVisible()
+    done = repeat.pair.done
+    assert (done.grid.width_mm, done.grid.height_mm) == pytest.approx(size)
+    assert done.cut is None
+    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(repeat.desk.source.mend.complete())
+
+
+def test_a_surface_follows_its_source_through_another_method(walled, settled):
+    desk, repeat = walled.desk, walled.stages["Repeat"]
+    repeat.mend.make_surface()
+    surface = desk.surface
+    desk.go("Repeat")
+    choose(walled, "mend.level")
+    after = desk.job.surface(surface.id)
+    assert (after.width_mm, after.height_mm) == (450, 350)
+    choose(walled, "mend.regrow")
+    settled(walled)
+    type_into(repeat.mend.form.controls["width"].field, "800")
+    assert desk.job.surface(surface.id).width_mm == 800
+
+
+def test_breaking_the_repeat_widens_the_surface_and_calms_the_score(demo_window, settled):
+    desk, repeat = demo_window.desk, demo_window.stages["Repeat"]
+    desk.select(source="shingle")
+    desk.go("Repeat")
+    settled(demo_window)
+    cell = repeat.pair.done.grid
+    for name in ("across", "up"):
+        type_into(repeat.break_up.form.controls[name].field, "1")
+    settled(demo_window)
+    plain = repeat.pair.done.repetition.score
+    assert repeat.pair.done.field_mips is None
+    type_into(repeat.break_up.form.controls["across"].field, "3")
+    type_into(repeat.break_up.form.controls["up"].field, "3")
+    settled(demo_window)
+    assert repeat.pair.done.repetition.score < 0.6 * plain
+    assert repeat.pair.done.field_grid.width_mm == pytest.approx(3 * cell.width_mm)
+    bed = desk.job.surface("shingle-bed")
+    assert (bed.width_mm, bed.height_mm) == pytest.approx((3 * 550, 3 * 390))
+    desk.session.store.undo()
+    assert desk.job.surface("shingle-bed").height_mm == pytest.approx(390)
+
+
+def test_the_field_is_stepped_back_to_twenty_metres(demo_window, settled):
+    from PyQt6.QtCore import QPoint, QPointF
+    from PyQt6.QtGui import QWheelEvent
+    from PyQt6.QtWidgets import QApplication
+
+    demo_window.desk.go("Repeat")
+    settled(demo_window)
+    pair = demo_window.stages["Repeat"].pair
+    for _ in range(30):
+        event = QWheelEvent(
+            QPointF(600, 200),
+            pair.mapToGlobal(QPointF(600, 200)),
+            QPoint(0, 0),
+            QPoint(0, -120),
+            Qt.MouseButton.NoButton,
+            Qt.KeyboardModifier.NoModifier,
+            Qt.ScrollPhase.NoScrollPhase,
+            False,
+        )
+        QApplication.sendEvent(pair, event)
+    assert pair.field_m == 20
+    assert not pair.grab().isNull()
