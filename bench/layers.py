@@ -11,11 +11,14 @@ import cv2
 import numpy as np
 from scipy import ndimage
 
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.core.buildup.seat import Seat, bare, lay
 from brave_tessel.core.buildup.strokes import lay_strokes
 from brave_tessel.core.buildup.water import stand
 from brave_tessel.core.job.commands import Insert
-from brave_tessel.core.job.document import Job, Layer, MapMix, RecipeWhat, Rule, Setting, Stroke, Surface
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, MapMix, Rule, Stroke, Surface
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.path import measure_path
 from brave_tessel.core.maps import BLENDED, LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import find
@@ -25,7 +28,7 @@ from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation
-from brave_tessel.engine.intents.sources import set_step_value
+from brave_tessel.engine.intents.surfaces import set_step_value
 from brave_tessel.engine.pictures.strokes import Showing, Shown, stroke_parts
 from brave_tessel.engine.pictures.surface import surface_picture
 from brave_tessel.engine.session import Session

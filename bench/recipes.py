@@ -12,7 +12,9 @@ from scipy import ndimage
 from scipy.spatial import cKDTree
 
 import brave_tessel.core.registered  # noqa: F401
-from brave_tessel.core.job.document import Job, Layer, RecipeWhat, Surface
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.kernels.wrapped import sample_moved
 from brave_tessel.core.recipe import edit
 from brave_tessel.core.recipe.shelf import SHELF, stock_named

@@ -13,7 +13,9 @@ from skimage import data
 
 import brave_tessel.core.registered  # noqa: F401
 from brave_tessel.core.gather.stereo import solve
-from brave_tessel.core.job.document import PieceKind, Scatter, Setting, Touch
+from brave_tessel.core.job.document import Touch
+from brave_tessel.core.job.layers import PieceKind, Scatter
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.membrane import membrane
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet

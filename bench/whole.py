@@ -14,7 +14,8 @@ from pathlib import Path
 import msgspec
 
 from brave_tessel.core.job.commands import Insert, Set
-from brave_tessel.core.job.document import Job, Stroke, Surface, layer_of
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Stroke, Surface, layer_of
 from brave_tessel.demo import job as demo
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.handover.deliver import export_surface

@@ -3,7 +3,7 @@
 import numpy as np
 
 from brave_tessel.core.buildup.seat import Seat, bare, lay
-from brave_tessel.core.job.document import MapMix
+from brave_tessel.core.job.layers import MapMix
 from brave_tessel.core.maps import BLENDED, MapKind, MapSet
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.sheet import Grid

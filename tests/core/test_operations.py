@@ -9,12 +9,12 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError, UnknownOperationError
-from brave_tessel.core.job.document import Setting
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import REGISTRY, Brushed, Colour, Field, Ground, Operation, Pieces, Vector, find
 from brave_tessel.core.outlines import Outline
-from brave_tessel.core.place.layings import Vertices
+from brave_tessel.core.place.lay import Vertices
 from brave_tessel.core.place.mesh import Frame
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.steps.pattern import units

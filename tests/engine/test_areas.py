@@ -6,8 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from brave_tessel.core.buildup.kinds.painted import PaintedWhat
 from brave_tessel.core.buildup.strokes import INTO, copies, lay_strokes, reach_of
-from brave_tessel.core.job.document import Job, Layer, PaintedWhat, Rule, Setting, Stroke, Surface
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Rule, Stroke, Surface
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.plan.area import Area, area_of
 from brave_tessel.core.plan.planner import Planner

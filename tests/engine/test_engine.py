@@ -27,7 +27,8 @@ from brave_tessel.core.maps import SURFACE_MAPS, MapKind
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.handover.deliver import deliver, export_surface, planned_files
 from brave_tessel.engine.intents import layers as layer_intents
-from brave_tessel.engine.intents import sources as intents
+from brave_tessel.engine.intents import sources as source_intents
+from brave_tessel.engine.intents import surfaces as surface_intents
 from brave_tessel.engine.journal import Journal, recover, recoverable
 from brave_tessel.engine.memory import give_back_freed_memory, keep_freed_memory
 from brave_tessel.engine.session import Session
@@ -131,10 +132,10 @@ def test_a_picture_becomes_a_source(session, photo_file):
 def whole_pass(session, photo_file):
     source = session.read_source(photo_file)
     session.store.dispatch(session.add_source(source))
-    session.store.dispatch(intents.resize_source(session.job, source, 400.0, 300.0, "4*100"))
+    session.store.dispatch(source_intents.resize_source(session.job, source, 400.0, 300.0, "4*100"))
     source = session.job.sources[0]
-    session.store.dispatch(intents.set_source_value(session.job, source, "mend", "overlap", 40.0, gesture=""))
-    command, surface = intents.surface_from_source(session.job, session.job.sources[0])
+    session.store.dispatch(source_intents.set_source_value(session.job, source, "mend", "overlap", 40.0, gesture=""))
+    command, surface = surface_intents.surface_from_source(session.job, session.job.sources[0])
     session.store.dispatch(command)
     return surface
 
@@ -143,9 +144,9 @@ def test_repeat_of_a_surface_follows_its_source(session, photo_file):
     surface = whole_pass(session, photo_file)
     assert (surface.width_mm, surface.height_mm) == (360, 260)
     source = session.job.sources[0]
-    session.store.dispatch(intents.set_source_value(session.job, source, "mend", "overlap", 60.0, gesture=""))
+    session.store.dispatch(source_intents.set_source_value(session.job, source, "mend", "overlap", 60.0, gesture=""))
     assert (session.job.surfaces[0].width_mm, session.job.surfaces[0].height_mm) == (340, 240)
-    session.store.dispatch(intents.resize_source(session.job, session.job.sources[0], 800.0, 600.0))
+    session.store.dispatch(source_intents.resize_source(session.job, session.job.sources[0], 800.0, 600.0))
     assert session.job.surfaces[0].width_mm == 740
     session.store.undo()
     session.store.undo()
@@ -153,16 +154,16 @@ def test_repeat_of_a_surface_follows_its_source(session, photo_file):
 
 
 def test_repeat_of_a_surface_follows_its_units(session):
-    command, surface = intents.new_surface(session.job)
+    command, surface = surface_intents.new_surface(session.job)
     session.store.dispatch(command)
     layer = surface.layers[0]
-    session.store.dispatch(intents.set_step_value(session.job.surfaces[0], layer, "units", "length", 200.0, gesture=""))
+    session.store.dispatch(surface_intents.set_step_value(session.job.surfaces[0], layer, "units", "length", 200.0, gesture=""))
     made = session.job.surfaces[0]
     assert made.width_mm == pytest.approx(4 * 203)
-    session.store.dispatch(intents.set_step_value(made, made.layers[0], "units", "joint", 5.0, gesture=""))
+    session.store.dispatch(surface_intents.set_step_value(made, made.layers[0], "units", "joint", 5.0, gesture=""))
     made = session.job.surfaces[0]
     assert (made.width_mm, made.height_mm) == pytest.approx((4 * 205, 8 * 80))
-    session.store.dispatch(intents.set_step_value(made, made.layers[0], "units", "bond", "flemish", gesture=""))
+    session.store.dispatch(surface_intents.set_step_value(made, made.layers[0], "units", "bond", "flemish", gesture=""))
     made = session.job.surfaces[0]
     assert made.width_mm / 307.5 == pytest.approx(round(made.width_mm / 307.5))
 

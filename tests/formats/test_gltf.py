@@ -8,7 +8,7 @@ import pytest
 import trimesh
 from PIL import Image
 
-from brave_tessel.core.place.pieces import CORNER, FIGURE_MM
+from brave_tessel.core.place.pieces.corner import CORNER, FIGURE_MM
 from brave_tessel.engine.handover.deliver import scene_glb
 
 

@@ -6,8 +6,10 @@ import zipfile
 import msgspec
 import pytest
 
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.core.errors import CannotWriteError, NewerJobError, UnreadableFileError
-from brave_tessel.core.job.document import JOB_FORMAT, Job, Layer, RecipeWhat, Step, Surface
+from brave_tessel.core.job.document import JOB_FORMAT, Job
+from brave_tessel.core.job.layers import Layer, Step, Surface
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.formats import disk
 from brave_tessel.formats.job_file import load_job, save_job

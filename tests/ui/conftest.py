@@ -9,7 +9,10 @@ import pytest
 from PyQt6.QtCore import QSettings
 from PyQt6.QtTest import QTest
 
-from brave_tessel.core.job.document import Job, Layer, PlainWhat, RecipeWhat, Surface
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
@@ -42,7 +45,7 @@ def make_window(qtbot):
         window = Window(Session(opened or OpenedJob(Job()), cache=SHARED_CACHE), ask=False, **more)
         # A quarter of the usual pixels: what is tested here is the window.
         window.preview.setCurrentIndex(window.preview.findData(512))
-        window.desk.set_preview(512)
+        window.desk.view.set_preview(512)
         window.resize(1280, 800)
         window.show()
         window.activateWindow()
@@ -99,8 +102,8 @@ def build(make_window, settled):
             Job(id="j", surfaces=(Surface(id="s", name="Tiled", width_mm=600.0, height_mm=450.0, layers=(tiles, top)),))
         )
     )
-    window.desk.set_preview(256)
-    window.desk.select(surface="s", layer="top")
+    window.desk.view.set_preview(256)
+    window.desk.selection.choose(surface="s", layer="top")
     window.desk.go("Build")
     window.actions_.show_extent("Cell")
     settled(window)

@@ -13,7 +13,7 @@ from tests.ui.hand import click, pull
 
 @pytest.fixture
 def pinned(demo_window, settled):
-    demo_window.desk.select(source="shingle", surface="shingle-bed")
+    demo_window.desk.selection.choose(source="shingle", surface="shingle-bed")
     demo_window.desk.go("Repeat")
     settled(demo_window)
     demo_window.actions_.pin_reference()
@@ -71,7 +71,7 @@ def test_a_reference_goes_with_its_source(pinned, settled):
 def test_a_tint_is_taken_from_any_board(demo_window, settled):
     desk = demo_window.desk
     desk.go("Gather")
-    desk.select(source="mosaic")
+    desk.selection.choose(source="mosaic")
     settled(demo_window)
     card = demo_window.stages["Gather"].source_card
     card.colour_section.unfold()
@@ -81,12 +81,12 @@ def test_a_tint_is_taken_from_any_board(demo_window, settled):
     place = board.rect().center()
     expected = colour_at(board, place)
     click(board, place)
-    assert desk.source.tint.values["tint"] == expected
+    assert desk.selection.source.tint.values["tint"] == expected
     assert not tint.drop.isChecked()
     assert QColor(expected).isValid()
     click(tint.drop)
     QTest.keyClick(demo_window, Qt.Key.Key_Escape)
     assert not tint.drop.isChecked()
-    before = desk.source.tint
+    before = desk.selection.source.tint
     click(board, place + QPoint(40, 0))
-    assert desk.source.tint == before
+    assert desk.selection.source.tint == before

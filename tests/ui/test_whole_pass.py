@@ -6,7 +6,8 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
 
-from brave_tessel.core.job.document import RecipeWhat, SourceWhat
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.buildup.kinds.source import SourceWhat
 from brave_tessel.demo.camera import View, photograph, seen_corners
 from brave_tessel.formats.images import encode_png
 
@@ -65,19 +66,19 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     path, corners = skewed
 
     # 1 Gather: open, drag the four corners, type the width; the height follows from the view.
-    desk.gather([path])
+    desk.gather.read([path])
     settled(window)
     gather = window.stages["Gather"]
     frame = gather.frame
-    for corner, target in zip(desk.source.straightening.corners, corners, strict=True):
+    for corner, target in zip(desk.selection.source.straightening.corners, corners, strict=True):
         drag(frame, frame.to_screen(*corner), frame.to_screen(*target))
     settled(window)
-    placed = np.array(desk.source.straightening.corners)
+    placed = np.array(desk.selection.source.straightening.corners)
     assert np.abs(placed - np.array(corners)).max() < 1.5 / frame.scale
     assert desk.session.store.undo_label == "Move the frame"
     type_into(gather.source_card.frame.width_field.field, "12*75")
     settled(window)
-    sizes = desk.source.straightening
+    sizes = desk.selection.source.straightening
     assert sizes.width_mm == 900
     assert sizes.height_mm == pytest.approx(600, rel=0.02)
     assert sizes.size_note == "12*75"
@@ -85,32 +86,32 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
 
     # 2 Repeat: widen the overlap with the arrow keys, read the meters, make a surface.
     QTest.keyClick(window, Qt.Key.Key_2)
-    assert desk.stage == "Repeat"
+    assert desk.view.stage == "Repeat"
     settled(window)
     repeat = window.stages["Repeat"]
     overlap = repeat.mend.form.controls["overlap"]
-    before = desk.source.mend.number("overlap")
+    before = desk.selection.source.mend.number("overlap")
     overlap.rule.setFocus()
     for _ in range(12):
         QTest.keyClick(overlap.rule, Qt.Key.Key_Right)
     settled(window)
-    assert desk.source.mend.number("overlap") > before
+    assert desk.selection.source.mend.number("overlap") > before
     assert repeat.pair.done is not None
     assert all(reading.closes for reading in repeat.pair.done.seams)
     assert repeat.meters.seam.value == f"{max(r.score for r in repeat.pair.done.seams):.2f}"
     QTest.mouseClick(repeat.mend.make, Qt.MouseButton.LeftButton)
-    assert desk.stage == "Build"
+    assert desk.view.stage == "Build"
     settled(window)
 
     # 3 Build: a second layer, its seat and a rule, and paint over the edge.
     build = window.stages["Build"]
-    assert isinstance(desk.surface.layers[0].what, SourceWhat)
+    assert isinstance(desk.selection.surface.layers[0].what, SourceWhat)
     build.lay_on("Recipe", "Clouds")
     settled(window)
-    assert isinstance(desk.surface.layers[1].what, RecipeWhat)
+    assert isinstance(desk.selection.surface.layers[1].what, RecipeWhat)
     level = next(form for form, _ in build.layer_card.forms if form.op == "seat.by_height").controls["level"]
     type_into(level.field, "0.8 mm")
-    assert desk.layer.seat.number("level") == 0.8
+    assert desk.selection.layer.seat.number("level") == 0.8
     build.layer_card._add_rule("where.noise")
     QTest.keyClick(window, Qt.Key.Key_B)
     assert build.surface_board.painting
@@ -120,7 +121,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     settled(window)
     QTest.keyClick(window, Qt.Key.Key_Escape)
     assert not board.painting
-    rules = {rule.rule.op: rule for rule in desk.layer.where}
+    rules = {rule.rule.op: rule for rule in desk.selection.layer.where}
     assert len(rules["where.painted"].strokes) == 1
     assert desk.session.store.undo_label == "Paint"
     row, column = build.done.grid.row_column(5.0, height / 2)
@@ -134,9 +135,9 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     place = window.stages["Place"]
     QTest.mouseClick(place.put_up, Qt.MouseButton.LeftButton)
     settled(window)
-    desk.select(part="east-wall")
-    QTest.mouseClick(place.tiles[desk.surface_id], Qt.MouseButton.LeftButton)
-    assert next(p for p in desk.job.scene.parts if p.id == "east-wall").surface == desk.surface_id
+    desk.selection.choose(part="east-wall")
+    QTest.mouseClick(place.tiles[desk.selection.surface_id], Qt.MouseButton.LeftButton)
+    assert next(p for p in desk.job.scene.parts if p.id == "east-wall").surface == desk.selection.surface_id
     QTest.keyClick(window, Qt.Key.Key_P, Qt.KeyboardModifier.ControlModifier)
     assert place.view.picking
     at = place.view._on_screen((2000.0, 0.0, 0.0))

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QStackedWidget
 
-from brave_tessel.core.job.document import RecipeWhat
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.formats import disk
 from brave_tessel.formats.job_file import load_job
 from tests.ui.test_whole_pass import drag, type_into
@@ -31,7 +31,7 @@ def test_empty_states_say_what_to_do(window, settled):
         window.desk.go(stage)
         settled(window)
     assert window.stages["Gather"].source_card.title.text() == "No picture yet"
-    assert window.stages["Place"].put_up.isVisible() or window.desk.stage != "Place"
+    assert window.stages["Place"].put_up.isVisible() or window.desk.view.stage != "Place"
 
 
 def test_pictures_are_dropped_and_bad_ones_told(window, settled, photo_file, tmp_path):
@@ -40,7 +40,7 @@ def test_pictures_are_dropped_and_bad_ones_told(window, settled, photo_file, tmp
     window.desk.go("Build")
     drop(window, photo_file, bad)
     settled(window)
-    assert window.desk.stage == "Gather"
+    assert window.desk.view.stage == "Gather"
     assert [source.name for source in window.desk.job.sources] == ["Wall"]
     drop(window, bad)
     settled(window)
@@ -65,7 +65,7 @@ def test_a_failed_save_keeps_the_job_unsaved(demo_window, tmp_path, monkeypatch)
         raise OSError(28, "No space left on device")
 
     monkeypatch.setattr(disk.os, "fsync", fail)
-    demo_window.desk.select(layer="limewash")
+    demo_window.desk.selection.choose(layer="limewash")
     demo_window.stages["Build"].layers.remove()
     assert not demo_window.save_job(tmp_path / "x.tessel")
     assert "disk is full" in demo_window.told.text()
@@ -84,10 +84,10 @@ def test_opening_nonsense_leaves_the_job_alone(demo_window, tmp_path):
 def test_stages_by_keys_and_mouse(demo_window):
     for number, stage in enumerate(demo_window.stages, 1):
         QTest.keyClick(demo_window, Qt.Key(ord("0") + number))
-        assert demo_window.desk.stage == stage
+        assert demo_window.desk.view.stage == stage
     bar = demo_window.stage_bar
     QTest.mouseClick(bar, Qt.MouseButton.LeftButton, pos=QPoint(60, 15))
-    assert demo_window.desk.stage == "Gather"
+    assert demo_window.desk.view.stage == "Gather"
 
 
 def test_panels_fold_and_sizes_are_remembered(demo_window, make_window):
@@ -107,7 +107,7 @@ def test_panels_fold_and_sizes_are_remembered(demo_window, make_window):
 def test_undo_and_redo_are_named(demo_window, settled):
     desk = demo_window.desk
     desk.go("Build")
-    desk.select(surface="dado", layer="limewash")
+    desk.selection.choose(surface="dado", layer="limewash")
     settled(demo_window)
     build = demo_window.stages["Build"]
     level = next(form for form, _ in build.layer_card.forms if form.op == "seat.by_height").controls["level"]
@@ -115,18 +115,18 @@ def test_undo_and_redo_are_named(demo_window, settled):
         level.rule.setFocus()
         QTest.keyClick(level.rule, Qt.Key.Key_Right)
     assert demo_window.actions_.undo.text() == "Undo Set level"
-    before = desk.layer.seat.number("level")
+    before = desk.selection.layer.seat.number("level")
     QTest.keyClick(demo_window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert desk.layer.seat.number("level") < before
+    assert desk.selection.layer.seat.number("level") < before
     assert demo_window.actions_.redo.text() == "Redo Set level"
     QTest.keyClick(demo_window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
-    assert desk.layer.seat.number("level") == before
+    assert desk.selection.layer.seat.number("level") == before
 
 
 def test_a_dragged_dial_is_one_step(demo_window, settled):
     desk = demo_window.desk
     desk.go("Build")
-    desk.select(surface="dado", layer="limewash")
+    desk.selection.choose(surface="dado", layer="limewash")
     settled(demo_window)
     build = demo_window.stages["Build"]
     rule = next(form for form, _ in build.layer_card.forms if form.op == "seat.by_height").controls["feather"].rule
@@ -140,29 +140,29 @@ def test_a_dragged_dial_is_one_step(demo_window, settled):
 def test_layers_are_hidden_reordered_duplicated_and_removed(demo_window, settled):
     desk = demo_window.desk
     desk.go("Build")
-    desk.select(surface="dado", layer="limewash")
+    desk.selection.choose(surface="dado", layer="limewash")
     settled(demo_window)
     build = demo_window.stages["Build"]
     rows = build.list
     rect = rows.visualItemRect(rows.item(0))
     QTest.mouseClick(rows.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(rect.right() - 18, rect.center().y()))
-    assert not desk.surface.layers[-1].shown
-    count = len(desk.surface.layers)
+    assert not desk.selection.surface.layers[-1].shown
+    count = len(desk.selection.surface.layers)
     rows.moved.emit("limewash", count - 1)
-    assert [layer.id for layer in desk.surface.layers][:3] == ["limewash", "tile", "glaze"]
+    assert [layer.id for layer in desk.selection.surface.layers][:3] == ["limewash", "tile", "glaze"]
     desk.session.store.undo()
-    desk.select(layer="limewash")
+    desk.selection.choose(layer="limewash")
     QTest.keyClick(demo_window, Qt.Key.Key_D, Qt.KeyboardModifier.ControlModifier)
-    assert len(desk.surface.layers) == count + 1
+    assert len(desk.selection.surface.layers) == count + 1
     rows.setFocus()
     QTest.keyClick(rows, Qt.Key.Key_Delete)
-    assert len(desk.surface.layers) == count
+    assert len(desk.selection.surface.layers) == count
 
 
 def test_views_extents_and_scales(demo_window, settled):
     desk, build = demo_window.desk, demo_window.stages["Build"]
     desk.go("Build")
-    desk.select(surface="dado")
+    desk.selection.choose(surface="dado")
     settled(demo_window)
     lit = build.done.mips[0].copy()
     QTest.mouseClick(build.views.buttons["Height"], Qt.MouseButton.LeftButton)
@@ -183,7 +183,7 @@ def test_views_extents_and_scales(demo_window, settled):
 def test_probe_says_what_lies_on_top(demo_window, settled):
     desk, build = demo_window.desk, demo_window.stages["Build"]
     desk.go("Build")
-    desk.select(surface="dado")
+    desk.selection.choose(surface="dado")
     settled(demo_window)
     board = build.surface_board
     from PyQt6.QtCore import QEvent
@@ -209,7 +209,7 @@ def test_probe_says_what_lies_on_top(demo_window, settled):
 def test_the_cut_is_dragged_and_the_light_turned(demo_window, settled):
     desk, build = demo_window.desk, demo_window.stages["Build"]
     desk.go("Build")
-    desk.select(surface="dado")
+    desk.selection.choose(surface="dado")
     settled(demo_window)
     board = build.surface_board
     before = board.cut_y
@@ -228,12 +228,12 @@ def test_repeat_fits_whole_units_at_a_click(demo_window, settled):
     from brave_tessel.core.job.commands import Set
 
     desk.go("Build")
-    desk.select(surface="dado")
+    desk.selection.choose(surface="dado")
     desk.dispatch(Set(path=("surfaces", "dado", "width_mm"), value=1300.0, label="x"))
     settled(demo_window)
     assert ("repeat", "Courses") in {cell[:2] for cell in build.block.cells}
     build.block.clicked.emit("repeat")
-    assert desk.surface.width_mm == pytest.approx(1224)
+    assert desk.selection.surface.width_mm == pytest.approx(1224)
 
 
 def test_a_fault_is_told_at_its_layer(demo_window, settled):
@@ -243,8 +243,8 @@ def test_a_fault_is_told_at_its_layer(demo_window, settled):
 
     desk, build = demo_window.desk, demo_window.stages["Build"]
     desk.go("Build")
-    desk.select(surface="dado", layer="glaze")
-    what = desk.layer.what
+    desk.selection.choose(surface="dado", layer="glaze")
+    what = desk.selection.layer.what
     assert isinstance(what, RecipeWhat)
     odd = msgspec.structs.replace(what.recipe.steps[0], op="noise.from_the_future")
     recipe = msgspec.structs.replace(what.recipe, steps=(odd, *what.recipe.steps[1:]))
@@ -260,38 +260,38 @@ def test_a_fault_is_told_at_its_layer(demo_window, settled):
 def test_dimension_line_sizes_the_frame(demo_window, settled):
     desk, gather = demo_window.desk, demo_window.stages["Gather"]
     desk.go("Gather")
-    desk.select(source="mosaic")
+    desk.selection.choose(source="mosaic")
     settled(demo_window)
     QTest.mouseClick(gather.source_card.line.measure, Qt.MouseButton.LeftButton)
     frame = gather.frame
-    top_left, top_right = desk.source.straightening.corners[:2]
+    top_left, top_right = desk.selection.source.straightening.corners[:2]
     drag(frame, frame.to_screen(*top_left), frame.to_screen(*top_right))
     assert frame.name == "frame"
     type_into(gather.source_card.line.length.field, "2.4 m")
-    assert desk.source.straightening.width_mm == pytest.approx(2400, rel=0.005)
-    assert desk.source.straightening.height_mm == pytest.approx(1600, rel=0.005)
+    assert desk.selection.source.straightening.width_mm == pytest.approx(2400, rel=0.005)
+    assert desk.selection.source.straightening.height_mm == pytest.approx(1600, rel=0.005)
 
 
 def test_corners_are_nudged_by_the_arrow_keys(demo_window, settled):
     desk, gather = demo_window.desk, demo_window.stages["Gather"]
     desk.go("Gather")
-    desk.select(source="mosaic")
+    desk.selection.choose(source="mosaic")
     settled(demo_window)
     frame = gather.frame
-    corner = desk.source.straightening.corners[0]
+    corner = desk.selection.source.straightening.corners[0]
     at = frame.to_screen(*corner)
     QTest.mouseClick(frame, Qt.MouseButton.LeftButton, pos=at.toPoint())
-    start = desk.source.straightening.corners[0]
+    start = desk.selection.source.straightening.corners[0]
     QTest.keyClick(frame, Qt.Key.Key_Right)
     QTest.keyClick(frame, Qt.Key.Key_Down, Qt.KeyboardModifier.ControlModifier)
-    x, y = desk.source.straightening.corners[0]
+    x, y = desk.selection.source.straightening.corners[0]
     assert (x - start[0], y - start[1]) == pytest.approx((1, 10))
 
 
 def test_elevation_shifts_the_pattern_and_counts_courses(demo_window, settled):
     desk, place = demo_window.desk, demo_window.stages["Place"]
     desk.go("Place")
-    desk.select(part="north-dado")
+    desk.selection.choose(part="north-dado")
     settled(demo_window)
     strip = place.elevation
     frame, scale = strip._frame()
@@ -323,13 +323,13 @@ def test_model_orbits_walks_and_chooses(demo_window, settled):
     QTest.keyClick(demo_window, Qt.Key.Key_Home)
     at = view._on_screen((1000.0, 600.0, 0.0))
     QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=at.toPoint())
-    assert desk.part_id == "north-dado"
+    assert desk.selection.part_id == "north-dado"
 
 
 def test_files_will_be_named_before_they_are_written(demo_window, settled):
     hand_over = demo_window.stages["Hand over"]
     demo_window.desk.go("Hand over")
-    demo_window.desk.select(surface="dado")
+    demo_window.desk.selection.choose(surface="dado")
     settled(demo_window)
     names = [row.title for row in hand_over.files.list.rows]
     assert "limewashed-dado-tile_normal.png" in names
@@ -342,7 +342,7 @@ def test_files_will_be_named_before_they_are_written(demo_window, settled):
 def test_stopping_a_delivery(demo_window, settled, soon, tmp_path: Path):
     hand_over = demo_window.stages["Hand over"]
     demo_window.desk.go("Hand over")
-    demo_window.desk.select(surface="limewash-wall")
+    demo_window.desk.selection.choose(surface="limewash-wall")
     hand_over.size.activated.emit(3)
     hand_over.start(tmp_path / "out")
     soon(lambda: hand_over.files.stop.isVisible())
@@ -392,7 +392,7 @@ def test_a_surface_is_dropped_on_a_part_of_the_model(demo_window, settled):
     QApplication.sendEvent(view, QDragEnterEvent(at.toPoint(), *keys))
     QApplication.sendEvent(view, QDropEvent(at, *keys))
     assert next(p for p in desk.job.scene.parts if p.id == "north-dado").surface == "shingle-bed"
-    assert desk.part_id == "north-dado"
+    assert desk.selection.part_id == "north-dado"
     assert desk.session.store.undo_label == "Lay on the part"
 
 

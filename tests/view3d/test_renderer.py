@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.job.document import Job
-from brave_tessel.core.place.pieces import corner_scene
+from brave_tessel.core.place.pieces.corner import corner_scene
 from brave_tessel.view3d.camera import Camera, orthographic_from, perspective
 from brave_tessel.view3d.renderer import Look, Renderer
 from brave_tessel.view3d.scene import draw_parts, find_under

@@ -9,13 +9,16 @@ from typing import Any
 
 import msgspec
 
+from ..core.buildup.kinds.recipe import RecipeWhat
 from ..core.errors import MissingError, NotUnderstoodError
-from ..core.job.document import Delivery, Job, Layer, Recipe, RecipeWhat, Surface
+from ..core.job.document import Delivery, Job
+from ..core.job.layers import Layer, Recipe, Surface
 from ..core.operation import REGISTRY, Param, Value
 from ..core.quantity import parse_angle, parse_length, parse_share
 from ..core.recipe.edit import set_dial
 from ..core.recipe.shelf import SHELF, stock_named
-from ..engine.handover.deliver import export_surface
+from ..engine.handover.output import Writing
+from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.intents.recipes import decode_recipe
 from ..engine.session import Session
 from ..formats.images import read_file
@@ -117,10 +120,9 @@ def run(options: argparse.Namespace, progress: Any, say: Say) -> None:
         recipe = with_dial(recipe, text)
     layer = Layer(id="recipe", name=name, what=RecipeWhat(recipe=recipe))
     surface = Surface(id="surface", name=name, width_mm=repeat[0], height_mm=repeat[1], layers=(layer,))
-    session = Session(OpenedJob(Job(id="job-recipe", surfaces=(surface,))))
-    written = export_surface(
-        session, surface, Delivery(id="command-line", px=options.px), options.out, progress=progress
-    )
+    snapshot = Session(OpenedJob(Job(id="job-recipe", surfaces=(surface,)))).snapshot()
+    delivery = Delivery(id="command-line", px=options.px)
+    written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
     progress.end()
     result = {
         "recipe": name,

@@ -37,6 +37,10 @@ class UnknownOperationError(TesselError):
     """An operation this version does not know."""
 
 
+class UnknownKindError(UnknownOperationError):
+    """A kind of layer, piece or file this version does not know."""
+
+
 class DegenerateViewError(TesselError):
     """Corners from which no proportion can be found."""
 

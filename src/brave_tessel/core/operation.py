@@ -10,7 +10,8 @@ import inspect
 import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
-from typing import Annotated, Any, get_args, get_origin, get_type_hints
+from dataclasses import fields as dataclass_fields
+from typing import Annotated, Any, TypeVar, get_args, get_origin, get_type_hints
 
 import numpy as np
 import numpy.typing as npt
@@ -275,40 +276,133 @@ class Operation:
     help: str = ""
     closes: Closes | None = None
     reach: Reach | None = None
+    handles: Any = None
+    known: bool = True
 
     def bind(self, values: Mapping[str, Value]) -> dict[str, Value]:
-        """Every parameter with its checked value; what is not given takes its default."""
+        """Every parameter with its checked value; what is not given takes its default.
+
+        Raises
+        ------
+        OutOfRangeError
+            when a value is outside what its parameter allows.
+        UnknownOperationError
+            when this version has no such operation.
+        """
+        if not self.known:
+            raise unknown(self.id, self.version)
         return {name: param.check(values.get(name, param.default)) for name, param in self.params.items()}
 
     def defaults(self) -> dict[str, Value]:
         """Every parameter at its default."""
         return {name: param.default for name, param in self.params.items()}
 
+    def default(self, name: str) -> Value:
+        """A parameter's default; 0 for one that is not known."""
+        return self.params[name].default if name in self.params else 0.0
 
-REGISTRY: dict[str, Operation] = {}
+
+def unknown(id: str, version: int = 0) -> UnknownOperationError:
+    """What is said of an operation that this version does not have."""
+    named = f"{id}, version {version}" if version else id
+    return UnknownOperationError(
+        "operation", value=named, remedy="It was made by another version; it is kept in the job unchanged."
+    )
+
+
+class _Registry(dict[str, Operation]):
+    """Operations by id. One that is not there answers with a stand-in that has no parameters and refuses to run, so
+    that a job from another version can be shown and edited around it. ``in`` and ``get`` say what is really there.
+    """
+
+    def __missing__(self, id: str) -> Operation:
+        return stand_in(id)
+
+
+def stand_in(id: str, version: int = 0) -> Operation:
+    """What stands for an operation this version does not have."""
+
+    def refuse(*_inputs: object, **_values: object) -> Any:
+        raise unknown(id, version)
+
+    head = id.split(".")[0]
+    return Operation(id, head, version, f"Unknown: {id}", refuse, {}, {}, "", "Made by another version.", known=False)
+
+
+REGISTRY: dict[str, Operation] = _Registry()
+SUPERSEDED: dict[tuple[str, int], Operation] = {}
+"""Earlier code of operations, by id and version: old jobs keep their look by it."""
 
 
 def operation(
-    id: str, *, label: str = "", version: int = 1, closes: Closes | None = None, reach: Reach | None = None
+    id: str,
+    *,
+    label: str = "",
+    version: int = 1,
+    closes: Closes | None = None,
+    reach: Reach | None = None,
+    handles: Any = None,
+    superseded: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
-    """Declare a function as an operation; the part of the id before the dot is its family. ``closes`` says from its
-    values the smallest repeat of a pattern, mm across and up, 0 where it does not matter. ``reach`` says from them
-    how far
-    around a pixel it looks, mm, where that is bounded and nothing else of the sheet counts.
+    """Declare a function as an operation; the part of the id before the dot is its family.
+
+    ``closes`` says from its values the smallest repeat of a pattern, mm across and up, 0 where it does not matter.
+    ``reach`` says from them how far around a pixel it looks, mm, where that is bounded and nothing else of the sheet
+    counts. ``handles`` is what of it can be dragged on a board. ``version`` rises when the same values give another
+    picture; the earlier code stays, declared as ``superseded`` under its own version.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
-        REGISTRY[id] = _read(
-            id, label or id.split(".")[1].replace("_", " ").capitalize(), version, function, closes, reach
-        )
+        title = label or id.split(".")[1].replace("_", " ").capitalize()
+        read = replace(_read(id, title, version, function), closes=closes, reach=reach, handles=handles)
+        if superseded:
+            SUPERSEDED[id, version] = read
+        else:
+            REGISTRY[id] = read
         return function
 
     return declare
 
 
-def _read(
-    id: str, label: str, version: int, function: Callable[..., Any], closes: Closes | None, reach: Reach | None
-) -> Operation:
+T = TypeVar("T")
+
+
+def settings(id: str, *, label: str, version: int = 1, closes: Closes | None = None) -> Callable[[type[T]], type[T]]:
+    """Declare a dataclass whose fields are parameters. Running the operation makes one from checked values; what is
+    done with it stands in its methods, or where it is used.
+    """
+
+    def declare(cls: type[T]) -> type[T]:
+        params = field_params(cls)
+        doc = inspect.getdoc(cls) or ""
+        REGISTRY[id] = Operation(id, id.split(".")[0], version, label, cls, {}, params, SETTINGS, doc, closes)
+        return cls
+
+    return declare
+
+
+SETTINGS = "settings"
+"""What an operation yields that is nothing but its checked values."""
+
+
+def field_params(cls: type) -> dict[str, Param]:
+    """The parameters declared by a dataclass's fields, in their order."""
+    hints = get_type_hints(cls, include_extras=True)
+    made: dict[str, Param] = {}
+    for entry in dataclass_fields(cls):  # type: ignore[arg-type]
+        param = _param_of(hints[entry.name])
+        if param is not None:
+            made[entry.name] = named(param, entry.name, entry.default)
+    return made
+
+
+def named(param: Param, name: str, default: Any) -> Param:
+    """A parameter with the name it is declared under, its label and its default."""
+    return replace(param, name=name, label=param.label or name.replace("_", " ").capitalize(), default=default)
+
+
+def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Operation:
+    """What a function's signature declares."""
     hints = get_type_hints(function, include_extras=True)
     inputs: dict[str, str] = {}
     params: dict[str, Param] = {}
@@ -316,23 +410,12 @@ def _read(
         hint = hints[name]
         param = _param_of(hint)
         if param is not None:
-            label_text = param.label or name.replace("_", " ").capitalize()
-            params[name] = replace(param, name=name, label=label_text, default=slot.default)
+            params[name] = named(param, name, slot.default)
         elif hint is not Grid:
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
     doc = inspect.getdoc(function) or ""
     return Operation(
-        id,
-        id.split(".")[0],
-        version,
-        label,
-        function,
-        inputs,
-        params,
-        _RESULTS.get(hints["return"], ""),
-        doc,
-        closes,
-        reach,
+        id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc
     )
 
 
@@ -342,20 +425,16 @@ def _param_of(hint: object) -> Param | None:
     return next((extra for extra in get_args(hint) if isinstance(extra, Param)), None)
 
 
-def find(id: str) -> Operation:
-    """The operation of that id.
+def find(id: str, version: int = 0) -> Operation:
+    """The operation of that id, as its newest code or that of an earlier version has it.
 
-    Raises
-    ------
-    UnknownOperationError
-        when this version has none.
+    One that this version does not have is answered by a stand-in (``known`` is false) without parameters, which raises
+    :class:`UnknownOperationError` when it is bound or run.
     """
-    try:
-        return REGISTRY[id]
-    except KeyError:
-        raise UnknownOperationError(
-            "operation", value=id, remedy="It was made by another version; it is kept in the job unchanged."
-        ) from None
+    newest = REGISTRY[id]
+    if version in {0, newest.version} or not newest.known:
+        return newest
+    return SUPERSEDED.get((id, version)) or stand_in(id, version)
 
 
 def family(name: str) -> list[Operation]:

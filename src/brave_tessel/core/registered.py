@@ -1,69 +1,39 @@
-"""Imports, by name, every module that declares operations. Nothing is scanned."""
+"""Imports every module that declares something: operations, kinds of layers, checks, pieces.
+
+The folders named here are the homes of declarations. A file added to one of them is there; nothing else has to be told.
+"""
 
 from __future__ import annotations
 
-from .buildup import brush, decal, inscription, laying, look, run, seat, tone, water, where
-from .gather import balance, even_light
-from .place import layings
-from .recipe.steps import (
-    adjust,
-    blur,
-    cellular,
-    colours,
-    combine,
-    form,
-    fractal,
-    layouts,
-    marks,
-    move,
-    noise,
-    pattern,
-    piece,
-    reliefs,
-    sheets,
-    stray,
-    tune,
-)
-from .relief import estimate
-from .repeat import break_up, mend, touch_up, variants
-from .scatter import shapes, strew
+import importlib
+import pkgutil
+from types import ModuleType
+
+from . import buildup, gather, relief, repeat, scatter
+from .buildup import kinds, rules
+from .handover import checks
+from .place import layings, pieces
+from .recipe import steps
+from .repeat import methods
+
+HOMES = (steps, kinds, rules, methods, checks, pieces, layings)
+"""Packages in which every file declares something."""
+OTHERS = {
+    gather: ("even_light", "balance"),
+    repeat: ("touch_up", "break_up", "variants"),
+    scatter: ("shapes", "strew"),
+    relief: ("estimate",),
+    buildup: ("laying", "look", "tone", "seat", "brush", "decal", "water", "run", "inscription"),
+}
+"""Modules that declare among other things."""
+
+
+def _within(package: ModuleType) -> list[ModuleType]:
+    names = sorted(entry.name for entry in pkgutil.iter_modules(package.__path__))
+    return [importlib.import_module(f"{package.__name__}.{name}") for name in names]
+
 
 MODULES = (
-    noise,
-    fractal,
-    cellular,
-    marks,
-    pattern,
-    layouts,
-    sheets,
-    piece,
-    stray,
-    adjust,
-    tune,
-    blur,
-    move,
-    form,
-    combine,
-    colours,
-    reliefs,
-    even_light,
-    balance,
-    mend,
-    touch_up,
-    break_up,
-    variants,
-    shapes,
-    strew,
-    estimate,
-    where,
-    laying,
-    look,
-    tone,
-    seat,
-    brush,
-    decal,
-    water,
-    run,
-    inscription,
-    layings,
+    *(module for home in HOMES for module in _within(home)),
+    *(importlib.import_module(f"{package.__name__}.{name}") for package, names in OTHERS.items() for name in names),
 )

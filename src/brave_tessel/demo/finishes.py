@@ -4,25 +4,16 @@ from __future__ import annotations
 
 import msgspec
 
-from ..core.job.document import (
-    BundleWhat,
-    InscriptionWhat,
-    Layer,
-    MapMix,
-    PieceKind,
-    Placement,
-    PlainWhat,
-    Recipe,
-    RecipeWhat,
-    Rule,
-    RunWhat,
-    Scatter,
-    ScatterWhat,
-    Setting,
-    Surface,
-    SurfaceWhat,
-    WaterWhat,
-)
+from ..core.buildup.kinds.bundle import BundleWhat
+from ..core.buildup.kinds.inscription import InscriptionWhat
+from ..core.buildup.kinds.plain import PlainWhat
+from ..core.buildup.kinds.recipe import RecipeWhat
+from ..core.buildup.kinds.run import RunWhat
+from ..core.buildup.kinds.scatter import ScatterWhat
+from ..core.buildup.kinds.surface import SurfaceWhat
+from ..core.buildup.kinds.water import WaterWhat
+from ..core.job.layers import Layer, MapMix, PieceKind, Placement, Recipe, Rule, Scatter, Surface
+from ..core.job.nodes import Setting
 from ..core.maps import MapKind
 from ..engine.library.marks_of_use import IMPERFECTIONS, damp_from_the_foot, rain_streaks, worn_edges
 from ..engine.library.shipped_kits import OVER, rule, seat, shipped_kits, step

@@ -4,24 +4,14 @@ from __future__ import annotations
 
 import msgspec
 
+from ..core.buildup.kinds.recipe import RecipeWhat
+from ..core.buildup.kinds.source import SourceWhat
 from ..core.gather.straighten import Corners
-from ..core.job.document import (
-    Job,
-    Layer,
-    Palette,
-    Recipe,
-    RecipeWhat,
-    Rule,
-    Setting,
-    Source,
-    SourceWhat,
-    Step,
-    Straightening,
-    Stroke,
-    Surface,
-)
+from ..core.job.document import Job, Palette, Source, Straightening
+from ..core.job.layers import Layer, Recipe, Rule, Step, Stroke, Surface
+from ..core.job.nodes import Setting
 from ..core.maps import MapKind
-from ..core.place.pieces import corner_scene
+from ..core.place.pieces.corner import corner_scene
 from ..core.recipe.shelf import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size

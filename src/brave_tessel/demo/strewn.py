@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
-from ..core.job.document import LaidPiece, PieceKind, Scatter, Setting, Source, Straightening
+from ..core.job.document import Source, Straightening
+from ..core.job.layers import LaidPiece, PieceKind, Scatter
+from ..core.job.nodes import Setting
+from ..engine.cache import Cache
+from ..engine.gather.intake import Intake
 from ..engine.gather.rig import LightRig, RigSettings, measure
 from ..engine.gather.scans import scan_source
-from ..engine.session import Session
+from ..engine.kept import KeptFiles
 
 _WHOLE = ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0))
 
@@ -64,7 +68,7 @@ def scanned_render() -> tuple[Source, dict[str, bytes]]:
     """A sample of the old render as the light rig measured it, and its files."""
     import msgspec
 
-    session = Session()
+    intake = Intake(KeptFiles(), Cache())
     capture = LightRig(RigSettings(frames=8, seconds=0.0)).take(lambda *_: None)
-    source = scan_source(session, capture, measure(capture)).source
-    return msgspec.structs.replace(source, id="render-scan", name="Old render, scanned"), dict(session.blobs)
+    source = scan_source(intake, capture, measure(capture)).source
+    return msgspec.structs.replace(source, id="render-scan", name="Old render, scanned"), dict(intake.kept.view)

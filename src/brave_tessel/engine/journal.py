@@ -1,224 +1,295 @@
-"""Between saves, changed entities are appended as checksummed lines; a torn tail is dropped."""
+"""Between saves, changed entities are appended as checksummed lines; what is torn or damaged costs only itself."""
 
 from __future__ import annotations
 
 import contextlib
-import json
 import logging
 import os
-import queue
+import secrets
 import threading
-import zlib
+import time
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
 
-import msgspec
+from filelock import FileLock, Timeout
 
-from ..core.errors import TesselError
-from ..core.job.document import Job, decode_job, encode_job
-from ..formats.job_file import used_blobs
-from ..formats.migrations import migrate
+from ..core.job.document import Job
+from ..formats.disk import write_atomically
+from ..formats.job_file import blob_name, used_blobs
+from .journal_lines import Record, differences, head_line, line_of, replay
 
 log = logging.getLogger(__name__)
 
-Record = list[Any]
-"""``["set", path, value]`` or ``["order", path, ids, added]``."""
+SETTLE_S = 1.0
+"""Changes are gathered for so long before they are written: a drag or a stroke is one entry, or a few."""
+
+Trouble = Callable[[str], None]
 
 
-def differences(old: Any, new: Any, path: tuple[str, ...] = ()) -> list[Record]:
-    """Records that lead from one tree to another; what is shared is not looked into."""
-    if old is new:
-        return []
-    if isinstance(new, tuple) and isinstance(old, tuple) and _entities(old) and _entities(new):
-        return _collection(old, new, path)
-    if isinstance(new, msgspec.Struct) and type(old) is type(new):
-        return [
-            record
-            for name in new.__struct_fields__
-            for record in differences(getattr(old, name), getattr(new, name), (*path, name))
-        ]
-    return [["set", list(path), msgspec.to_builtins(new, order="deterministic")]]
-
-
-def _entities(values: tuple[Any, ...]) -> bool:
-    return all(hasattr(value, "id") for value in values)
-
-
-def _collection(old: tuple[Any, ...], new: tuple[Any, ...], path: tuple[str, ...]) -> list[Record]:
-    before = {entity.id: entity for entity in old}
-    records: list[Record] = []
-    ids = [entity.id for entity in new]
-    if ids != [entity.id for entity in old]:
-        added = [msgspec.to_builtins(entity, order="deterministic") for entity in new if entity.id not in before]
-        records.append(["order", list(path), ids, added])
-    for entity in new:
-        if entity.id in before:
-            records += differences(before[entity.id], entity, (*path, entity.id))
-    return records
-
-
-def apply_record(tree: Any, record: Record) -> None:
-    """Apply one record to a decoded job in place."""
-    kind, path = record[0], record[1]
-    parent = tree
-    for name in path[:-1]:
-        parent = _at(parent, name)
-    if kind == "set":
-        if isinstance(parent, list):
-            index = next(i for i, entity in enumerate(parent) if _id(entity) == path[-1])
-            parent[index] = record[2]
-        else:
-            parent[path[-1]] = record[2]
-        return
-    entities = _at(parent, path[-1])
-    known = {_id(entity): entity for entity in [*entities, *record[3]]}
-    entities[:] = [known[id] for id in record[2]]
-
-
-def _id(entity: Any) -> Any:
-    return entity["id"] if "id" in entity else entity.get("name")
-
-
-def _at(tree: Any, name: str) -> Any:
-    if isinstance(tree, list):
-        return next(entity for entity in tree if _id(entity) == name)
-    return tree[name]
-
-
-def line_of(content: Any) -> bytes:
-    """One journal line: checksum, space, JSON, newline."""
-    body = json.dumps(content, separators=(",", ":"), ensure_ascii=False).encode()
-    return f"{zlib.crc32(body):08x} ".encode() + body + b"\n"
-
-
-def read_lines(data: bytes) -> list[Any]:
-    """The contents of every line up to the first that is torn or damaged."""
-    contents = []
-    for line in data.split(b"\n")[:-1]:
-        checksum, _, body = line.partition(b" ")
-        if checksum != f"{zlib.crc32(body):08x}".encode():
-            break
-        contents.append(json.loads(body))
-    return contents
-
-
-def replay(data: bytes) -> tuple[Job, str] | None:
-    """The last job a journal tells of and the path it was opened from, or None if its head is torn."""
-    lines = read_lines(data)
-    if not lines or "job" not in lines[0]:
-        return None
-    tree = lines[0]["job"]
-    for records in lines[1:]:
-        for record in records:
-            apply_record(tree, record)
-    return decode_job(migrate(tree)), str(lines[0]["path"])
+@dataclass(frozen=True, slots=True)
+class _Begin:
+    job: Job
+    path: str
+    blobs: Mapping[str, bytes]
 
 
 class Journal:
-    """Appends in a thread of its own; at most two seconds of work are not yet on the disk."""
+    """Written in a thread of its own, at most ``SETTLE_S`` after a change; then it is on the disk.
 
-    def __init__(self, folder: Path) -> None:
+    Nothing waits in a queue: what is not written yet is one job, the latest. ``trouble`` is told once, in the
+    journal's thread, when writing fails, with an empty text when it works again.
+    """
+
+    def __init__(self, folder: Path, *, trouble: Trouble | None = None) -> None:
         self.folder = folder
-        self.path = folder / f"session-{os.getpid()}.journal"
-        self._last: Job | None = None
-        self._queue: queue.Queue[bytes | tuple[str, bytes] | threading.Event | None] = queue.Queue()
-        self._thread = threading.Thread(target=self._write, name="journal", daemon=True)
+        self.trouble = trouble
+        self.name = secrets.token_hex(8)
+        self.segment = 0
+        self.troubled = False
+        self._lock_file: FileLock | None = None
+        self._written: Job | None = None
+        self._path = ""
+        self._begin: _Begin | None = None
+        self._pending: Job | None = None
+        self._since = 0.0
+        self._hurry = False
+        self._closing = False
+        self._idle = True
+        self._wake = threading.Condition()
+        self._thread = threading.Thread(target=self._serve, name="journal", daemon=True)
         self._thread.start()
 
-    def begin(self, job: Job, path: str, blobs: dict[str, bytes]) -> None:
+    @property
+    def path(self) -> Path:
+        """The segment being written."""
+        return self.folder / f"{self.name}-{self.segment}.journal"
+
+    # What the session says -----------------------------------------------------------------------
+
+    def begin(self, job: Job, path: str, blobs: Mapping[str, bytes]) -> None:
         """Start afresh from a job as it was opened, saved or made."""
-        self._last = job
-        self._queue.put(None)
-        self._queue.put(line_of({"path": path, "job": json.loads(encode_job(job))}))
-        self.keep_blobs(job, blobs)
-
-    def keep_blobs(self, job: Job, blobs: dict[str, bytes]) -> None:
-        """Keep source files beside the journal, so that an unsaved job can be recovered."""
-        for name in used_blobs(job):
-            if name in blobs:
-                self._queue.put((name, blobs[name]))
-
-    def keep_blob(self, name: str, data: bytes) -> None:
-        """Keep one file that a change is about to need."""
-        self._queue.put((name, data))
+        with self._wake:
+            self._begin, self._pending = _Begin(job, path, blobs), None
+            self._idle = False
+            self._wake.notify_all()
 
     def note(self, job: Job) -> None:
-        """Append what changed since the last note."""
-        if self._last is None or job is self._last:
-            return
-        records = differences(self._last, job)
-        self._last = job
-        if records:
-            self._queue.put(line_of(records))
+        """The job is now this one."""
+        with self._wake:
+            if self._pending is None:
+                self._since = time.monotonic()
+            self._pending = job
+            self._idle = False
+            self._wake.notify_all()
 
-    def flush(self) -> None:
-        """Wait until everything noted is on the disk."""
-        done = threading.Event()
-        self._queue.put(done)
-        done.wait(10)
-
-    def close(self) -> None:
-        """A clean end: nothing to recover."""
-        self.flush()
-        with contextlib.suppress(OSError):
-            self.path.unlink(missing_ok=True)
-
-    def _write(self) -> None:
-        while True:
-            item = self._queue.get()
-            try:
-                if isinstance(item, threading.Event):
-                    item.set()
-                elif isinstance(item, tuple):
-                    self._keep(*item)
-                else:
-                    self._append(item)
-            except OSError:
-                log.exception("the journal could not be written")
-
-    def _keep(self, name: str, data: bytes) -> None:
+    def keep_blob(self, name: str, data: bytes) -> None:
+        """Put a file's bytes beside the journal, whole or not at all; returns once they are there."""
         target = self.folder / "blobs" / name
         if not target.exists():
-            target.parent.mkdir(parents=True, exist_ok=True)
-            target.write_bytes(data)
+            try:
+                write_atomically(target, data)
+            except Exception as error:  # noqa: BLE001 - a full disk must not stop the work; it is told once
+                self._fails(error)
 
-    def _append(self, item: bytes | None) -> None:
+    def flush(self, seconds: float = 10.0) -> bool:
+        """Wait until everything noted is on the disk; whether it came to that."""
+        with self._wake:
+            self._hurry = True
+            self._wake.notify_all()
+            done = self._wake.wait_for(lambda: self._idle, seconds)
+            self._hurry = False
+            return done
+
+    def close(self) -> None:
+        """A clean end: nothing to recover, nothing left lying about."""
+        self.flush()
+        with self._wake:
+            self._closing = True
+            self._wake.notify_all()
+        self._thread.join(10)
+        for segment in range(self.segment + 1):
+            with contextlib.suppress(OSError):
+                (self.folder / f"{self.name}-{segment}.journal").unlink(missing_ok=True)
+        self._let_go()
+        sweep(self.folder)
+
+    # The thread ----------------------------------------------------------------------------------
+
+    def _serve(self) -> None:
+        while True:
+            with self._wake:
+                self._wake.wait_for(lambda: self._closing or self._begin is not None or self._pending is not None)
+                if self._closing:
+                    return
+                if self._begin is None:
+                    left = self._since + SETTLE_S - time.monotonic()
+                    self._wake.wait_for(lambda: self._closing or self._hurry or self._begin is not None, max(0, left))
+                begin, self._begin = self._begin, None
+                pending, self._pending = self._pending, None
+            self._carry_out(begin, pending)
+            with self._wake:
+                self._idle = self._begin is None and self._pending is None
+                self._wake.notify_all()
+
+    def _carry_out(self, begin: _Begin | None, pending: Job | None) -> None:
+        try:
+            if begin is not None:
+                self._start(begin)
+            if pending is not None:
+                self._append(pending)
+        except Exception as error:  # noqa: BLE001 - the journal goes on; the next change tries again
+            self._fails(error)
+            # What could not be written is written with the next change, from a fresh head.
+            self.segment += 1
+            self._written = None
+            return
+        if self.troubled:
+            self.troubled = False
+            self._tell("")
+
+    def _start(self, begin: _Begin) -> None:
+        self._path = begin.path
+        for name in used_blobs(begin.job):
+            if name in begin.blobs:
+                self.keep_blob(name, begin.blobs[name])
+        self._write_head(begin.job)
+
+    def _write_head(self, job: Job) -> None:
+        self._hold()
+        # Twice: a damaged bit in the one leaves the other.
+        self._put(head_line(job, self._path) * 2, fresh=True)
+        self._written = job
+
+    def _append(self, job: Job) -> None:
+        if self._written is None:
+            self._write_head(job)
+            return
+        records: list[Record] = differences(self._written, job)
+        if records:
+            self._put(line_of(records), fresh=False)
+        self._written = job
+
+    def _put(self, data: bytes, *, fresh: bool) -> None:
         self.folder.mkdir(parents=True, exist_ok=True)
-        with self.path.open("wb" if item is None else "ab") as file:
-            file.write(item or b"")
+        with self.path.open("wb" if fresh else "ab") as file:
+            file.write(data)
             file.flush()
             os.fsync(file.fileno())
+
+    def _hold(self) -> None:
+        """Hold the lock that says that this session still runs."""
+        if self._lock_file is None:
+            self.folder.mkdir(parents=True, exist_ok=True)
+            self._lock_file = FileLock(_lock_of(self.folder, self.name), timeout=0, thread_local=False)
+            self._lock_file.acquire()
+
+    def _let_go(self) -> None:
+        if self._lock_file is not None:
+            self._lock_file.release(force=True)
+            with contextlib.suppress(OSError):
+                Path(self._lock_file.lock_file).unlink(missing_ok=True)
+            self._lock_file = None
+
+    def _fails(self, error: Exception) -> None:
+        if not self.troubled:
+            log.warning("the journal could not be written: %s", error)
+            self.troubled = True
+            self._tell(getattr(error, "strerror", None) or str(error) or type(error).__name__)
+
+    def _tell(self, text: str) -> None:
+        if self.trouble is not None:
+            self.trouble(text)
+
+
+# After a crash ---------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Recovered:
+    """What a left-over journal tells: the job, where it came from, its bytes, and what is missing of them."""
+
+    journal: Path
+    job: Job
+    origin: str
+    blobs: dict[str, bytes]
+    missing: tuple[str, ...] = ()
 
 
 def recoverable(folder: Path) -> list[Path]:
     """Journals left by sessions that no longer run, newest first."""
-    left = [path for path in folder.glob("session-*.journal") if not _running(path)]
+    left = [path for path in folder.glob("*.journal") if not _running(folder, path)]
     return sorted(left, key=lambda path: path.stat().st_mtime, reverse=True)
 
 
-def _running(path: Path) -> bool:
-    try:
-        process = int(path.stem.split("-")[1])
-        os.kill(process, 0)
-    except (ValueError, ProcessLookupError):
-        return False
-    except PermissionError:
-        return True
-    return True
+def recover(path: Path) -> Recovered | None:
+    """The job of a left-over journal; None where nothing can be made of it.
 
-
-def recover(path: Path) -> tuple[Job, str, dict[str, bytes]] | None:
-    """The job of a left-over journal, where it came from, and its source files."""
-    try:
-        found = replay(path.read_bytes())
-    except (OSError, TesselError, ValueError, KeyError, StopIteration, msgspec.ValidationError):
-        return None
+    Raises
+    ------
+    NewerJobError
+        when a later version wrote it.
+    """
+    found = replay(path.read_bytes())
     if found is None:
         return None
     job, origin = found
-    blobs = {}
-    for name in used_blobs(job):
+    blobs: dict[str, bytes] = {}
+    missing = []
+    for name in sorted(used_blobs(job)):
         stored = path.parent / "blobs" / name
-        if stored.exists():
-            blobs[name] = stored.read_bytes()
-    return job, origin, blobs
+        data = stored.read_bytes() if stored.is_file() else b""
+        if data and blob_name(data) == name:
+            blobs[name] = data
+        else:
+            missing.append(name)
+    return Recovered(path, job, origin, blobs, tuple(missing))
+
+
+def set_aside(path: Path) -> Path:
+    """Move a journal that cannot be read where it is not offered again; returns its new place."""
+    kept = path.with_suffix(".unread")
+    path.replace(kept)
+    return kept
+
+
+def forget(path: Path) -> None:
+    """A journal is of no more use: what it held has been saved or taken over."""
+    for segment in path.parent.glob(f"{_session_of(path)}-*.journal"):
+        segment.unlink(missing_ok=True)
+    path.unlink(missing_ok=True)
+    sweep(path.parent)
+
+
+def sweep(folder: Path) -> None:
+    """Take away kept bytes once no journal is left that may want them, and locks that nobody holds."""
+    for lock in folder.glob("*.lock"):
+        if not any(folder.glob(f"{lock.stem}-*.journal")) and not _locked(lock):
+            lock.unlink(missing_ok=True)
+    if any(folder.glob("*.journal")) or any(folder.glob("*.unread")) or any(folder.glob("*.lock")):
+        return
+    for blob in (folder / "blobs").glob("*"):
+        with contextlib.suppress(OSError):
+            blob.unlink()
+
+
+def _lock_of(folder: Path, name: str) -> Path:
+    return folder / f"{name}.lock"
+
+
+def _session_of(path: Path) -> str:
+    return path.stem.rpartition("-")[0] or path.stem
+
+
+def _running(folder: Path, path: Path) -> bool:
+    return _locked(_lock_of(folder, _session_of(path)))
+
+
+def _locked(lock: Path) -> bool:
+    if not lock.exists():
+        return False
+    try:
+        with FileLock(lock, timeout=0):
+            return False
+    except (Timeout, OSError):
+        return True

@@ -33,10 +33,10 @@ class Subscription:
 class Store:
     """Holds the job. Undo is a step of a pointer; a drag is one step until it is released."""
 
-    def __init__(self, job: Job) -> None:
+    def __init__(self, job: Job, *, saved: bool = True) -> None:
         self._moments = [Moment("", job)]
         self._at = 0
-        self._saved = job
+        self._saved = job if saved else None
         self._subscriptions: list[Subscription] = []
 
     @property
@@ -102,11 +102,14 @@ class Store:
         """Another job altogether, with a fresh history."""
         self._moments = [Moment("", job)]
         self._at = 0
-        self._saved = job if saved else Job()
+        self._saved = job if saved else None
         self._notify()
 
     def subscribe(self, select: Selector, notify: Callable[[Any], None]) -> Subscription:
-        """Call ``notify`` with the selector's result now and whenever it becomes another object."""
+        """Call ``notify`` with the selector's result now and whenever it becomes another object.
+
+        A selector may pick several things as a tuple; then it fires when one of them becomes another object.
+        """
         subscription = Subscription(select, notify, select(self.job))
         self._subscriptions.append(subscription)
         notify(subscription.last)
@@ -118,6 +121,14 @@ class Store:
     def _notify(self) -> None:
         for subscription in list(self._subscriptions):
             result = subscription.select(self.job)
-            if result is not subscription.last:
+            if not same_objects(result, subscription.last):
                 subscription.last = result
                 subscription.notify(result)
+
+
+def same_objects(one: Any, other: Any) -> bool:
+    """Whether two results of a selector are the same object, or tuples of the very same objects."""
+    if one is other:
+        return True
+    alike = type(one) is tuple and type(other) is tuple and len(one) == len(other)
+    return alike and all(a is b for a, b in zip(one, other, strict=True))

@@ -14,7 +14,7 @@ from ..formats.lettering import fonts
 from .cache import Cache
 from .evaluate import Evaluation
 from .intents.layers import add_rule, lay_on
-from .intents.sources import new_surface
+from .intents.surfaces import new_surface
 
 log = logging.getLogger(__name__)
 

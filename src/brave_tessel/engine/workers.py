@@ -6,6 +6,7 @@ import logging
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from dataclasses import dataclass
 
 from ..core.errors import CancelledError
 
@@ -13,13 +14,36 @@ log = logging.getLogger(__name__)
 
 Current = Callable[[], bool]
 Work = Callable[[Current], None]
+Settled = Callable[[Exception | None], None]
+"""Called once for each request: with nothing when it was done, with what it raised, or with :class:`CancelledError`
+where it was overtaken."""
+
+WAIT_S = 0.05
+"""How often work that gives way looks whether it is still wanted."""
+
+
+def unheard(_error: Exception | None) -> None:
+    """Nobody asks how it ended."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Request:
+    channel: str
+    generation: int
+    work: Work
+    settled: Settled
 
 
 class Worker:
-    """One thread that serves channels in the order they were asked; a newer request replaces an older one."""
+    """One thread that serves channels in the order they were asked; a newer request replaces an older one.
 
-    def __init__(self, name: str = "worker") -> None:
-        self._waiting: OrderedDict[str, tuple[int, Work]] = OrderedDict()
+    A worker that ``gives_way_to`` another stands still, between its tasks, while that one has work: what a person
+    waits for goes before what takes long.
+    """
+
+    def __init__(self, name: str = "worker", *, gives_way_to: Worker | None = None) -> None:
+        self.gives_way_to = gives_way_to
+        self._waiting: OrderedDict[str, _Request] = OrderedDict()
         self._generations: dict[str, int] = {}
         self._wake = threading.Condition()
         self._stopping = False
@@ -28,39 +52,66 @@ class Worker:
         self._thread = threading.Thread(target=self._serve, name=name, daemon=True)
         self._thread.start()
 
-    def request(self, channel: str, work: Work) -> None:
-        """Do ``work`` soon; what the channel was doing or had waiting is overtaken. A stopped worker does nothing
-        more.
+    def request(self, channel: str, work: Work, settled: Settled = unheard) -> None:
+        """Do ``work`` soon; what the channel was doing or had waiting is overtaken.
+
+        A stopped worker does nothing more. ``settled`` is called exactly once, in whichever thread it ends.
         """
         with self._wake:
-            if self._stopping:
-                return
+            stopping = self._stopping
             generation = self._generations.get(channel, 0) + 1
             self._generations[channel] = generation
-            self._waiting.pop(channel, None)
-            self._waiting[channel] = (generation, work)
-            self._wake.notify()
+            overtaken = self._waiting.pop(channel, None)
+            if not stopping:
+                self._waiting[channel] = _Request(channel, generation, work, settled)
+            self._wake.notify_all()
+        if overtaken is not None:
+            overtaken.settled(CancelledError())
+        if stopping:
+            settled(CancelledError())
 
     def cancel(self, channel: str) -> None:
         """Overtake the channel with nothing."""
         with self._wake:
             self._generations[channel] = self._generations.get(channel, 0) + 1
-            self._waiting.pop(channel, None)
+            overtaken = self._waiting.pop(channel, None)
+        if overtaken is not None:
+            overtaken.settled(CancelledError())
+
+    def cancel_all(self) -> None:
+        """Overtake every channel with nothing."""
+        with self._wake:
+            channels = list(self._generations)
+        for channel in channels:
+            self.cancel(channel)
 
     @property
     def idle(self) -> bool:
         with self._wake:
             return not self._waiting and not self._busy
 
+    def busy_with(self, channel: str) -> bool:
+        """Whether the channel is being served or waits."""
+        with self._wake:
+            return self._busy == channel or channel in self._waiting
+
+    def wait_idle(self, seconds: float) -> bool:
+        """Wait until there is nothing to do, at most so long; whether that came."""
+        with self._wake:
+            return self._wake.wait_for(lambda: self._stopping or (not self._waiting and not self._busy), seconds)
+
     def stop(self, last: Callable[[], None] | None = None) -> None:
         """Let the running work end at its next step, do ``last`` in the thread, and end it."""
         with self._wake:
             self._stopping = True
             self._last = last
+            overtaken = list(self._waiting.values())
             self._waiting.clear()
             for channel in self._generations:
                 self._generations[channel] += 1
-            self._wake.notify()
+            self._wake.notify_all()
+        for request in overtaken:
+            request.settled(CancelledError())
         self._thread.join(timeout=20)
 
     def _serve(self) -> None:
@@ -70,21 +121,31 @@ class Worker:
                     self._wake.wait()
                 if self._stopping:
                     break
-                channel, (generation, work) = self._waiting.popitem(last=False)
-                self._busy = channel
-            self._run(channel, generation, work)
+                _, request = self._waiting.popitem(last=False)
+                self._busy = request.channel
+            error = self._run(request)
             with self._wake:
                 self._busy = ""
+                self._wake.notify_all()
+            request.settled(error)
         if self._last is not None:
             self._last()
 
-    def _run(self, channel: str, generation: int, work: Work) -> None:
+    def _run(self, request: _Request) -> Exception | None:
+        def wanted() -> bool:
+            return self._generations.get(request.channel) == request.generation
+
         def current() -> bool:
-            return self._generations.get(channel) == generation
+            first = self.gives_way_to
+            while first is not None and wanted() and not first.wait_idle(WAIT_S):
+                pass
+            return wanted()
 
         try:
-            work(current)
-        except CancelledError:
-            pass
-        except Exception:
-            log.exception("work in channel %s failed", channel)
+            request.work(current)
+        except CancelledError as error:
+            return error
+        except Exception as error:
+            log.exception("work in channel %s failed", request.channel)
+            return error
+        return None if wanted() else CancelledError()

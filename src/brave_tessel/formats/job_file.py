@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import io
-import json
 import zipfile
 import zlib
 from collections.abc import Mapping
@@ -13,11 +12,12 @@ from pathlib import Path
 import msgspec
 import xxhash
 
-from ..core.errors import UnreadableFileError
-from ..core.job.document import InscriptionWhat, Job, ScatterWhat, decode_job, encode_job, every_layer
+from ..core.errors import MissingError, UnreadableFileError
+from ..core.job.document import Job
+from ..core.job.layers import every_layer
 from .disk import write_atomically
+from .documents import decode_job, encode_job
 from .images import read_file
-from .migrations import migrate
 
 MAX_UNPACKED = 8 << 30
 _NO_JOB = "a Brave Tessel job (*.tessel)"
@@ -43,25 +43,46 @@ def used_blobs(job: Job) -> set[str]:
     names |= {kind.blob for source in job.sources if source.scatter for kind in source.scatter.kinds}
     for surface in job.surfaces:
         for layer, _ in every_layer(surface.layers):
-            if isinstance(layer.what, InscriptionWhat):
-                names.add(layer.what.drawing)
-            elif isinstance(layer.what, ScatterWhat):
-                names |= {kind.blob for kind in layer.what.scatter.kinds}
+            names |= set(layer.what.refers().blobs)
     return names - {""}
 
 
 def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], thumbnail: bytes = b"") -> None:
-    """Write a job file in one step; what was there before stays until it is complete."""
+    """Write a job file in one step; what was there before stays until it is complete.
+
+    Raises
+    ------
+    MissingError
+        when bytes the job refers to are not there: a file without them would be worse than none.
+    CannotWriteError
+        when the place cannot be written.
+    """
+    wanted = sorted(used_blobs(job))
+    gone = [name for name in wanted if name not in blobs]
+    if gone:
+        raise MissingError("stored file", value=user_of(job, gone[0]), remedy="Take it out, or add its picture again.")
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as archive:
         archive.writestr("mimetype", "application/x-brave-tessel")
         archive.writestr("job.json", encode_job(job), zipfile.ZIP_DEFLATED)
         if thumbnail:
             archive.writestr("thumbnail.png", thumbnail)
-        for name in sorted(used_blobs(job)):
-            if name in blobs:
-                archive.writestr(f"blobs/{name}", blobs[name])
+        for name in wanted:
+            archive.writestr(f"blobs/{name}", blobs[name])
     write_atomically(path, buffer.getvalue())
+
+
+def user_of(job: Job, blob: str) -> str:
+    """The name of the source or layer that a stored file belongs to."""
+    for source in job.sources:
+        own = {source.blob, *(picture.blob for picture in source.pictures)}
+        if blob in own or (source.scatter and blob in {kind.blob for kind in source.scatter.kinds}):
+            return source.name
+    for surface in job.surfaces:
+        for layer, _ in every_layer(surface.layers):
+            if blob in layer.what.refers().blobs:
+                return layer.name
+    return blob
 
 
 def load_job(path: Path) -> OpenedJob:
@@ -77,8 +98,7 @@ def load_job(path: Path) -> OpenedJob:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             if sum(entry.file_size for entry in archive.infolist()) > MAX_UNPACKED:
                 raise _no_job(path)
-            tree = json.loads(archive.read("job.json"))
-            job = decode_job(migrate(tree))
+            job = decode_job(archive.read("job.json"))
             blobs = {name: archive.read(f"blobs/{name}") for name in used_blobs(job)}
     except (
         zipfile.BadZipFile,
@@ -87,6 +107,7 @@ def load_job(path: Path) -> OpenedJob:
         ValueError,
         TypeError,
         AttributeError,
+        RecursionError,
         msgspec.ValidationError,
         EOFError,
         NotImplementedError,

@@ -5,40 +5,59 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 from PyQt6.QtGui import QAction, QKeySequence
-from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMenu, QMessageBox
+from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMainWindow, QMenu, QMessageBox
 
 from .. import __version__
 from ..core.job.commands import Set
+from ..core.job.document import Job
 from ..core.relief.pictures import VIEWS
+from ..engine.library.shipped_demo import shipped_demo
 from ..formats.job_file import OpenedJob
 from .board import SCALES, Board
-from .desk import STAGES
+from .desk import Desk
+from .reference import ReferenceFrame
 from .stages.build.stage import EXTENTS, BuildStage
 from .stages.gather.stage import GatherStage
 from .stages.hand_over.stage import HandOverStage
-
-if TYPE_CHECKING:
-    from .window import Window
+from .stages.place.stage import PlaceStage
+from .stages.stage import Stage
+from .view_state import STAGES
 
 _FILTER = "Brave Tessel jobs (*.tessel)"
 
 
-def _demo() -> OpenedJob:
-    """The demo job; its scripts are loaded only when asked for."""
-    from ..demo.job import demo_job
+class Frame(Protocol):
+    """What the actions need of the window beside its widgets."""
 
-    return demo_job()
+    desk: Desk
+    gather_stage: GatherStage
+    build_stage: BuildStage
+    place_stage: PlaceStage
+    hand_over_stage: HandOverStage
+    reference: ReferenceFrame
+
+    @property
+    def stage(self) -> Stage: ...
+
+    def fold(self, side: str) -> None: ...
+
+    def open_job(self, path: Path) -> None: ...
+
+    def save_job(self, path: Path, *, then: Callable[[], None] | None = None) -> None: ...
+
+    def leave_then(self, go_on: Callable[[], None]) -> None: ...
 
 
 class Actions:
     """The window's actions, grouped in menus."""
 
-    def __init__(self, window: Window) -> None:
+    def __init__(self, window: QMainWindow, frame: Frame) -> None:
         self.window = window
-        self.desk = window.desk
+        self.frame = frame
+        self.desk = frame.desk
         self.undo: QAction
         self.redo: QAction
         self._job()
@@ -75,46 +94,60 @@ class Actions:
         self._add(menu, "Save as…", "Ctrl+Shift+S", self.save_as)
         self._add(menu, "Rename the job…", "Ctrl+Shift+R", self.rename)
         menu.addSeparator()
-        self._add(menu, "Add pictures…", "Ctrl+I", lambda: self._stage("Gather", GatherStage).choose_files())
-        self._add(menu, "Hand over…", "Ctrl+E", lambda: self._stage("Hand over", HandOverStage).choose_folder())
+        self._add(menu, "Add pictures…", "Ctrl+I", lambda: self._turned("Gather").gather_stage.choose_files())
+        self._add(menu, "Hand over…", "Ctrl+E", lambda: self._turned("Hand over").hand_over_stage.choose_folder())
         menu.addSeparator()
         self._add(menu, "Quit", "Ctrl+Q", self.window.close)
 
-    def _stage(self, name: str, kind: Any) -> Any:
-        self.desk.go(name)
-        stage = self.window.stages[name]
-        assert isinstance(stage, kind)
-        return stage
+    def _turned(self, stage: str) -> Frame:
+        """The window, turned to a stage."""
+        self.desk.go(stage)
+        return self.frame
 
     def new(self) -> None:
-        if self.window.may_leave():
-            self.desk.session.adopt(OpenedJob(type(self.desk.job)()), None)
+        """An empty job."""
+
+        def start() -> None:
+            self.desk.session.adopt(OpenedJob(Job()), None)
             self.desk.go("Gather")
 
+        self.frame.leave_then(start)
+
     def open(self) -> None:
-        if not self.window.may_leave():
-            return
+        """A job from a file."""
+        self.frame.leave_then(self._choose_job)
+
+    def _choose_job(self) -> None:
         dialog = self._dialog("Open a job")
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
         if dialog.exec():
-            self.window.open_job(Path(dialog.selectedFiles()[0]))
+            self.frame.open_job(Path(dialog.selectedFiles()[0]))
 
     def demo(self) -> None:
         """The demo job, unsaved."""
-        if self.window.may_leave():
-            self.desk.tell("Rendering the demo job…")
-            self.desk.adopt_later(_demo, lambda: self.desk.go("Build"))
 
-    def save(self) -> bool:
+        def start() -> None:
+            self.desk.tell("Opening the demo job…")
+            self.desk.files.adopt(shipped_demo, None, then=lambda: self.desk.go("Build"))
+
+        self.frame.leave_then(start)
+
+    def save(self, *, then: Callable[[], None] | None = None) -> None:
+        """Save where the job lies, or ask where."""
         path = self.desk.session.path
-        return self.window.save_job(path) if path else self.save_as()
+        if path:
+            self.frame.save_job(path, then=then)
+        else:
+            self.save_as(then=then)
 
-    def save_as(self) -> bool:
+    def save_as(self, *, then: Callable[[], None] | None = None) -> None:
+        """Ask where, and save there."""
         dialog = self._dialog("Save the job as")
         dialog.setAcceptMode(QFileDialog.AcceptMode.AcceptSave)
         dialog.setDefaultSuffix("tessel")
         dialog.selectFile(f"{self.desk.job.name}.tessel")
-        return bool(dialog.exec()) and self.window.save_job(Path(dialog.selectedFiles()[0]))
+        if dialog.exec():
+            self.frame.save_job(Path(dialog.selectedFiles()[0]), then=then)
 
     def _dialog(self, title: str) -> QFileDialog:
         dialog = QFileDialog(self.window, title)
@@ -144,21 +177,14 @@ class Actions:
         self.redo.setEnabled(bool(redo))
 
     def leave_tool(self) -> None:
-        working = not self.desk.worker.idle
-        build = self.window.stages["Build"]
-        assert isinstance(build, BuildStage)
-        if self.desk.stage == "Build" and self.desk.recipe_open and not working:
+        """Stop what takes long; where nothing does, put every tool down, and leave an open recipe."""
+        stopped = self.desk.stop_work()
+        build = self.frame.build_stage
+        if self.desk.view.stage == "Build" and self.desk.selection.recipe_open and not stopped:
             build.open_recipe(False)
-        build.set_painting(False)
-        build.surface_board.picking = False
-        gather = self.window.stages["Gather"]
-        assert isinstance(gather, GatherStage)
-        gather.leave_tools()
-        place = self.window.stages["Place"]
-        place.pick.setChecked(False)  # type: ignore[attr-defined]
-        place._start_picking()  # type: ignore[attr-defined]
-        if working:
-            self.desk.stop_work()
+        build.leave_tools()
+        self.frame.gather_stage.leave_tools()
+        self.frame.place_stage.pick_datum(False)
 
     # View ----------------------------------------------------------------------------------------
 
@@ -167,7 +193,7 @@ class Actions:
         for index, stage in enumerate(STAGES):
             self._add(menu, f"{index + 1} {stage}", str(index + 1), partial(self.desk.go, stage))
         menu.addSeparator()
-        self._add(menu, "Fit", "F", lambda: self.window.stage.fit())
+        self._add(menu, "Fit", "F", lambda: self.frame.stage.fit())
         scales = menu.addMenu("Scale")
         assert scales is not None
         for scale in SCALES:
@@ -184,42 +210,41 @@ class Actions:
         menu.addSeparator()
         self._add(menu, "Pin the source as reference", "Ctrl+Shift+P", self.pin_reference)
         for side, name, keys in (("left", "Left list", "F9"), ("card", "Card", "F10"), ("strip", "Strip", "F11")):
-            self._add(menu, f"Fold the {name.lower()}", keys, partial(self.window.fold, side))
+            self._add(menu, f"Fold the {name.lower()}", keys, partial(self.frame.fold, side))
 
     def pin_reference(self) -> None:
         """Pin the chosen source beside every board, or take the reference away."""
-        frame = self.window.reference
-        source = frame.pinned.source or self.desk.source_id
+        frame = self.frame.reference
+        source = frame.pinned.source or self.desk.selection.source_id
         if not source:
             self.desk.tell("Add a picture in Gather first.", "caution")
             return
         frame.pin(source)
 
-    def _build_stage(self) -> BuildStage:
-        stage = self.window.stages["Build"]
-        assert isinstance(stage, BuildStage)
-        return stage
+    @property
+    def _build(self) -> BuildStage:
+        return self.frame.build_stage
 
     _view_before = "Lit"
 
     def show_view(self, view: str) -> None:
-        if self.desk.view != "Cover":
-            self._view_before = self.desk.view
-        self._build_stage().views.show_word(view)
-        self.desk.show_view(view)
+        if self.desk.view.view != "Cover":
+            self._view_before = self.desk.view.view
+        self._build.views.show_word(view)
+        self.desk.view.show_view(view)
 
     def show_extent(self, extent: str) -> None:
-        stage = self._build_stage()
+        stage = self._build
         stage.extents.show_word(extent)
         stage.show_extent(extent)
 
     def to_scale(self, scale: int) -> None:
-        board = self.window.stage.ruled_board
+        board = self.frame.stage.ruled_board
         if isinstance(board, Board):
             board.set_scale(board.px_per_mm_at(scale))
 
     def pixel_for_pixel(self) -> None:
-        stage = self._build_stage()
+        stage = self._build
         if stage.done is not None:
             stage.surface_board.set_scale(1 / stage.done.grid.pitch_mm)
 
@@ -227,7 +252,10 @@ class Actions:
 
     def _surface(self) -> None:
         menu = self._menu("&Surface")
-        stage = self._build_stage
+
+        def stage() -> BuildStage:
+            return self._build
+
         self._add(menu, "New surface", "Ctrl+Shift+N", lambda: stage().new_surface())
         self._add(menu, "Rename the surface…", "Ctrl+R", lambda: stage().rename_surface())
         menu.addSeparator()
@@ -243,13 +271,13 @@ class Actions:
             menu,
             "Copy layers, or the step with what it needs",
             "Ctrl+C",
-            lambda: (stage().recipe if self.desk.recipe_open else stage().layers).copy(),
+            lambda: (stage().recipe if self.desk.selection.recipe_open else stage().layers).copy(),
         )
         self._add(
             menu,
             "Paste layers or steps",
             "Ctrl+V",
-            lambda: (stage().recipe if self.desk.recipe_open else stage().layers).paste(),
+            lambda: (stage().recipe if self.desk.selection.recipe_open else stage().layers).paste(),
         )
         self._add(menu, "Hold the step against the next", "Alt+A", lambda: stage().recipe.board.pair.hold_against())
         menu.addSeparator()
@@ -263,47 +291,39 @@ class Actions:
         self._add(menu, "Keep and compare", "K", lambda: stage().keep_state())
 
     def _fill_lay(self, menu: QMenu) -> None:
-        self._build_stage().layers.fill_lay_menu(menu)
+        self._build.layers.fill_lay_menu(menu)
 
     def show_cover(self) -> None:
         """Where the chosen layer lies, or the view shown before."""
-        self.show_view(self._view_before if self.desk.view == "Cover" else "Cover")
+        self.show_view(self._view_before if self.desk.view.view == "Cover" else "Cover")
 
     def toggle_recipe(self) -> None:
         self.desk.go("Build")
-        self._build_stage().open_recipe(not self.desk.recipe_open)
+        self._build.open_recipe(not self.desk.selection.recipe_open)
 
     def toggle_library(self) -> None:
         self.desk.go("Build")
-        stage = self._build_stage()
+        stage = self._build
         stage.open_library(not stage.library.isVisible())
 
     def toggle_painting(self) -> None:
         self.desk.go("Build")
-        stage = self._build_stage()
+        stage = self._build
         stage.set_painting(not stage.surface_board.painting)
 
     def swap_erase(self) -> None:
-        self.desk.erasing = not self.desk.erasing
-        erase = self._build_stage().layer_card.erase_button
-        if erase:
-            erase.setChecked(self.desk.erasing)
+        self.desk.brush.erasing = not self.desk.brush.erasing
+        self._build.layer_card.show_erasing(self.desk.brush.erasing)
 
     def _scene(self) -> None:
         menu = self._menu("S&cene")
-        self._add(menu, "Put up the corner", "Ctrl+Shift+C", lambda: self._place("_put_up"))
+        self._add(menu, "Put up the corner", "Ctrl+Shift+C", lambda: self._turned("Place").place_stage.put_up_corner())
         self._add(menu, "Pick the datum", "Ctrl+P", self.pick_datum)
-        self._add(menu, "Whole view", "Home", lambda: self.window.stages["Place"].fit())
-
-    def _place(self, name: str) -> None:
-        self.desk.go("Place")
-        getattr(self.window.stages["Place"], name)()
+        self._add(menu, "Whole view", "Home", lambda: self.frame.place_stage.fit())
 
     def pick_datum(self) -> None:
-        self.desk.go("Place")
-        place = self.window.stages["Place"]
-        place.pick.setChecked(True)  # type: ignore[attr-defined]
-        place._start_picking()  # type: ignore[attr-defined]
+        """Pick where layings start, on the model."""
+        self._turned("Place").place_stage.pick_datum(True)
 
     def _help(self) -> None:
         menu = self._menu("&Help")

@@ -11,9 +11,10 @@ from pathlib import Path
 from PyQt6.QtCore import QCoreApplication
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
-from ..engine.journal import recover, recoverable
+from ..core.errors import TesselError
+from ..engine.journal import Recovered, forget, recover, recoverable, set_aside
 from ..engine.session import Session, state_folder
-from ..formats.job_file import OpenedJob
+from ..formats.job_file import OpenedJob, user_of
 from . import theme
 from .tidying import Tidying
 from .window import Window
@@ -42,24 +43,46 @@ def warm_up() -> None:
 
 
 def offer_recovery(window: Window) -> None:
-    """After a crash, offer the newest job that was not saved."""
+    """After a crash, offer the newest job that was not saved; what is not taken now is offered again.
+
+    What cannot be read is set aside, never thrown away.
+    """
     for journal in recoverable(state_folder()):
-        found = recover(journal)
+        try:
+            found = recover(journal)
+        except (TesselError, OSError):
+            found = None
         if found is None:
-            journal.unlink(missing_ok=True)
+            kept = set_aside(journal)
+            window.desk.tell(f"Unsaved work could not be read and was set aside: {kept}.", "caution")
             continue
-        job, origin, blobs = found
-        buttons = QMessageBox.StandardButton
-        answer = QMessageBox.question(
-            window,
-            "Recovered work",
-            f"“{job.name}” was not closed properly. Open what was recovered?",
-            buttons.Yes | buttons.No,
-        )
-        if answer == buttons.Yes:
-            window.desk.session.adopt(OpenedJob(job, blobs), Path(origin) if origin else None, saved=False)
-        journal.unlink(missing_ok=True)
+        if _wanted(window, found):
+            _take_over(window, found)
         return
+
+
+def _wanted(window: Window, found: Recovered) -> bool:
+    buttons = QMessageBox.StandardButton
+    answer = QMessageBox.question(
+        window,
+        "Recovered work",
+        f"“{found.job.name}” was not closed properly. Open what was recovered?\n"
+        "If not, it is offered again the next time.",
+        buttons.Yes | buttons.No,
+    )
+    return answer == buttons.Yes
+
+
+def _take_over(window: Window, found: Recovered) -> None:
+    """Open recovered work as unsaved. Its journal goes once this session's own holds all of it."""
+    session = window.desk.session
+    origin = Path(found.origin) if found.origin else None
+    session.adopt(OpenedJob(found.job, found.blobs), origin, saved=False)
+    if session.journal is None or session.journal.flush():
+        forget(found.journal)
+    if found.missing:
+        name = user_of(found.job, found.missing[0])
+        window.desk.tell(f"The picture of {name} could not be recovered; add it again before saving.", "caution")
 
 
 def run(path: Path | None = None, *, opened: OpenedJob | None = None, stage: str = "") -> int:
@@ -72,7 +95,8 @@ def run(path: Path | None = None, *, opened: OpenedJob | None = None, stage: str
     warm_up()
     offer_recovery(window)
     if path is not None:
-        window.open_job(path)
+        # Recovered work is not thrown away unasked.
+        window.leave_then(lambda: window.open_job(path))
     if stage:
         window.desk.go(stage)
     return app.exec()

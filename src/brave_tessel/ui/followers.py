@@ -1,76 +1,100 @@
-"""Watches linked files and takes over what changed."""
+"""Takes over what changed in linked files."""
 
 from __future__ import annotations
 
 import time
-from typing import TYPE_CHECKING
+from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, QTimer
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.errors import TesselError
 from ..core.job.commands import AnyCommand
-from ..engine.gather.links import Linked, LinkWatch, linked_files, missing_files, reread
+from ..core.job.document import Job
+from ..engine.gather.file_watch import FileWatch
+from ..engine.gather.links import Linked, Reread, linked_files, missing_files, reread, take_over
+from ..engine.session import Session
 from ..engine.wording import sentence
+from .workroom import Pace, Workroom
 
-if TYPE_CHECKING:
-    from .desk import Desk
-
-POLL_MS = 700
 BADGE_S = 20.0
 """How long a badge says that a source was read again."""
 
 
 class LinkFollower(QObject):
-    """Looks at the files from time to time; reads them off the window's thread."""
+    """The files are watched and read off the window's thread; only the taking over is done in it.
 
-    def __init__(self, desk: Desk) -> None:
-        super().__init__(desk)
-        self.desk = desk
-        self.watch = LinkWatch()
+    ``badges_changed`` says that rows of sources read otherwise now.
+    """
+
+    badges_changed = pyqtSignal()
+
+    def __init__(
+        self, session: Session, work: Workroom, dispatch: Callable[[AnyCommand], bool], tell: Callable[..., None]
+    ) -> None:
+        super().__init__()
+        self.session, self.work, self.dispatch, self.tell = session, work, dispatch, tell
         self.refreshed: dict[str, float] = {}
         self._missing = 0
-        self.timer = QTimer(self)
-        self.timer.setInterval(POLL_MS)
-        self.timer.timeout.connect(self.look)
-        self.timer.start()
+        self.watch = FileWatch(lambda paths: work.later(lambda: self._changed(paths)))
+        self._fading = QTimer(self)
+        self._fading.setSingleShot(True)
+        self._fading.timeout.connect(self._fade)
+        session.store.subscribe(lambda job: job.sources, lambda _sources: self.follow(session.job))
+
+    def follow(self, job: Job) -> None:
+        """Watch the files that a job follows now. One that is new may have changed while nobody looked."""
+        paths = {link.path for link in linked_files(job)}
+        fresh = paths - self.watch.paths
+        self.watch.follow(paths)
+        if fresh:
+            self.read_now(fresh)
+        elif not paths:
+            self._missing = 0
 
     def look(self) -> None:
-        """Read what changed and was left alone since."""
-        job = self.desk.job
-        changed = self.watch.changed(job)
-        if changed:
-            self._read(changed)
-        gone = len(missing_files(job))
-        if gone > self._missing:
-            self.desk.tell("A linked file is missing; its last pixels are used. Find it again in Gather.", "caution")
-        stale = [name for name, when in self.refreshed.items() if time.monotonic() - when > BADGE_S]
-        for name in stale:
-            del self.refreshed[name]
-        if gone != self._missing or stale:
-            self._missing = gone
-            self.desk.job_changed.emit(job)
+        """Look at every followed file now: some disks do not tell of changes."""
+        self.read_now({link.path for link in linked_files(self.session.job)})
+
+    def _changed(self, paths: set[str]) -> None:
+        self.read_now(paths)
 
     def read_now(self, paths: set[str]) -> None:
-        """Read some followed files again at once."""
-        self._read([link for link in linked_files(self.desk.job) if link.path in paths])
+        """Read some followed files again."""
+        job, intake = self.session.job, self.session.intake()
+        links = [link for link in linked_files(job) if link.path in paths]
 
-    def _read(self, links: list[Linked]) -> None:
-        session = self.desk.session
-        self.desk.ask("links", lambda _current: reread(session, links), self._take_over)
+        def work(_current: object) -> tuple[list[Reread], list[TesselError], list[Linked]]:
+            gone = missing_files(job)
+            there = [link for link in links if link not in gone]
+            return (*reread(intake, there), gone)
 
-    def _take_over(self, done: tuple[AnyCommand | None, list[str], list[TesselError]]) -> None:
-        command, names, troubles = done
-        if command is not None:
+        self.work.ask("links", work, lambda done: self._take_over(*done), pace=Pace.FILES)
+
+    def _take_over(self, read: list[Reread], troubles: list[TesselError], gone: list[Linked]) -> None:
+        # Made from the sources as they are now: what was changed while the files were read stays.
+        command, names = take_over(self.session.job, read)
+        if command is not None and self.dispatch(command):
             for name in names:
                 self.refreshed[name] = time.monotonic()
-            if self.desk.dispatch(command):
-                self.desk.tell(f"{', '.join(names)} read again from {'their files' if len(names) > 1 else 'its file'}.")
+            self.tell(f"{', '.join(names)} read again from {'their files' if len(names) > 1 else 'its file'}.")
+            self._fading.start(int(BADGE_S * 1000) + 50)
+        if len(gone) > self._missing:
+            self.tell("A linked file is missing; its last pixels are used. Find it again in Gather.", "caution")
+        self._missing = len(gone)
         if troubles:
-            self.desk.tell(sentence(troubles[-1]), "fault")
+            self.tell(sentence(troubles[-1]), "fault")
+        self.badges_changed.emit()
+
+    def _fade(self) -> None:
+        now = time.monotonic()
+        self.refreshed = {name: when for name, when in self.refreshed.items() if now - when < BADGE_S}
+        self.badges_changed.emit()
 
     def badge(self, name: str) -> str:
         """What a row says of a source that was just read again."""
         return "read again · " if name in self.refreshed else ""
 
     def stop(self) -> None:
-        self.timer.stop()
+        """Watch nothing any more."""
+        self._fading.stop()
+        self.watch.stop()

@@ -11,8 +11,9 @@ from PyQt6.QtWidgets import QComboBox, QFrame, QHBoxLayout, QLabel, QSlider, QTo
 
 from ..core.job.document import Job, Source
 from ..core.sheet import AnyArray
-from ..engine.pictures import sheets as pictures
-from ..engine.session import Session
+from ..engine.pictures.gather import plain_picture
+from ..engine.snapshot import Snapshot
+from ..engine.workers import Current
 from . import theme
 from .board import to_pixmaps
 from .controls.float_bar import FloatBar
@@ -197,7 +198,7 @@ class ReferenceFrame(QWidget):
         self.clock = QTimer(self)
         self.clock.setInterval(33)
         self.clock.timeout.connect(self._follow)
-        desk.job_changed.connect(self._job_changed)
+        desk.session.store.subscribe(lambda job: job.sources, lambda _sources: self._job_changed(desk.job))
         self._arrange()
 
     # What is pinned ----------------------------------------------------------------------------------
@@ -237,8 +238,8 @@ class ReferenceFrame(QWidget):
         if wanted == self._shown_for:
             return
         self._shown_for = wanted
-        session, job = self.desk.session, self.desk.job
-        self.desk.ask("reference", lambda current: reference_picture(session, job, source, current), self._show)
+        snapshot = self.desk.session.snapshot()
+        self.desk.work.ask("reference", lambda current: reference_picture(snapshot, source, current), self._show)
 
     def _show(self, done: tuple[list[AnyArray], tuple[float, float] | None]) -> None:
         mips, size = done
@@ -293,10 +294,10 @@ class ReferenceFrame(QWidget):
 
 
 def reference_picture(
-    session: Session, job: Job, source: Source, current: pictures.Current
+    snapshot: Snapshot, source: Source, current: Current
 ) -> tuple[list[AnyArray], tuple[float, float] | None]:
     """A source as it is, straightened where it has a size, and that size in mm."""
-    return pictures.plain_picture(session, job, source, current=current), source_size(source)
+    return plain_picture(snapshot, source, current=current), source_size(source)
 
 
 def source_size(source: Source) -> tuple[float, float] | None:

@@ -8,7 +8,9 @@ from pathlib import Path
 import cv2
 import numpy as np
 
-from ..core.job.document import Job, Layer, RecipeWhat, Surface
+from ..core.buildup.kinds.recipe import RecipeWhat
+from ..core.job.document import Job
+from ..core.job.layers import Layer, Surface
 from ..core.recipe.shelf import SHELF, Stock
 from ..core.sheet import AnyArray
 from ..engine.session import Session
@@ -29,7 +31,8 @@ def shelf_picture(stock: Stock) -> AnyArray:
         height_mm=height,
         layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),),
     )
-    lit = np.asarray(Session(OpenedJob(Job(id="shelf", surfaces=(surface,)))).lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
+    snapshot = Session(OpenedJob(Job(id="shelf", surfaces=(surface,)))).snapshot()
+    lit = np.asarray(snapshot.lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
     side = min(lit.shape[:2]) // 2
     return np.asarray(
         cv2.resize(np.ascontiguousarray(lit[:side, :side]), (SIDE, SIDE), interpolation=cv2.INTER_AREA), np.uint8

@@ -18,8 +18,6 @@ from PyQt6.QtWidgets import QApplication
 from ..demo.job import demo_job
 from ..engine.session import Session
 from .app import make_app
-from .stages.build.stage import BuildStage
-from .stages.gather.stage import GatherStage
 from .window import Window
 
 log = logging.getLogger(__name__)
@@ -31,12 +29,12 @@ def settle(window: Window, *, seconds: float = 60) -> None:
     quiet = 0
     while time.monotonic() < until and quiet < 3:
         QTest.qWait(10)  # type: ignore[call-arg,arg-type]
-        view = window.stages["Place"].view  # type: ignore[attr-defined]
+        view = window.place_stage.view
         drawing = not view.idle or (
-            window.desk.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed)
+            window.desk.view.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed)
         )
-        solid = window.stages["Build"].solid  # type: ignore[attr-defined]
-        idle = solid.idle and window.desk.worker.idle and not window.desk._soon.isActive() and not drawing
+        solid = window.build_stage.solid
+        idle = solid.idle and window.desk.work.idle and not window.desk.about_to_ask and not drawing
         quiet = quiet + 1 if idle else 0
 
 
@@ -55,13 +53,11 @@ class _Guide:
     """Turns the window to each of its main views."""
 
     def __init__(self, window: Window) -> None:
-        build, gather = window.stages["Build"], window.stages["Gather"]
-        assert isinstance(build, BuildStage)
-        assert isinstance(gather, GatherStage)
-        self.window, self.desk, self.build, self.gather = window, window.desk, build, gather
+        self.window, self.desk = window, window.desk
+        self.build, self.gather = window.build_stage, window.gather_stage
 
     def at(self, stage: str, **chosen: str) -> None:
-        self.desk.select(**chosen)
+        self.desk.selection.choose(**chosen)
         self.desk.go(stage)
 
     def maps(self) -> None:
@@ -80,13 +76,13 @@ class _Guide:
     def rig(self) -> None:
         self.at("Gather", source="render-scan")
         self.gather.rig_button.setChecked(True)
-        self.gather.show_job(self.desk.job)
+        self.gather.moved()
         self.gather.rig.controls["sample"].choices.buttons["Ribbed copper"].click()
         self.gather.rig.start()
 
     def repeat(self, step: str, source: str) -> None:
         self.at("Repeat", source=source)
-        self.desk.set_step(step)
+        self.desk.view.set_step(step)
 
     def reference(self) -> None:
         self.repeat("mend", "shingle")
@@ -104,7 +100,7 @@ class _Guide:
 
     def rules(self) -> None:
         self.at("Build", surface="sign", layer="letters")
-        self.desk.rule_id = "letters-gone"
+        self.desk.selection.rule_id = "letters-gone"
         self.build.layer_card._again()
         settle(self.window)
         if self.build.layer_card.rules:

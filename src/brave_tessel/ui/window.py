@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 from pathlib import Path
 
 from PyQt6.QtCore import QSettings, QSize, Qt, QTimer
@@ -20,14 +21,12 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from ..core.errors import TesselError
 from ..core.job.document import Job
 from ..engine.session import Session
-from ..engine.wording import sentence
 from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
-from .desk import STAGES, Desk
+from .desk import Desk
 from .reference import ReferenceFrame
 from .stages.build.stage import BuildStage
 from .stages.gather.stage import GatherStage, accepts
@@ -35,6 +34,7 @@ from .stages.hand_over.stage import HandOverStage
 from .stages.place.stage import PlaceStage
 from .stages.repeat.stage import RepeatStage
 from .stages.stage import Stage
+from .view_state import STAGES
 
 PREVIEWS = (512, 1024, 2048)
 
@@ -45,24 +45,25 @@ class Window(QMainWindow):
     def __init__(self, session: Session, *, ask: bool = True) -> None:
         super().__init__()
         self.ask = ask
+        self._closing = False
         self.desk = Desk(session)
-        self.stages: dict[str, Stage] = {
-            "Gather": GatherStage(self.desk),
-            "Repeat": RepeatStage(self.desk),
-            "Build": BuildStage(self.desk),
-            "Place": PlaceStage(self.desk),
-            "Hand over": HandOverStage(self.desk),
-        }
+        self.gather_stage = GatherStage(self.desk)
+        self.repeat_stage = RepeatStage(self.desk)
+        self.build_stage = BuildStage(self.desk)
+        self.place_stage = PlaceStage(self.desk)
+        self.hand_over_stage = HandOverStage(self.desk)
+        stages = (self.gather_stage, self.repeat_stage, self.build_stage, self.place_stage, self.hand_over_stage)
+        self.stages: dict[str, Stage] = {stage.name: stage for stage in stages}
         self.stacks = {side: QStackedWidget() for side in ("left", "board", "strip", "card")}
         for stage in self.stages.values():
             for side, stack in self.stacks.items():
                 stack.addWidget(getattr(stage, side))
         self._build()
-        self.actions_ = Actions(self)
+        self.actions_ = Actions(self, self)
         self.setAcceptDrops(True)
         self._connect()
         self._restore_sizes()
-        self._show_stage(self.desk.stage)
+        self._show_stage(self.desk.view.stage)
         self._show_job(self.desk.job)
 
     # The frame -----------------------------------------------------------------------------------
@@ -159,20 +160,20 @@ class Window(QMainWindow):
     def _connect(self) -> None:
         desk = self.desk
         self.stage_bar.chosen.connect(desk.go)
-        self.preview.activated.connect(lambda index: desk.set_preview(self.preview.itemData(index)))
+        self.preview.activated.connect(lambda index: desk.view.set_preview(self.preview.itemData(index)))
         self.undo.clicked.connect(lambda: desk.session.store.undo())
         self.redo.clicked.connect(lambda: desk.session.store.redo())
-        desk.stage_changed.connect(self._show_stage)
-        desk.job_changed.connect(self._show_job)
+        desk.view.stage_changed.connect(self._show_stage)
+        desk.job_moved.connect(self._show_job)
         desk.message.connect(self._tell)
-        desk.busy_changed.connect(self.busy.show_busy)
+        desk.work.busy_changed.connect(self.busy.show_busy)
         desk.timed.connect(lambda ms: self.ms.setText(f"{ms:.0f} ms"))
         self._connect_placed()
-        build = self.stages["Build"]
-        assert isinstance(build, BuildStage)
-        build.recipe_toggled.connect(lambda on: self.stacks["strip"].setVisible(not on or self.desk.stage != "Build"))
-        desk.stage_changed.connect(
-            lambda stage: self.stacks["strip"].setVisible(not (desk.recipe_open and stage == "Build"))
+        self.build_stage.recipe_toggled.connect(
+            lambda on: self.stacks["strip"].setVisible(not on or self.desk.view.stage != "Build")
+        )
+        desk.view.stage_changed.connect(
+            lambda stage: self.stacks["strip"].setVisible(not (desk.selection.recipe_open and stage == "Build"))
         )
         self._clock = QTimer(self)
         self._clock.setInterval(5000)
@@ -181,20 +182,19 @@ class Window(QMainWindow):
 
     def _connect_placed(self) -> None:
         """The contact sheet shows the model, drawn by the view that owns its context."""
-        place, hand_over = self.stages["Place"], self.stages["Hand over"]
-        assert isinstance(place, PlaceStage)
-        assert isinstance(hand_over, HandOverStage)
+        place, hand_over = self.place_stage, self.hand_over_stage
 
         def ask() -> None:
-            if self.desk.stage == "Hand over":
+            if self.desk.view.stage == hand_over.name:
+                place.show_elsewhere(self.desk.job)
                 place.view.request_still(480, 400)
 
-        self.desk.scene_ready.connect(lambda _done: ask())
-        place.view.still_drawn.connect(hand_over.sheet.show_placed, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
+        self.desk.place.ready.connect(lambda _done: ask())
+        place.view.still_drawn.connect(hand_over.sheet.show_placed)
 
     @property
     def stage(self) -> Stage:
-        return self.stages[self.desk.stage]
+        return self.stages[self.desk.view.stage]
 
     def _show_stage(self, name: str) -> None:
         index = list(self.stages).index(name)
@@ -263,32 +263,27 @@ class Window(QMainWindow):
 
     # Files ---------------------------------------------------------------------------------------
 
-    def open_job(self, path: Path) -> bool:
+    def open_job(self, path: Path) -> None:
         """Open a job; what cannot be opened is told and leaves the present one alone."""
-        try:
-            self.desk.session.open(path)
-        except TesselError as error:
-            self._tell(sentence(error), "fault")
-            return False
-        self.desk.select()
-        self.desk.refresh()
-        return True
+        self.desk.tell(f"Opening {path.name}…")
+        self.desk.files.open(path, then=lambda: self.desk.tell(""))
 
-    def save_job(self, path: Path) -> bool:
+    def save_job(self, path: Path, *, then: Callable[[], None] | None = None) -> None:
         """Save; on failure it is told and the job stays unsaved."""
-        try:
-            self.desk.session.save(path)
-        except TesselError as error:
-            self._tell(sentence(error), "fault")
-            return False
-        self._show_saved()
-        self._tell(f"Saved {path.name}.", "note")
-        return True
 
-    def may_leave(self) -> bool:
-        """Ask before unsaved work is lost."""
-        if not self.ask or self.desk.session.store.saved or not self.desk.session.store.undo_label:
-            return True
+        def saved() -> None:
+            self._show_saved()
+            if then is not None:
+                then()
+
+        self.desk.files.save(path, then=saved)
+
+    def leave_then(self, go_on: Callable[[], None]) -> None:
+        """Go on at once, or after unsaved work has been saved or given up; not at all where neither is wanted."""
+        store = self.desk.session.store
+        if not self.ask or store.saved:
+            go_on()
+            return
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
             self,
@@ -298,8 +293,9 @@ class Window(QMainWindow):
             buttons.Save,
         )
         if answer == buttons.Save:
-            return self.actions_.save()
-        return answer == buttons.Discard
+            self.actions_.save(then=go_on)
+        elif answer == buttons.Discard:
+            go_on()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         if event and accepts(event):
@@ -311,17 +307,28 @@ class Window(QMainWindow):
         paths = accepts(event)
         jobs = [path for path in paths if path.suffix == ".tessel"]
         if jobs:
-            if self.may_leave():
-                self.open_job(jobs[0])
+            self.leave_then(lambda: self.open_job(jobs[0]))
         elif paths:
             self.desk.go("Gather")
-            self.desk.gather(paths)
+            self.desk.gather.read(paths)
         event.acceptProposedAction()
 
     def closeEvent(self, event: QCloseEvent | None) -> None:
-        if event and not self.may_leave():
-            event.ignore()
+        if event is None or self._closing:
             return
+        if self.ask and not self.desk.session.store.saved:
+            # Saving takes a moment; the window closes when it is done.
+            event.ignore()
+            self.leave_then(self._close_now)
+            return
+        self._finish()
+
+    def _close_now(self) -> None:
+        self._finish()
+        self.close()
+
+    def _finish(self) -> None:
+        self._closing = True
         self._keep_sizes()
         self.close_down()
 
@@ -329,10 +336,6 @@ class Window(QMainWindow):
         """End every thread."""
         self._clock.stop()
         self.desk.close()
-        place, hand_over = self.stages["Place"], self.stages["Hand over"]
-        assert isinstance(place, PlaceStage)
-        assert isinstance(hand_over, HandOverStage)
-        place.view.close_down()
-        self.stages["Build"].solid.close_down()  # type: ignore[attr-defined]
-        hand_over.close_down()
+        self.place_stage.view.close_down()
+        self.build_stage.solid.close_down()
         self.desk.session.close()

@@ -6,9 +6,9 @@ import numpy as np
 
 from ..core.colour import hex_to_linear
 from ..core.job.document import Job
-from ..core.place.layings import in_repeats, lay_on
+from ..core.place.lay import in_repeats, lay_on
 from ..core.place.mesh import Hit, pick
-from ..core.place.pieces import scene_meshes
+from ..core.place.piece import scene_meshes
 from .camera import Camera
 from .renderer import DrawPart
 

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from brave_tessel.core.buildup.seat import Seat, bare
 from brave_tessel.core.buildup.seat import lay as lay_by
 from brave_tessel.core.buildup.where import by_height, by_noise, combine, lay_strokes
-from brave_tessel.core.job.document import MapMix, Stroke
+from brave_tessel.core.job.layers import MapMix, Stroke
 from brave_tessel.core.maps import LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import Ground
 from brave_tessel.core.relief.section import cut_level

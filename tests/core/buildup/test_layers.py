@@ -27,7 +27,7 @@ from brave_tessel.core.buildup.where import (
     hollows,
     shaped,
 )
-from brave_tessel.core.job.document import MapMix
+from brave_tessel.core.job.layers import MapMix
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import Ground, find

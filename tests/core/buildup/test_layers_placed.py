@@ -4,10 +4,12 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.buildup.decal import set_decal, strewn
+from brave_tessel.core.buildup.kinds.run import RunWhat
 from brave_tessel.core.buildup.painted import paint_on
 from brave_tessel.core.buildup.run import lay_run, neutral_level, path_of, whole_steps
 from brave_tessel.core.buildup.strokes import copies, lay_strokes
-from brave_tessel.core.job.document import Placement, RunWhat, Setting, Stroke
+from brave_tessel.core.job.layers import Placement, Stroke
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.sheet import Grid

@@ -4,12 +4,16 @@ import json
 
 import msgspec
 import pytest
+from brave_tessel.formats.documents import decode_job, encode_job
 from hypothesis import given
 from hypothesis import strategies as st
 
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
 from brave_tessel.core.errors import MissingError, OutOfRangeError, TesselError
 from brave_tessel.core.job.commands import Batch, Insert, Move, Remove, Set, fetch
-from brave_tessel.core.job.document import Job, Layer, PlainWhat, Rule, Setting, Stroke, Surface, decode_job, encode_job
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Rule, Stroke, Surface
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.engine.journal import differences, line_of, read_lines, replay
 from brave_tessel.engine.store import Store
 

@@ -4,13 +4,17 @@ import msgspec
 import numpy as np
 import pytest
 
-from brave_tessel.core.handover.checks import run_checks
-from brave_tessel.core.job.document import Job, Layer, RecipeWhat, Setting, Surface
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.handover.check import run_checks
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Surface
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.place.elevation import count_courses, units_of, unroll
-from brave_tessel.core.place.layings import in_repeats, lay_on
+from brave_tessel.core.place.lay import in_repeats, lay_on
 from brave_tessel.core.place.mesh import pick
-from brave_tessel.core.place.pieces import CORNER, FIGURE_MM, corner_meshes, corner_scene, scene_meshes
+from brave_tessel.core.place.piece import scene_meshes
+from brave_tessel.core.place.pieces.corner import CORNER, FIGURE_MM, corner_meshes, corner_scene
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.core.sheet import Grid
 

@@ -4,20 +4,13 @@ import msgspec
 import numpy as np
 import pytest
 
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.buildup.kinds.source import SourceWhat
 from brave_tessel.core.errors import CancelledError, MissingError, UnknownOperationError
 from brave_tessel.core.job.commands import Set
-from brave_tessel.core.job.document import (
-    Job,
-    Layer,
-    RecipeWhat,
-    Rule,
-    Setting,
-    Source,
-    SourceWhat,
-    Step,
-    Straightening,
-    Surface,
-)
+from brave_tessel.core.job.document import Job, Source, Straightening
+from brave_tessel.core.job.layers import Layer, Rule, Step, Surface
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe

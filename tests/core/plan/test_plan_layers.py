@@ -3,38 +3,37 @@
 import msgspec
 import numpy as np
 import pytest
+from brave_tessel.formats.documents import decode_job, encode_job
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from brave_tessel.core.buildup.kinds.bundle import BundleWhat
+from brave_tessel.core.buildup.kinds.decal import DecalWhat
+from brave_tessel.core.buildup.kinds.inscription import InscriptionWhat
+from brave_tessel.core.buildup.kinds.painted import PaintedWhat
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.buildup.kinds.run import RunWhat
+from brave_tessel.core.buildup.kinds.scatter import ScatterWhat
+from brave_tessel.core.buildup.kinds.surface import SurfaceWhat
+from brave_tessel.core.buildup.kinds.water import WaterWhat
 from brave_tessel.core.buildup.where import MODES
 from brave_tessel.core.errors import DoesNotFitError, MissingError
-from brave_tessel.core.job.document import (
-    BundleWhat,
-    DecalWhat,
-    InscriptionWhat,
-    Job,
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import (
     Layer,
     MapMix,
-    PaintedWhat,
     PieceKind,
     Placement,
-    PlainWhat,
-    RecipeWhat,
     Rule,
-    RunWhat,
     Scatter,
-    ScatterWhat,
-    Setting,
     Stroke,
     Surface,
-    SurfaceWhat,
-    WaterWhat,
-    decode_job,
-    encode_job,
     every_layer,
     layer_of,
     layer_path,
 )
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels import bands
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.operation import family

@@ -3,13 +3,16 @@
 import msgspec
 import numpy as np
 import pytest
+from brave_tessel.formats.documents import decode_job, encode_job
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 import brave_tessel.core.registered  # noqa: F401
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.core.errors import DoesNotFitError, MissingError, NotUnderstoodError, TesselError
 from brave_tessel.core.job.commands import Set
-from brave_tessel.core.job.document import Job, Layer, Recipe, RecipeWhat, Step, Surface, decode_job, encode_job
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Recipe, Step, Surface
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.operation import REGISTRY
 from brave_tessel.core.recipe import edit
@@ -259,7 +262,8 @@ def test_every_step_operation_can_be_added_to_a_rich_recipe():
 
 
 def test_a_rule_of_steps_looks_at_what_lies_beneath():
-    from brave_tessel.core.job.document import Rule, Setting
+    from brave_tessel.core.job.layers import Rule
+    from brave_tessel.core.job.nodes import Setting
     from brave_tessel.core.recipe.stock import cover_recipe
 
     ground = Layer(id="g", name="Ground", what=RecipeWhat(recipe=units_recipe(length=60.0, height=40.0)))
@@ -290,7 +294,7 @@ def test_even_clouds_have_the_spread_they_say():
 
 def test_a_gathered_source_is_a_step(demo_session):
     """Its colour and height lie in the recipe as they lie in a layer of their own."""
-    from brave_tessel.core.job.document import SourceWhat
+    from brave_tessel.core.buildup.kinds.source import SourceWhat
 
     steps = (
         Step(name="photo", op="source.colour", values={"source": "shingle"}),

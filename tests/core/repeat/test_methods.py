@@ -8,7 +8,8 @@ from skimage import data
 
 from brave_tessel.core.colour import decode_srgb, encode_srgb, luminance
 from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError
-from brave_tessel.core.job.document import Setting, Source, Straightening
+from brave_tessel.core.job.document import Source, Straightening
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.recipe.steps.pattern import bond_repeat, units
 from brave_tessel.core.recipe.steps.piece import tone

@@ -3,7 +3,8 @@
 import numpy as np
 import pytest
 
-from brave_tessel.core.job.document import Setting, Touch
+from brave_tessel.core.job.document import Touch
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.membrane import membrane
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet

@@ -9,7 +9,8 @@ import trimesh
 
 from brave_tessel.core.colour import encode_srgb
 from brave_tessel.core.errors import MissingError, OutOfRangeError, UnreadableFileError
-from brave_tessel.core.job.document import LaidPiece, PieceKind, Scatter, Setting
+from brave_tessel.core.job.layers import LaidPiece, PieceKind, Scatter
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.operation import family
 from brave_tessel.core.repeat.meters import read_seam

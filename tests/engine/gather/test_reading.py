@@ -11,7 +11,8 @@ from brave_tessel.core.maps import MapKind
 from brave_tessel.core.recipe.steps.noise import clouds, pebbles
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.gather.reading import gather_sets, make_source, picture_files
-from brave_tessel.engine.intents import sources as intents
+from brave_tessel.engine.intents import sources as source_intents
+from brave_tessel.engine.intents import surfaces as surface_intents
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import OpenedJob, load_job
@@ -83,9 +84,9 @@ def test_a_normal_map_turned_over_is_noticed(folder, relief):
 def surface_of(session, source):
     session.store.dispatch(session.add_source(source))
     if not source.straightening.sized:
-        session.store.dispatch(intents.set_size(source, 240.0, 240.0))
-    session.store.dispatch(intents.set_method(session.job, session.job.source(source.id), "mend.level"))
-    command, surface = intents.surface_from_source(session.job, session.job.source(source.id))
+        session.store.dispatch(source_intents.set_size(source, 240.0, 240.0))
+    session.store.dispatch(source_intents.set_method(session.job, session.job.source(source.id), "mend.level"))
+    command, surface = surface_intents.surface_from_source(session.job, session.job.source(source.id))
     session.store.dispatch(command)
     return surface
 
@@ -121,7 +122,7 @@ def test_green_set_by_hand_turns_the_relief(folder):
     surface = surface_of(session, source)
     before = session.finished(surface, 96)[MapKind.HEIGHT]
     normal = next(p for p in source.pictures if p.role == "normal")
-    session.store.dispatch(intents.set_picture(session.job.source(source.id), normal, green="down"))
+    session.store.dispatch(source_intents.set_picture(session.job.source(source.id), normal, green="down"))
     after = session.finished(session.job.surfaces[0], 96)[MapKind.HEIGHT]
     assert not np.allclose(before, after, atol=0.05)
     session.store.undo()

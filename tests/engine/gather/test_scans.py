@@ -9,7 +9,8 @@ from PIL import Image
 
 from brave_tessel.core.errors import CancelledError, DeviceError, OutOfRangeError, TesselError, UnreadableFileError
 from brave_tessel.core.gather.stereo import angular_error, check_lights, height_of, solve
-from brave_tessel.core.job.document import Job, Setting, Source, Straightening
+from brave_tessel.core.job.document import Job, Source, Straightening
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.gather.links import LinkWatch, look_for, missing_files, relink, reread, set_linked

@@ -3,6 +3,9 @@
 import msgspec
 import pytest
 
+from brave_tessel.core.buildup.kinds.bundle import BundleWhat
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
+from brave_tessel.core.buildup.kinds.source import SourceWhat
 from brave_tessel.core.errors import (
     CancelledError,
     DeviceError,
@@ -12,17 +15,9 @@ from brave_tessel.core.errors import (
     UnreadableFileError,
 )
 from brave_tessel.core.job.commands import fetch
-from brave_tessel.core.job.document import (
-    BundleWhat,
-    Job,
-    Layer,
-    PlainWhat,
-    Rule,
-    Setting,
-    SourceWhat,
-    Surface,
-    every_layer,
-)
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Layer, Rule, Surface, every_layer
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.engine.intents import layers as layer_intents
 from brave_tessel.engine.library.catalogue import Catalogue
 from brave_tessel.engine.library.items import items, keep_kit, kits_in, search
@@ -244,8 +239,9 @@ def test_a_stopped_fetch_and_a_damaged_part_lose_nothing(tmp_path):
 
 def test_layers_merge_to_a_map_set_and_open_again():
     import numpy as np
+    from brave_tessel.formats.documents import decode_job, encode_job
 
-    from brave_tessel.core.job.document import RecipeWhat, decode_job, encode_job
+    from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
     from brave_tessel.core.maps import MapKind
     from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
     from brave_tessel.engine.intents.merging import joined_maps, merge_layers, open_merged

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Annotated
 
 import cv2
@@ -12,26 +13,23 @@ import numpy as np
 from ..job.layers import Placement
 from ..lattice import units_many
 from ..maps import TRAITS, MapKind, MapSet
-from ..operation import Angle, Fraction, Seed, Whole, operation
+from ..operation import Angle, Fraction, Seed, Whole, settings
 from ..sheet import Grid, Raster
 
 
-@operation("decal.strew", label="Copies")
-def strew(
-    grid: Grid,
-    maps: MapSet,
-    *,
+@settings("decal.strew", label="Copies")
+@dataclass(frozen=True, slots=True)
+class Strewing:
+    """How often a decal is set, how its copies differ, how it lies on relief."""
+
     copies: Annotated[
         int, Whole(1, 60, most=2000, help="How many times it is set; the first where it was put, the others strewn.")
-    ] = 1,
-    turn_spread: Annotated[float, Angle(0, 180, help="Copies are turned by up to this much.")] = 180.0,
-    size_spread: Annotated[float, Fraction(help="How far copies vary in size.")] = 0.3,
-    cling: Annotated[float, Fraction(0, 1, most=4, help="How far it is drawn along the relief it lies on.")] = 0.0,
-    edge: Annotated[float, Fraction(0, 0.5, most=1, help="How much of its rim fades out.")] = 0.04,
-    seed: Annotated[int, Seed()] = 1,
-) -> MapSet:
-    """How often a decal is set, how its copies differ, how it lies on relief."""
-    return maps
+    ] = 1
+    turn_spread: Annotated[float, Angle(0, 180, help="Copies are turned by up to this much.")] = 180.0
+    size_spread: Annotated[float, Fraction(help="How far copies vary in size.")] = 0.3
+    cling: Annotated[float, Fraction(0, 1, most=4, help="How far it is drawn along the relief it lies on.")] = 0.0
+    edge: Annotated[float, Fraction(0, 0.5, most=1, help="How much of its rim fades out.")] = 0.04
+    seed: Annotated[int, Seed()] = 1
 
 
 def strewn(

@@ -5,17 +5,17 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Any
+from typing import Annotated, Any, Protocol
 
 import cv2
 import numpy as np
 import numpy.typing as npt
 
 from ..colour import hex_to_linear
-from ..job.layers import RunWhat
+from ..job.nodes import Point, Setting
 from ..kernels.path import measure_path
 from ..maps import MapKind, MapSet, plain
-from ..operation import Angle, Choice, Field, Fraction, Gathered, Length, find, operation
+from ..operation import Angle, Choice, Field, Fraction, Gathered, Length, operation, settings
 from ..sheet import AnyArray, Grid, Raster
 
 _F = npt.NDArray[np.float64]
@@ -165,20 +165,16 @@ def edging(
     )
 
 
-@operation("stamp.source", label="Stamp from a source")
-def from_source(
-    grid: Grid,
-    along: Field,
-    across: Field,
-    *,
-    source: Annotated[str, Gathered(help="A source that has its real size: its width goes along the run.")] = "",
-    step: Step = 60.0,
-    width: Wide = 40.0,
-    height: Annotated[float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")] = 1.0,
-    fade: Annotated[float, Fraction(0, 0.5, help="How much of its rim fades out across the run.")] = 0.15,
-) -> MapSet:
+@settings("stamp.source", label="Stamp from a source")
+@dataclass(frozen=True, slots=True)
+class FromSource:
     """A gathered picture repeated along the run; where its relief is neutral is found from its rim."""
-    return _maps(grid, np.zeros(grid.shape, np.float32), np.zeros(grid.shape, np.float32))
+
+    source: Annotated[str, Gathered(help="A source that has its real size: its width goes along the run.")] = ""
+    step: Step = 60.0
+    width: Wide = 40.0
+    height: Annotated[float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")] = 1.0
+    fade: Annotated[float, Fraction(0, 0.5, help="How much of its rim fades out across the run.")] = 0.15
 
 
 def neutral_level(height: Raster) -> float:
@@ -198,7 +194,29 @@ class Path:
     closed: bool
 
 
-def path_of(run: RunWhat, grid: Grid) -> Path | None:
+class Run(Protocol):
+    """What a run is made of; see ``kinds/run.py``."""
+
+    @property
+    def points(self) -> tuple[Point, ...]: ...
+
+    @property
+    def closed(self) -> bool: ...
+
+    @property
+    def rounded(self) -> bool: ...
+
+    @property
+    def stamp(self) -> Setting: ...
+
+    @property
+    def colour(self) -> str: ...
+
+    @property
+    def roughness(self) -> float: ...
+
+
+def path_of(run: Run, grid: Grid) -> Path | None:
     """The run's path; None with fewer than two points."""
     points = np.array(run.points, np.float64).reshape(-1, 2)
     if len(points) < 2:
@@ -240,14 +258,14 @@ def whole_steps(length_mm: float, step_mm: float) -> tuple[int, float]:
     return count, length_mm / count
 
 
-def lay_run(grid: Grid, run: RunWhat, stamp: MapSet | None = None) -> MapSet:
+def lay_run(grid: Grid, run: Run, stamp: MapSet | None = None) -> MapSet:
     """The run's maps on the sheet: height, opacity, colour, roughness. ``stamp`` are the maps of a source that is
     stamped.
     """
     flat = {MapKind.HEIGHT: np.zeros(grid.shape, np.float32), MapKind.OPACITY: np.zeros(grid.shape, np.float32)}
     path = path_of(run, grid)
-    operation_ = find(run.stamp.op)
-    values = operation_.bind(run.stamp.values)
+    operation_ = run.stamp.operation
+    values = run.stamp.bound()
     if path is not None:
         _, step = whole_steps(path.length, float(values["step"]))
         values["step"] = step

@@ -4,20 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
-from typing import Annotated, Any
+from typing import Annotated
 
 import numpy as np
 
 from ..job.layers import MapMix
+from ..job.nodes import Setting
 from ..kernels.join import join_by_height, mix_by_share
 from ..maps import LAYERED, MapKind, MapSet
-from ..operation import Fraction, Length, Toggle, operation
+from ..operation import Fraction, Length, Toggle, settings
 from ..relief.estimate import wrapped_gaussian
 from ..sheet import Grid, Raster
 from .mixing import detail_onto, mixed_planes, own_detail
 from .stack import Stack, bare
 
-__all__ = ["Seat", "Stack", "bare", "by_height", "lay", "over"]
+__all__ = ["ByHeight", "LaidOver", "Seat", "Stack", "bare", "lay", "seat_of"]
 
 Level = Annotated[
     float,
@@ -45,64 +46,66 @@ Through = Annotated[float, Fraction(help="How much fine relief beneath still rea
 Over = Annotated[bool, Toggle(help="Its relief goes in where it came out.")]
 
 
-@operation("seat.by_height", label="By height", version=2)
-def by_height(
-    grid: Grid,
-    maps: MapSet,
-    *,
-    level: Level = 0.0,
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Seat:
+    """How a layer meets what lies beneath; ``contest`` is whether heights decide who shows."""
+
+    level: Level = 0.0
+    drape: Drape = 0.0
+    form: Form = 1.0
+    grain: Grain = 1.0
+    split: Split = 6.0
+    contrast: Contrast = 1.0
+    show_through: Through = 1.0
+    turn_over: Over = False
+
+    @property
+    def contest(self) -> bool:
+        return True
+
+    @property
+    def blend(self) -> float:
+        """Height over which layer and ground mix, mm."""
+        return 0.0
+
+
+@settings("seat.by_height", label="By height", version=2)
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ByHeight(Seat):
+    """The layer shows where it is higher than the ground; see :func:`lay`."""
+
     feather: Annotated[
         float, Length(0, 3, least=0, most=100, help="Height over which layer and ground mix; 0 is a hard edge.")
-    ] = 0.3,
-    drape: Drape = 0.0,
-    form: Form = 1.0,
-    grain: Grain = 1.0,
-    split: Split = 6.0,
-    contrast: Contrast = 1.0,
-    show_through: Through = 1.0,
-    turn_over: Over = False,
-) -> MapSet:
-    """The layer shows where it is higher than the ground; see :func:`lay`."""
-    return maps
+    ] = 0.3
+
+    @property
+    def blend(self) -> float:
+        return self.feather
 
 
-@operation("seat.over", label="Over")
-def over(
-    grid: Grid,
-    maps: MapSet,
-    *,
-    level: Level = 0.0,
-    drape: Drape = 1.0,
-    form: Form = 1.0,
-    grain: Grain = 1.0,
-    split: Split = 6.0,
-    contrast: Contrast = 1.0,
-    show_through: Through = 1.0,
-    turn_over: Over = False,
-) -> MapSet:
+@settings("seat.over", label="Over")
+@dataclass(frozen=True, slots=True, kw_only=True)
+class LaidOver(Seat):
     """The layer shows wherever it is covered, whatever the heights; see :func:`lay`."""
-    return maps
+
+    drape: Drape = 1.0
+
+    @property
+    def contest(self) -> bool:
+        return False
 
 
-@dataclass(frozen=True, slots=True)
-class Seat:
-    """A seat's values; ``contest`` is whether heights decide who shows."""
+def seat_of(setting: Setting) -> Seat:
+    """A seat from its setting in the document, its values checked.
 
-    level: float = 0.0
-    feather: float = 0.3
-    drape: float = 0.0
-    form: float = 1.0
-    grain: float = 1.0
-    split: float = 6.0
-    contrast: float = 1.0
-    show_through: float = 1.0
-    turn_over: bool = False
-    contest: bool = True
-
-    @classmethod
-    def of(cls, op: str, values: Mapping[str, Any]) -> Seat:
-        """From a bound setting of the ``seat`` family."""
-        return cls(contest=op == "seat.by_height", **values)
+    Raises
+    ------
+    OutOfRangeError
+        when a stored value is outside what is allowed.
+    """
+    seat = setting.operation.run(**setting.bound())
+    assert isinstance(seat, Seat)
+    return seat
 
 
 def own_relief(height: Raster, seat: Seat, grid: Grid) -> Raster:
@@ -149,22 +152,25 @@ def lay(
     """
     grid = below.grid
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)
-    strengths = tuple(mixes[kind].strength if kind in mixes and kind in layer else 0.0 for kind in LAYERED)
-    planes = list(mixed_planes(below.planes, layer, mixes))
+    colour, height, rough, metal = mixed_planes(below.planes, layer, mixes)
     if MapKind.HEIGHT in layer:
-        planes[1] = own_relief(planes[1], seat, grid) if relief is None else relief
+        height = own_relief(height, seat, grid) if relief is None else relief
+
+    def on(kind: MapKind) -> float:
+        return mixes[kind].strength if kind in mixes and kind in layer else 0.0
+
     number = below.layers + 1
     joined, share, (top, margin) = join_by_height(
         below.planes,
-        tuple(planes),
+        (colour, height, rough, metal),
         cover,
         (below.top, below.margin),
         number=number,
         level=seat.level,
-        feather=seat.feather,  # type: ignore[arg-type]
+        feather=seat.blend,
         drape=seat.drape,
-        on=strengths,
-        under=ground_read(below.height, seat, grid),  # type: ignore[arg-type]
+        on=(on(LAYERED[0]), on(LAYERED[1]), on(LAYERED[2]), on(LAYERED[3])),
+        under=ground_read(below.height, seat, grid),
         uncontested=below.layers == 0 or not seat.contest,
     )
     done = Stack(grid, joined, top, margin, share, number, below.detail, below.shade, below.water)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Annotated
 
 import numpy as np
 
 from ..colour import hex_to_linear
 from ..kernels.water import flood
-from ..maps import MapSet
-from ..operation import Fraction, Length, Paint, Seed, operation
+from ..operation import Fraction, Length, Paint, Seed, settings
 from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
 from .stack import Stack
@@ -34,12 +33,12 @@ def wetted(colour: Raster) -> Raster:
     return np.asarray(np.clip(wet - np.float32(EXTERNAL), 0, 1), np.float32)
 
 
-@operation("water.standing", label="Standing water")
-def standing(
-    grid: Grid,
-    maps: MapSet,
-    *,
-    level: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Height of its surface.")] = -1.0,
+@settings("water.standing", label="Standing water")
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """Water up to a level in mm; see :func:`stand`."""
+
+    level: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Height of its surface.")] = -1.0
     clear: Annotated[
         float,
         Length(
@@ -50,17 +49,14 @@ def standing(
             most=1e5,
             help="Depth at which two thirds of what lies in it are hidden by its colour.",
         ),
-    ] = 40.0,
-    colour: Annotated[str, Paint(help="Its colour where it is deep.")] = "#3C4A42",
-    ripple: Annotated[float, Length(0, 2, least=0, most=100, help="Height of ripples.")] = 0.0,
-    ripple_size: Annotated[float, Length(2, 400, log=True, least=0.2, help="Ripples, crest to crest.")] = 40.0,
-    damp: Annotated[float, Length(0, 20, least=0, most=500, help="How high above the water the ground is damp.")] = 1.5,
-    porosity: Annotated[float, Fraction(help="How far the damp ground drinks: darker and smoother with it.")] = 0.7,
-    roughness: Annotated[float, Fraction(help="Roughness of the water's surface.")] = 0.03,
-    seed: Annotated[int, Seed()] = 1,
-) -> MapSet:
-    """Water up to a level in mm; see :func:`stand`."""
-    return maps
+    ] = 40.0
+    colour: Annotated[str, Paint(help="Its colour where it is deep.")] = "#3C4A42"
+    ripple: Annotated[float, Length(0, 2, least=0, most=100, help="Height of ripples.")] = 0.0
+    ripple_size: Annotated[float, Length(2, 400, log=True, least=0.2, help="Ripples, crest to crest.")] = 40.0
+    damp: Annotated[float, Length(0, 20, least=0, most=500, help="How high above the water the ground is damp.")] = 1.5
+    porosity: Annotated[float, Fraction(help="How far the damp ground drinks: darker and smoother with it.")] = 0.7
+    roughness: Annotated[float, Fraction(help="Roughness of the water's surface.")] = 0.03
+    seed: Annotated[int, Seed()] = 1
 
 
 def rippled(grid: Grid, *, level: float, ripple: float, ripple_size: float, seed: int) -> Raster:

@@ -12,7 +12,8 @@ from typing import Any
 import msgspec
 
 from ..errors import MissingError, OutOfRangeError
-from .document import Job, Node
+from .document import Job
+from .nodes import Node
 
 Path = tuple[str, ...]
 

@@ -12,86 +12,10 @@ import msgspec
 
 from ..errors import MissingError
 from ..maps import SURFACE_MAPS, TRAITS, MapKind
-from .layers import (
-    BundleWhat,
-    DecalWhat,
-    InscriptionWhat,
-    LaidPiece,
-    Layer,
-    MapMix,
-    PaintedWhat,
-    PieceKind,
-    Placement,
-    PlainWhat,
-    Recipe,
-    RecipeWhat,
-    Rule,
-    RunWhat,
-    Scatter,
-    ScatterWhat,
-    SourceWhat,
-    Step,
-    Stroke,
-    Surface,
-    SurfaceWhat,
-    WaterWhat,
-    What,
-    every_layer,
-    layer_of,
-    layer_path,
-)
-from .nodes import Node, Point, Setting, new_id, replace_values
+from .layers import Scatter, Surface
+from .nodes import Node, Point, Setting, new_id
 
-__all__ = [
-    "BundleWhat",
-    "Crop",
-    "CutPin",
-    "DecalWhat",
-    "Delivery",
-    "DeliveryMap",
-    "InscriptionWhat",
-    "Job",
-    "LaidPiece",
-    "Layer",
-    "MapMix",
-    "Node",
-    "PaintedWhat",
-    "Palette",
-    "Part",
-    "Picture",
-    "PieceKind",
-    "Placement",
-    "PlainWhat",
-    "Point",
-    "Quiet",
-    "Recipe",
-    "RecipeWhat",
-    "Rule",
-    "RunWhat",
-    "Scatter",
-    "ScatterWhat",
-    "Scene",
-    "Setting",
-    "Source",
-    "SourceWhat",
-    "Step",
-    "Straightening",
-    "Stroke",
-    "Surface",
-    "SurfaceWhat",
-    "Touch",
-    "WaterWhat",
-    "What",
-    "decode_job",
-    "encode_job",
-    "every_layer",
-    "layer_of",
-    "layer_path",
-    "new_id",
-    "replace_values",
-]
-
-JOB_FORMAT = 2
+JOB_FORMAT = 3
 """Version of the job file; see ``formats/migrations.py``."""
 
 
@@ -282,14 +206,14 @@ def _all_maps() -> tuple[DeliveryMap, ...]:
 
 
 class Delivery(Node, frozen=True, kw_only=True):
-    """A named set of files to hand over."""
+    """A named set of files to hand over; ``outputs`` names the formats that are written."""
 
     id: str
     name: str = "Map set"
     px: int = 2048
     pattern: str = "{surface}_{map}"
     maps: tuple[DeliveryMap, ...] = msgspec.field(default_factory=_all_maps)
-    scene: bool = True
+    outputs: tuple[str, ...] = ("maps-png", "scene-glb")
 
 
 class Job(Node, frozen=True, kw_only=True):
@@ -333,15 +257,3 @@ def _one(kind: str, entities: tuple[Entity, ...], id: str) -> Entity:
         if entity.id == id:
             return entity
     raise MissingError(kind, value=id)
-
-
-def encode_job(job: Job) -> bytes:
-    """The job as JSON, keys in a fixed order."""
-    return msgspec.json.format(msgspec.json.encode(job, order="deterministic"), indent=1)
-
-
-def decode_job(data: bytes | dict[str, object]) -> Job:
-    """A job from JSON or from decoded JSON; validated against the types."""
-    if isinstance(data, bytes):
-        return msgspec.json.decode(data, type=Job)
-    return msgspec.convert(data, type=Job)

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import dataclass
+
+import msgspec
 
 from ..errors import MissingError
 from ..maps import BLENDED, MapKind
@@ -62,6 +65,7 @@ class Step(Node, frozen=True, kw_only=True):
     muted: bool = False
     half: bool = False
     opened: tuple[str, ...] = ()
+    version: int = 0
 
     @property
     def id(self) -> str:
@@ -109,6 +113,8 @@ class Stroke(Node, frozen=True, kw_only=True):
     into: str = "colour"
     amount: float = 1.0
     colour: str = "#B9B2A3"
+    tilt: tuple[Point, ...] = ()
+    version: int = 0
 
 
 class Rule(Node, frozen=True, kw_only=True):
@@ -144,123 +150,65 @@ class Placement(Node, frozen=True, kw_only=True):
     skew: float = 0.0
 
 
-class PlainWhat(Node, frozen=True, kw_only=True, tag="plain"):
-    """One value for each map."""
+@dataclass(frozen=True, slots=True)
+class References:
+    """Ids and names of what a layer is made of."""
 
-    colour: str = "#B9B2A3"
-    roughness: float = 0.8
-    metalness: float = 0.0
+    sources: tuple[str, ...] = ()
+    surfaces: tuple[str, ...] = ()
+    blobs: tuple[str, ...] = ()
 
-
-class RecipeWhat(Node, frozen=True, kw_only=True, tag="recipe"):
-    """A procedural source, laid in whole repeats."""
-
-    recipe: Recipe
-    across: int = 1
-    up: int = 1
+    def __add__(self, other: References) -> References:
+        return References(self.sources + other.sources, self.surfaces + other.surfaces, self.blobs + other.blobs)
 
 
-class SourceWhat(Node, frozen=True, kw_only=True, tag="source"):
-    """A gathered source laid in whole repeats. Its relief and roughness are estimated as the source says,
-    or as the layer says. ``merged`` keeps the layers that were merged down into it.
+class What:
+    """What a layer is: base of the structs of every kind, each in a file of ``core/buildup/kinds``.
+
+    What a document has to know of a kind is asked here; how it is made, planned and shown is its declaration's
+    business.
     """
 
-    source: str
-    across: int = 1
-    up: int = 1
-    height: Setting | None = None
-    roughness: Setting | None = None
-    merged: tuple[Layer, ...] = ()
+    __slots__ = ()
+
+    def refers(self) -> References:
+        """What it is made of."""
+        return References()
+
+    def held(self) -> tuple[Layer, ...]:
+        """The layers held together in it, from the bottom up."""
+        return ()
+
+    def holding(self, layers: tuple[Layer, ...]) -> What:
+        """The same with other layers held in it."""
+        raise TypeError(type(self))
+
+    @property
+    def holds(self) -> bool:
+        """Whether layers can be put into it."""
+        return False
+
+    @property
+    def passing(self) -> bool:
+        """Whether the layers held in it meet what lies beneath one by one."""
+        return False
+
+    def made_of_recipe(self) -> Recipe | None:
+        """The recipe it is made of, if it is."""
+        return None
+
+    def painted(self) -> tuple[Stroke, ...] | None:
+        """The strokes that make it, if it is painted."""
+        return None
 
 
-class SurfaceWhat(Node, frozen=True, kw_only=True, tag="surface"):
-    """Another surface of the job, laid in whole repeats."""
+class UnknownWhat(Node, What, frozen=True, kw_only=True, tag="unknown"):
+    """A kind that this version does not have; ``kept`` is all there is of it."""
 
-    surface: str
-    across: int = 1
-    up: int = 1
-
-
-class DecalWhat(Node, frozen=True, kw_only=True, tag="decal"):
-    """Something set once: a source, or a recipe; it wraps. ``strew`` lays many copies."""
-
-    placement: Placement = Placement()
-    source: str = ""
-    recipe: Recipe | None = None
-    strew: Setting = Setting(op="decal.strew")
-
-
-class PaintedWhat(Node, frozen=True, kw_only=True, tag="painted"):
-    """Strokes of colour, height and roughness."""
-
-    strokes: tuple[Stroke, ...] = ()
-
-
-class WaterWhat(Node, frozen=True, kw_only=True, tag="water"):
-    """Standing water up to a level in mm."""
-
-    water: Setting = Setting(op="water.standing")
-
-
-class RunWhat(Node, frozen=True, kw_only=True, tag="run"):
-    """A stamp along a path in whole steps. ``points`` in mm; a closed run returns to its first point; one whose last
-    point lies a repeat further on closes over the edge.
-    """
-
-    points: tuple[Point, ...] = ()
-    closed: bool = False
-    rounded: bool = True
-    stamp: Setting = Setting(op="stamp.stitch")
-    colour: str = "#8F7A52"
-    roughness: float = 0.8
-
-
-class InscriptionWhat(Node, frozen=True, kw_only=True, tag="inscription"):
-    """Lettering or a drawing turned into relief. ``drawing`` is a stored SVG or cut-out picture, used in place of
-    text.
-    """
-
-    placement: Placement = Placement()
-    text: str = "Saltreach"
-    font: str = "IBM Plex Sans SemiBold"
-    drawing: str = ""
-    cut: Setting = Setting(op="inscription.cut")
-
-
-class ScatterWhat(Node, frozen=True, kw_only=True, tag="scatter"):
-    """Pieces strewn and laid on the surface; the scatter's own size is the surface's."""
-
-    scatter: Scatter = Scatter()
-
-
-class BundleWhat(Node, frozen=True, kw_only=True, tag="bundle"):
-    """Layers held together. Passing: each meets what lies beneath by itself, within the bundle's Where. Closed:
-    they are
-    joined first and meet it as one. ``mix`` weighs the lowest layer in it, whole up to 0.5, against the others,
-    whole from
-    0.5; ``dials`` are places of settings within it that its card keeps open: a layer's id, the way to a setting, a
-    name.
-    """
-
-    layers: tuple[Layer, ...] = ()
-    passing: bool = True
-    mix: float = 0.5
-    dials: tuple[tuple[str, ...], ...] = ()
-
-
-What = (
-    PlainWhat
-    | RecipeWhat
-    | SourceWhat
-    | SurfaceWhat
-    | DecalWhat
-    | PaintedWhat
-    | WaterWhat
-    | RunWhat
-    | InscriptionWhat
-    | ScatterWhat
-    | BundleWhat
-)
+    @property
+    def named(self) -> str:
+        """The word it is known by where it was made."""
+        return str(self.kept.get("type", "unknown"))
 
 
 class Layer(Node, frozen=True, kw_only=True):
@@ -309,9 +257,8 @@ def every_layer(layers: tuple[Layer, ...]) -> Iterator[tuple[Layer, tuple[str, .
     """Every layer from the bottom up, those of bundles after their bundle, with the bundles' ids that lead to it."""
     for layer in layers:
         yield layer, ()
-        if isinstance(layer.what, BundleWhat):
-            for inner, way in every_layer(layer.what.layers):
-                yield inner, (layer.id, *way)
+        for inner, way in every_layer(layer.what.held()):
+            yield inner, (layer.id, *way)
 
 
 def layer_of(surface: Surface, id: str) -> Layer:
@@ -335,3 +282,15 @@ def layer_path(surface: Surface, id: str) -> tuple[str, ...]:
             inner = tuple(part for bundle in way for part in ("layers", bundle, "what"))
             return ("surfaces", surface.id, *inner, "layers", id)
     raise MissingError("layer", value=id)
+
+
+def with_held(layer: Layer, layers: tuple[Layer, ...]) -> Layer:
+    """A layer with other layers held in it; the very same where nothing changes."""
+    if layer.what.held() == layers:
+        return layer
+    return msgspec.structs.replace(layer, what=layer.what.holding(layers))
+
+
+def laid_times(layer: Layer) -> tuple[int, int]:
+    """How many whole repeats of a layer lie in its surface, across and up; one where it is not laid so."""
+    return getattr(layer.what, "across", 1), getattr(layer.what, "up", 1)

@@ -7,11 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..job.document import Job, Part, RecipeWhat, Surface
+from ..buildup.kind import kind_of
+from ..job.document import Job, Part
+from ..job.layers import Surface
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
-from .layings import datum_along
-from .pieces import scene_meshes
+from .lay import datum_along
+from .piece import scene_meshes
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,9 +41,10 @@ class Units:
 def units_of(surface: Surface) -> Units | None:
     """The units of the surface's lowest patterned layer that shows, as they close on its repeat."""
     for layer in surface.layers:
-        if not layer.shown or not isinstance(layer.what, RecipeWhat):
+        recipe = layer.what.made_of_recipe()
+        if not layer.shown or recipe is None or not kind_of(layer.what).laid:
             continue
-        for step in layer.what.recipe.steps:
+        for step in recipe.steps:
             if step.op == "pattern.units":
                 return _units(surface, dict(step.values))
     return None

@@ -11,13 +11,14 @@ import numpy as np
 from ..buildup.mixing import with_detail
 from ..buildup.painted import level_at
 from ..buildup.painted import paint_on as paint_strokes
-from ..buildup.seat import Seat, lay
+from ..buildup.seat import lay, seat_of
 from ..buildup.seat import own_relief as relief_of
 from ..buildup.stack import Stack
 from ..buildup.tone import match
 from ..buildup.water import rippled as rippled_surface
 from ..buildup.water import stand as stand_in
-from ..job.document import InscriptionWhat, Layer, MapMix, Setting, Stroke
+from ..job.layers import Layer, MapMix, Stroke
+from ..job.nodes import Setting
 from ..kernels.relief import cast_shadow, normal_of_height, occlusion, shadow_reach_px
 from ..kernels.shade import shade
 from ..maps import BLENDED, MapKind, MapSet
@@ -50,13 +51,12 @@ def toned(maps: MapSet, below: Stack, *, layer: Layer) -> MapSet:
 
 
 def own_relief(maps: MapSet, *, layer: Layer) -> Raster:
-    seat = Seat.of(layer.seat.op, find(layer.seat.op).bind(layer.seat.values))
+    seat = seat_of(layer.seat)
     return relief_of(np.ascontiguousarray(maps.or_default(MapKind.HEIGHT), np.float32), seat, maps.grid)
 
 
-def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int) -> Stack:
+def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int, painted: float = 1.0) -> Stack:
     """One layer joined; of the rest the coverage comes first, then the layer's own relief, where they are."""
-    values = find(layer.seat.op).bind(layer.seat.values)
     where = rest[0] if covers else None
     relief = rest[covers] if len(rest) > covers else None
     mixes = {kind: layer.mix(kind) for kind in BLENDED}
@@ -65,11 +65,10 @@ def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int) -
         # What is cut out of a source lies nowhere.
         opacity = maps[MapKind.OPACITY] if cut_out == 1 else 1 - np.float32(cut_out) * (1 - maps[MapKind.OPACITY])
         where = opacity if where is None else where * opacity
-    if isinstance(layer.what, InscriptionWhat):
-        painted = float(layer.what.cut.value("painted"))
+    if painted != 1:
         for kind in (MapKind.BASE_COLOUR, MapKind.ROUGHNESS):
             mixes[kind] = MapMix(mode=mixes[kind].mode, strength=mixes[kind].strength * painted)
-    return lay(below, maps, where, mixes, Seat.of(layer.seat.op, values), relief)
+    return lay(below, maps, where, mixes, seat_of(layer.seat), relief)
 
 
 def rippled(grid: Grid, *, water: Setting) -> Raster:

@@ -7,69 +7,133 @@ of its inputs, the grid. Names and selection are left out, so equal work is done
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
+from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Any
 
-import msgspec
-
-from ..buildup.seat import Seat, reach_mm
-from ..buildup.stack import bare
-from ..job.document import BundleWhat, InscriptionWhat, Layer, PaintedWhat, Stroke, Surface, WaterWhat
+from ..buildup.kind import kind_of
+from ..job.layers import Layer, Surface
 from ..kernels.relief import occlusion_reach_px
-from ..maps import BLENDED
 from ..sheet import Grid
 from . import joins
-from .joins import CURVATURE_MM, OCCLUSION_REACH_MM, RIPPLES, Light
+from .joins import CURVATURE_MM, OCCLUSION_REACH_MM, Light
 from .layers import LayerPlanner
+from .protocol import Place, Seen
 from .sheets import FLAT_PX
-from .tasks import Loader, Local, Task, reach_px, task_key
-from .where import Seen
+from .tasks import Loader, Local, Task, task_key
 
-__all__ = ["FLAT_PX", "OCCLUSION_REACH_MM", "Light", "Loader", "Planner", "Task"]
+__all__ = [
+    "FLAT_PX",
+    "METERED",
+    "OCCLUSION_REACH_MM",
+    "Exposure",
+    "Light",
+    "Loader",
+    "Planned",
+    "Planner",
+    "SurfacePlan",
+    "Task",
+]
 
 
-def bare_sheet(grid: Grid, owner: str) -> Task:
-    """Nothing laid yet."""
-    return Task(
-        task_key("bare", grid), "Sheet", owner, partial(bare, grid), local=Local(lambda area: partial(bare, area.own))
-    )
+@dataclass(frozen=True, slots=True)
+class Exposure:
+    """How strong sun and sky are, and how the picture is exposed; 1 is as metered."""
+
+    sun: float = 0.9
+    sky: float = 0.4
+    exposure: float = 1.0
+
+
+METERED = Exposure()
+
+
+@dataclass(frozen=True, slots=True)
+class Planned:
+    """One layer of a surface as it was planned: where it is joined, before its own rules, and the stack after it."""
+
+    layer: Layer
+    place: Place
+    after: Task
+
+
+@dataclass(frozen=True, slots=True)
+class SurfacePlan:
+    """A surface planned once, for every picture that is made of it.
+
+    ``stacks`` are after each of its own layers, the bare sheet first; ``layers`` every layer that shows, those in
+    bundles after their bundle.
+    """
+
+    surface: Surface
+    grid: Grid
+    stacks: tuple[Task, ...]
+    layers: tuple[Planned, ...]
+    finished: Task
+
+    def of(self, id: str) -> Planned | None:
+        """The planned layer of that id."""
+        return next((planned for planned in self.layers if planned.layer.id == id), None)
+
+
+@dataclass(slots=True)
+class _Record:
+    """Layers in the order they are planned."""
+
+    layers: list[Planned] = field(default_factory=list)
 
 
 class Planner(LayerPlanner):
     """Builds the tasks of one job. Holds nothing but the frozen job and ways to load pixels."""
 
-    def stacks(self, surface: Surface, grid: Grid) -> list[Task]:
-        """The stack after each layer, the bare sheet first. A layer that fails or is hidden is skipped."""
-        below = bare_sheet(grid, surface.id)
-        outer = self._within
-        self._within = (*outer, surface.id)
-        done = [below]
-        known: dict[str, Seen] = {}
-        for layer in surface.layers:
-            below = self.joined(layer, below, grid, known)
-            done.append(below)
-        self._within = outer
-        return done
+    _record: _Record | None = None
 
-    def joined(self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None = None) -> Task:
-        """The stack after a layer, which lies only ``within`` a bundle's coverage."""
+    def surface(self, surface: Surface, grid: Grid) -> SurfacePlan:
+        """Plan a surface, once."""
+        outer, record = (self._within, self._record), _Record()
+        self._within, self._record = (*self._within, surface.id), record
+        try:
+            stacks = [self.bare(grid, surface.id)]
+            known: dict[str, Seen] = {}
+            for layer in surface.layers:
+                stacks.append(self.joined(layer, Place(grid, stacks[-1], None, known)))
+        finally:
+            self._within, self._record = outer
+        stack = stacks[-1]
+        reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
+        local = Local(lambda _area: joins.finish, reach)
+        key = task_key("finished", stack.key)
+        finished = Task(key, surface.name, surface.id, joins.finish, (stack,), local=local)
+        return SurfacePlan(surface, grid, tuple(stacks), tuple(record.layers), finished)
+
+    def joined(self, layer: Layer, place: Place) -> Task:
+        """The stack after a layer, which lies only within the place's coverage. A layer that fails is passed over, and
+        so is one that is hidden; what is held in a hidden one is planned all the same, for its small pictures.
+        """
+        record, index = self._record, -1
+        if record is not None:
+            index = len(record.layers)
+            before = replace(place, known=dict(place.known))
+            record.layers.append(Planned(layer, before, place.below))
         if not layer.shown:
-            return below
-        cover = self._covered(layer, below, grid, known, within)
-        if isinstance(layer.what, BundleWhat):
-            after = self._bundle(layer, layer.what, below, grid, known, cover)
-        elif isinstance(layer.what, PaintedWhat | WaterWhat):
-            after = self._special(layer, below, grid, cover)
-        else:
-            after = self._seated(layer, self.layer_maps(layer, grid, below), below, cover, grid)
-        known[layer.id] = Seen(layer, cover, after)
+            if record is not None:
+                self._plan_hidden(layer, place)
+            return place.below
+        cover = self._covered(layer, place)
+        after = kind_of(layer.what).join(self, layer, replace(place, cover=cover))
+        place.known[layer.id] = Seen(layer, cover, after)
+        if record is not None:
+            record.layers[index] = replace(record.layers[index], after=after)
         return after
 
-    def _covered(
-        self, layer: Layer, below: Task, grid: Grid, known: dict[str, Seen], within: Task | None
-    ) -> Task | None:
-        cover = self.coverage(layer, below, grid, known)
+    def _plan_hidden(self, layer: Layer, place: Place) -> None:
+        below, known = place.below, dict(place.known)
+        for inner in layer.what.held():
+            below = self.joined(inner, replace(place, below=below, known=known))
+
+    def _covered(self, layer: Layer, place: Place) -> Task | None:
+        cover, within = self.coverage(layer, place.below, place.grid, place.known), place.cover
         if within is None or cover is None:
             return cover or within
         return Task(
@@ -81,225 +145,53 @@ class Planner(LayerPlanner):
             local=Local.pointwise(joins.both),
         )
 
-    def _seated(self, layer: Layer, maps: Task, below: Task, cover: Task | None, grid: Grid) -> Task:
-        values = layer.seat.complete()
-        given = {name: values[name] for name in ("form", "grain", "split", "contrast", "turn_over") if name in values}
-        relief = None
-        if any(given.get(name, 1.0) != 1 for name in ("form", "grain", "contrast")) or given.get("turn_over"):
-            # A task of its own: it stays when only the layer's place or level changes, and looks at the whole sheet.
-            relief = Task(
-                task_key("own relief", layer.seat.op, given, maps.key),
-                layer.name,
-                layer.id,
-                partial(joins.own_relief, layer=layer),
-                (maps,),
-            )
-        if layer.tone.value("tone_match") not in {0}:
-            maps = Task(
-                task_key("toned", layer.tone.complete(), maps.key, below.key),
-                layer.name,
-                layer.id,
-                partial(joins.toned, layer=layer),
-                (maps, below),
-            )
-        covers = 0 if cover is None else 1
-        inputs = (below, maps, *(task for task in (cover, relief) if task is not None))
-        told = [layer.seat.op, values, {kind: layer.mix(kind) for kind in BLENDED}, covers]
-        painted = layer.what.cut.value("painted") if isinstance(layer.what, InscriptionWhat) else 1.0
-        work = partial(joins.seat, layer=layer, covers=covers)
-        return Task(
-            task_key("seat", told, painted, *(task.key for task in inputs)),
-            layer.name,
-            layer.id,
-            work,
-            inputs,
-            below,
-            Local(lambda _area: work, _seat_reach(values, grid)),
-        )
-
-    def _special(self, layer: Layer, below: Task, grid: Grid, cover: Task | None) -> Task:
-        """Layers that change what lies beneath instead of being laid on it."""
-        what = layer.what
-        inputs = (below,) if cover is None else (below, cover)
-        if isinstance(what, WaterWhat):
-            water = what.water
-            ripples = {name: water.value(name) for name in RIPPLES}
-            surface = Task(
-                task_key("ripples", ripples, grid), layer.name, layer.id, partial(joins.rippled, grid, water=water)
-            )
-            every = (below, surface, *inputs[1:])
-            work = partial(joins.stand, water=water)
-            key = task_key("water", water.complete(), *(task.key for task in every))
-            return Task(key, layer.name, layer.id, work, every, below, Local.pointwise(work))
-        assert isinstance(what, PaintedWhat)
-        older, last = what.strokes[:-1], what.strokes[-1:]
-        if older and not any(stroke.erase or stroke.into == "smooth" for stroke in what.strokes):
-            # While painting only the last stroke is carried out anew.
-            first = msgspec.structs.replace(layer, what=PaintedWhat(strokes=older))
-            under = self._special(first, below, grid, cover)
-            return self._paint(layer, last, (under, *inputs[1:]), below, grid, joining=True)
-        return self._paint(layer, what.strokes, inputs, below, grid, joining=False)
-
-    def _paint(
-        self,
-        layer: Layer,
-        strokes: tuple[Stroke, ...],
-        inputs: tuple[Task, ...],
-        below: Task,
-        grid: Grid,
-        *,
-        joining: bool,
-    ) -> Task:
-        tips = self.tips(strokes, layer.id)
-        told = [strokes, joining, len(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
-        # Where the stroke began may lie elsewhere than the part that is worked out.
-        flat = [
-            Task(
-                task_key("level", stroke.points[:1], inputs[0].key),
-                "Painted",
-                layer.id,
-                partial(joins.stroke_level, stroke=stroke),
-                inputs[:1],
-                gridless=True,
-            )
-            for stroke in strokes
-            if len(strokes) == 1 and stroke.into == "flatten"
-        ]
-        every = (*inputs, *tips.values(), *flat)
-        work = partial(
-            joins.paint_on, layer=layer, strokes=strokes, goes_on=joining, covers=len(inputs) - 1, tips=list(tips)
-        )
-        smooth = max((stroke.size_mm for stroke in strokes if stroke.into == "smooth"), default=0.0)
-        local = Local(lambda area: partial(work, area=area), reach_px(grid, smooth))
-        return Task(
-            task_key("paint", told, *(task.key for task in every)),
-            layer.name,
-            layer.id,
-            work,
-            every,
-            below,
-            local if flat or all(stroke.into != "flatten" for stroke in strokes) else None,
-        )
-
-    def _bundle(
-        self, layer: Layer, what: BundleWhat, below: Task, grid: Grid, known: dict[str, Seen], cover: Task | None
-    ) -> Task:
-        if what.passing:
-            after = below
-            for number, inner in enumerate(what.layers):
-                after = self.joined(inner, after, grid, known, self._weighed(what, number, cover, grid, layer.id))
-            return after
-        return self._seated(layer, self.closed_bundle(layer, below, grid), below, cover, grid)
-
-    def closed_bundle(self, layer: Layer, below: Task, grid: Grid) -> Task:
-        """The maps of a bundle's layers joined on an empty sheet."""
-        what = layer.what
-        assert isinstance(what, BundleWhat)
-        inner_stack = bare_sheet(grid, layer.id)
-        inside: dict[str, Seen] = {}
-        done: list[Task] = []
-        for number, inner in enumerate(what.layers):
-            after = self.joined(inner, inner_stack, grid, inside, self._weighed(what, number, None, grid, layer.id))
-            if after is not inner_stack:
-                done.append(after)
-            inner_stack = after
-        return Task(
-            task_key("bundle", grid, *(task.key for task in done)),
-            layer.name,
-            layer.id,
-            partial(joins.bundled, grid=grid),
-            tuple(done),
-            local=Local(lambda area: partial(joins.bundled, grid=area.own), 1),
-        )
-
-    def _weighed(self, what: BundleWhat, number: int, cover: Task | None, grid: Grid, owner: str) -> Task | None:
-        """The coverage of one layer of a bundle, weighed by the bundle's mix."""
-        weight = min(1.0, 2 * (1 - what.mix)) if number == 0 else min(1.0, 2 * what.mix)
-        if weight == 1 or len(what.layers) < 2:
-            return cover
-        inputs = () if cover is None else (cover,)
-        return Task(
-            task_key("weighed", weight, grid, *(t.key for t in inputs)),
-            "Mix",
-            owner,
-            partial(joins.weigh, weight=weight, grid=grid),
-            inputs,
-            local=Local(lambda area: partial(joins.weigh, weight=weight, grid=area.own)),
-        )
-
     # Surfaces ----------------------------------------------------------------------------------
+
+    def stacks(self, surface: Surface, grid: Grid) -> list[Task]:
+        """The stack after each layer, the bare sheet first. A layer that fails or is hidden is skipped."""
+        return list(self.surface(surface, grid).stacks)
 
     def finished(self, surface: Surface, grid: Grid) -> Task:
         """Every map of a surface: the joined ones, and normal and occlusion of the joined relief."""
-        stack = self.stacks(surface, grid)[-1]
-        reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
-        return Task(
-            task_key("finished", stack.key),
-            surface.name,
-            surface.id,
-            joins.finish,
-            (stack,),
-            local=Local(lambda _area: joins.finish, reach),
-        )
+        return self.surface(surface, grid).finished
 
     def curvature(self, surface: Surface, grid: Grid) -> Task:
         """How far the joined relief bends, (H, W) in [0, 1]; 0.5 is flat, above it ridges."""
-        done = self.finished(surface, grid)
-        return Task(task_key("curvature", CURVATURE_MM, done.key), "Curvature", surface.id, joins.curvature, (done,))
+        return self.curvature_of(self.surface(surface, grid))
 
-    def lit(
-        self, surface: Surface, grid: Grid, light: Light, *, sun: float = 0.9, sky: float = 0.4, exposure: float = 1.0
-    ) -> Task:
+    def curvature_of(self, plan: SurfacePlan) -> Task:
+        """As :meth:`curvature`, of a surface that is planned already."""
+        key = task_key("curvature", CURVATURE_MM, plan.finished.key)
+        return Task(key, "Curvature", plan.surface.id, joins.curvature, (plan.finished,))
+
+    def lit(self, surface: Surface, grid: Grid, light: Light, exposure: Exposure = METERED) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""
-        done = self.finished(surface, grid)
+        return self.lit_of(self.surface(surface, grid), light, exposure)
+
+    def lit_of(self, plan: SurfacePlan, light: Light, exposure: Exposure = METERED) -> Task:
+        """As :meth:`lit`, of a surface that is planned already."""
+        done, id = plan.finished, plan.surface.id
         # Shadows follow from the relief alone, and need not wait for what else is made of it.
         (stack,) = done.inputs
-        span = Task(task_key("span", stack.key), "Relief", surface.id, joins.span, (stack,), gridless=True)
-        throw: Callable[..., Any] = partial(joins.shadow, light=light, sheet=grid)
+        span = Task(task_key("span", stack.key), "Relief", id, joins.span, (stack,), gridless=True)
+        throw: Callable[..., Any] = partial(joins.shadow, light=light, sheet=plan.grid)
         shadow = Task(
             task_key("shadow", light, stack.key),
             "Shadow",
-            surface.id,
+            id,
             throw,
             (stack, span),
-            local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=grid)),
+            local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=plan.grid)),
         )
-        show = partial(joins.lit, light=light, strengths={"sun": sun, "sky": sky, "exposure": exposure})
-        return Task(
-            task_key("lit", light, [sun, sky, exposure], done.key),
-            "Light",
-            surface.id,
-            show,
-            (done, shadow),
-            local=Local.pointwise(show),
-        )
+        strengths = {"sun": exposure.sun, "sky": exposure.sky, "exposure": exposure.exposure}
+        show = partial(joins.lit, light=light, strengths=strengths)
+        key = task_key("lit", light, list(strengths.values()), done.key)
+        return Task(key, "Light", id, show, (done, shadow), local=Local.pointwise(show))
 
-    def under(self, surface: Surface, layer_id: str, grid: Grid) -> tuple[Task, dict[str, Seen]]:
-        """The stack beneath a layer, also within bundles, and the layers joined by then."""
-        for layer, below, known in self.walk(surface, grid):
-            if layer.id == layer_id:
-                return below, known
-        return bare_sheet(grid, surface.id), {}
-
-    def walk(self, surface: Surface, grid: Grid) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
-        """Every layer from the bottom up, a bundle before those within it: the stack beneath it, and the layers
-        joined by then.
-        """
-        outer, self._within = self._within, (*self._within, surface.id)
-        try:
-            yield from self._walk(surface.layers, bare_sheet(grid, surface.id), grid, {})
-        finally:
-            self._within = outer
-
-    def _walk(
-        self, layers: tuple[Layer, ...], below: Task, grid: Grid, known: dict[str, Seen]
-    ) -> Iterator[tuple[Layer, Task, dict[str, Seen]]]:
-        for layer in layers:
-            yield layer, below, known
-            if isinstance(layer.what, BundleWhat):
-                start = below if layer.what.passing else bare_sheet(grid, layer.id)
-                yield from self._walk(layer.what.layers, start, grid, dict(known))
-            below = self.joined(layer, below, grid, known)
+    def under(self, surface: Surface, layer_id: str, grid: Grid) -> Place:
+        """Where a layer is joined, also within bundles; on the bare sheet where there is no such layer."""
+        planned = self.surface(surface, grid).of(layer_id)
+        return planned.place if planned is not None else Place(grid, self.bare(grid, surface.id), None, {})
 
 
 def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:
@@ -310,18 +202,8 @@ def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:
     for layer in layers:
         if not layer.shown:
             continue
-        if isinstance(layer.what, BundleWhat) and layer.what.passing:
-            seated += seated_layers(layer.what.layers)
+        if layer.what.holds and layer.what.passing:
+            seated += seated_layers(layer.what.held())
         else:
             seated.append(layer)
     return seated
-
-
-def _seat_reach(values: dict[str, Any], grid: Grid) -> int:
-    """How far a seat looks at the ground, pixels; of values that are not checked yet."""
-    known = {
-        name: float(values[name])
-        for name in ("show_through", "drape", "split")
-        if isinstance(values.get(name), int | float)
-    }
-    return reach_px(grid, reach_mm(Seat(**known)))  # type: ignore[arg-type]

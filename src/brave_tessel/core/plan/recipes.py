@@ -11,9 +11,11 @@ from .. import registered  # noqa: F401 - declares every operation
 from ..buildup.stack import Stack, bare
 from ..errors import MissingError
 from ..gather.conventions import slopes_of
-from ..job.document import Layer, Recipe, Setting, Source, SourceWhat, Step
+from ..job.document import Source
+from ..job.layers import Recipe, Step
+from ..job.nodes import Setting
 from ..maps import MapKind, MapSet
-from ..operation import REGISTRY, find
+from ..operation import REGISTRY, find, unknown
 from ..outlines import Outline
 from ..recipe.edit import may_be_half
 from ..recipe.evaluate import gather_yields, passed_on, run_step, seeded
@@ -21,33 +23,35 @@ from ..recipe.steps.reliefs import GATHERED, LETTERED
 from ..relief.integrate import height_of_slopes
 from ..repeat.resample import resample_wrapped, tiled_map
 from ..sheet import Grid, Raster
+from .protocol import Repeats
 from .sheets import SheetPlanner
-from .tasks import Task, fail, task_key
+from .tasks import Local, Task, fail, task_key
 
 
 class RecipePlanner(SheetPlanner):
     """The tasks of recipes. Holds nothing but the frozen job and ways to load pixels."""
 
-    def _source_maps(self, what: SourceWhat, grid: Grid, layer: Layer) -> Task:
+    def source_maps(self, repeats: Repeats, grid: Grid, owner: str, label: str) -> Task:
+        """A gathered source's maps laid on a grid in whole repeats, what it lacks estimated."""
         try:
-            source = self.job.source(what.source)
+            source = self.job.source(repeats.source)
         except MissingError as error:
-            return Task(task_key("missing", what.source), layer.name, layer.id, partial(fail, error))
-        px = max(grid.shape) * max(what.across, what.up)
+            return Task(task_key("missing", repeats.source), label, owner, partial(fail, error))
+        px = max(grid.shape) * max(repeats.across, repeats.up)
         sheet = self.broken(source, px)
         laid = Task(
-            task_key("laid", what.across, what.up, grid, sheet.key),
-            layer.name,
-            layer.id,
-            partial(_lay_in_sheet, grid=grid, across=what.across, up=what.up),
+            task_key("laid", repeats.across, repeats.up, grid, sheet.key),
+            label,
+            owner,
+            partial(_lay_in_sheet, grid=grid, across=repeats.across, up=repeats.up),
             (sheet,),
         )
-        return self.estimated(source, what, laid, layer.id)
+        return self.estimated(source, repeats, laid, owner)
 
-    def estimated(self, source: Source, what: SourceWhat | None, laid: Task, owner: str) -> Task:
+    def estimated(self, source: Source, repeats: Repeats | None, laid: Task, owner: str) -> Task:
         """A sheet with the maps it lacks estimated, as the source or the layer says."""
-        height = (what.height if what else None) or source.height
-        roughness = (what.roughness if what else None) or source.roughness
+        height = (repeats.height if repeats else None) or source.height
+        roughness = (repeats.roughness if repeats else None) or source.roughness
         return Task(
             task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key),
             source.name,
@@ -74,30 +78,40 @@ class RecipePlanner(SheetPlanner):
         steps: dict[str, Task] = {}
         for step in recipe.steps:
             through = passed_on(step) if step.muted else ""
-            steps[step.name] = (
-                steps[through] if through in steps else self.step(seeded(step, recipe.seed), steps, grid, owner, below)
-            )
+            if through in steps:
+                steps[step.name] = steps[through]
+            else:
+                steps[step.name] = self.step(seeded(step, recipe.seed), steps, grid, owner, below)
         return steps
 
     def step(self, step: Step, above: dict[str, Task], grid: Grid, owner: str, below: Task | None = None) -> Task:
-        """One step of a recipe."""
-        if step.op in REGISTRY and "ground" in REGISTRY[step.op].inputs.values():
-            under = below or Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid))
+        """One step of a recipe. One that is not known here passes on its first input, and is told."""
+        operation = find(step.op, step.version)
+        if not operation.known:
+            error = unknown(step.op, step.version)
+            through = next((above[name] for name in step.made_from.values() if name in above), None)
+            key = task_key("unknown step", step.op, step.version, through.key if through else "", grid)
+            return Task(key, step.name, owner, partial(fail, error), (), through)
+        if "ground" in operation.inputs.values():
+            under = below or self.bare(grid, owner)
             return Task(task_key("beneath", step.op, grid, under.key), step.name, owner, _height_beneath, (under,))
         if step.op in GATHERED:
             return self.gathered(step, grid, owner)
         if step.op in LETTERED:
             return self.lettered(step, grid, owner)
-        version = REGISTRY[step.op].version if step.op in REGISTRY else 0
-        values = REGISTRY[step.op].defaults() | step.values if step.op in REGISTRY else step.values
         slots = sorted(slot for slot, name in step.made_from.items() if name in above)
         names = [step.made_from[slot] for slot in slots]
         inputs = tuple(above[name] for name in names)
         half = step.half and min(grid.shape) >= 2 * LEAST_HALF and may_be_half(step)
-        key = task_key("step", step.op, version, values, slots, grid, half, *(task.key for task in inputs))
-        return Task(
-            key, step.name, owner, partial(_half_step if half else _run_step, grid=grid, step=step, names=names), inputs
-        )
+        values = operation.defaults() | step.values
+        key = task_key("step", step.op, operation.version, values, slots, grid, half, *(task.key for task in inputs))
+        work = partial(_half_step if half else _run_step, grid=grid, step=step, names=names)
+        return Task(key, step.name, owner, work, inputs)
+
+    def bare(self, grid: Grid, owner: str) -> Task:
+        """Nothing laid yet."""
+        local = Local(lambda area: partial(bare, area.own))
+        return Task(task_key("bare", grid), "Sheet", owner, partial(bare, grid), local=local)
 
     def gathered(self, step: Step, grid: Grid, owner: str) -> Task:
         """A step that brings a map of a source; grey while no source is chosen."""
@@ -106,8 +120,8 @@ class RecipePlanner(SheetPlanner):
             return Task(
                 task_key("no source", step.op, grid), step.name, owner, partial(_no_source, grid=grid, op=step.op)
             )
-        what = SourceWhat(source=str(values["source"]), across=int(values["across"]), up=int(values["up"]))
-        maps = self._source_maps(what, grid, Layer(id=owner, name=step.name, what=what))
+        repeats = Repeats(str(values["source"]), int(values["across"]), int(values["up"]))
+        maps = self.source_maps(repeats, grid, owner, step.name)
         kind = MapKind.BASE_COLOUR if step.op == "source.colour" else MapKind(str(values["takes"]))
         return Task(task_key("map of", kind, maps.key), step.name, owner, partial(_one_map, kind=kind), (maps,))
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from functools import partial
 from typing import Any
 
@@ -13,13 +14,15 @@ from ..errors import MissingError, TesselError
 from ..gather.pictures import merged, onto_sheet
 from ..gather.several import SAME_PATCH
 from ..gather.straighten import proposed_px_per_mm, straighten
-from ..job.document import Job, Setting, Source
+from ..job.document import Job, Source
+from ..job.layers import PieceKind
+from ..job.nodes import Setting
 from ..maps import TRAITS, MapKind, MapSet, plain
-from ..operation import find
-from ..repeat.break_up import BREAKUPS
+from ..operation import unknown
+from ..repeat.break_up import cells_of
 from ..repeat.choose import check_crop, cropped
 from ..repeat.cut import PATH_PX
-from ..repeat.mend import METHODS, Method
+from ..repeat.method import Method, method_of
 from ..repeat.quieten import quieten
 from ..repeat.resample import resampled
 from ..repeat.touch_up import shifted, touched
@@ -83,7 +86,11 @@ class SheetPlanner:
         return self._coloured(source, source.tint, done)
 
     def _coloured(self, source: Source, setting: Setting, flat: Task) -> Task:
-        operation = find(setting.op)
+        operation = setting.operation
+        if not operation.known:
+            error = unknown(setting.op, setting.version)
+            key = task_key("unknown", setting.op, setting.version, flat.key)
+            return Task(key, operation.label, source.id, partial(fail, error), (), flat)
         return Task(
             task_key(operation.id, operation.version, setting.complete(), flat.key),
             operation.label,
@@ -148,16 +155,15 @@ class SheetPlanner:
 
     def found(self, source: Source, *, px: int = 0) -> Task:
         """What a source's way of mending finds, such as its cuts; found once for every size."""
-        method = self._method(source)
+        method = method_of(source.mend)
         flat = self.flat(source, px or method.find_px)
-        values = find(source.mend.op).bind(source.mend.values)
-        relevant = {name: values[name] for name in method.found_by}
+        relevant = {name: getattr(method, name) for name in method.found_by}
         pins = [(pin.axis, pin.along, pin.across) for pin in source.pins]
         return Task(
             task_key("found", source.mend.op, relevant, pins, flat.key),
-            f"Find: {find(source.mend.op).label.lower()}",
+            f"Find: {source.mend.operation.label.lower()}",
             source.id,
-            partial(_found, method=method, values=values, pins=pins),
+            partial(_found, method=method, pins=pins),
             (flat,),
         )
 
@@ -166,16 +172,15 @@ class SheetPlanner:
         if source.scatter is not None:
             return self.scattered(source, px)
         try:
-            method, found = self._method(source), self.found(source, px=find_px)
+            method, found = method_of(source.mend), self.found(source, px=find_px)
         except TesselError as error:
             return Task(task_key("unmendable", source.id), "Mend", source.id, partial(fail, error))
         flat = self.flat(source, self.sheet_px(source, px))
-        values = find(source.mend.op).bind(source.mend.values)
         return Task(
-            task_key("sheet", source.mend.op, values, flat.key, found.key),
+            task_key("sheet", source.mend.op, source.mend.bound(), flat.key, found.key),
             "Mend the seams",
             source.id,
-            partial(_mend, method=method, values=values),
+            partial(_mend, method=method),
             (flat, found),
         )
 
@@ -225,8 +230,9 @@ class SheetPlanner:
 
     def broken(self, source: Source, px: int) -> Task:
         """The sheet with its repeat broken over a larger one, about ``px`` pixels on its longer side."""
-        operation = find(source.breakup.op)
-        across, up = BREAKUPS[operation.id](source.breakup.complete())
+        operation = source.breakup.operation
+        # A way of another version leaves the sheet as it is.
+        across, up = cells_of(source.breakup)
         if across == 1 and up == 1:
             return self.sheet(source, px)
         cell_px = max(64, -(-px // max(across, up)))
@@ -238,10 +244,6 @@ class SheetPlanner:
             partial(_broken, setting=source.breakup, px=cell_px),
             (sheet,),
         )
-
-    def _method(self, source: Source) -> Method:
-        find(source.mend.op)
-        return METHODS[source.mend.op]
 
     def sheet_px(self, source: Source, px: int) -> int:
         """How many pixels the flat sheet gets so that a cell of ``px`` pixels is well fed."""
@@ -256,30 +258,20 @@ class SheetPlanner:
     def pieces(self, source: Source) -> tuple[Task, ...]:
         """What each kind of piece of a scatter sheet looks like."""
         assert source.scatter is not None
-        done = []
-        for kind in source.scatter.kinds:
-            inputs: tuple[Task, ...] = ()
-            work: Any = partial(made_piece, kind=kind, px=PIECE_PX)
-            if kind.blob:
-                inputs = (
-                    Task(
-                        task_key("model", kind.blob), "Read the model", source.id, partial(self.load_model, kind.blob)
-                    ),
-                )
-                work = partial(model_piece, kind=kind)
-            elif kind.source and any(s.id == kind.source for s in self.job.sources):
-                inputs = (self.picture(self.job.source(kind.source)),)
-                work = partial(cut_piece, kind=kind, px=PIECE_PX)
-            key = task_key(
-                "piece",
-                kind.shape.op,
-                kind.shape.complete(),
-                kind.width_mm,
-                kind.height_mm,
-                *(task.key for task in inputs),
-            )
-            done.append(Task(key, f"Make {kind.name}", source.id, work, inputs))
-        return tuple(done)
+        return tuple(self.piece(kind, PIECE_PX, source.id) for kind in source.scatter.kinds)
+
+    def piece(self, kind: PieceKind, px: int, owner: str) -> Task:
+        """What a kind of piece looks like: drawn, cut from a source, or a model seen from above."""
+        inputs: tuple[Task, ...] = ()
+        work: Callable[..., PieceMaps] = partial(made_piece, kind=kind, px=px)
+        if kind.blob:
+            inputs = (Task(task_key("model", kind.blob), "Read the model", owner, partial(self.load_model, kind.blob)),)
+            work = partial(model_piece, kind=kind)
+        elif kind.source and any(s.id == kind.source for s in self.job.sources):
+            inputs = (self.picture(self.job.source(kind.source)),)
+            work = partial(cut_piece, kind=kind, px=px)
+        told = (kind.shape.op, kind.shape.complete(), kind.width_mm, kind.height_mm, px)
+        return Task(task_key("piece", told, *(task.key for task in inputs)), f"Make {kind.name}", owner, work, inputs)
 
     def scattered(self, source: Source, px: int) -> Task:
         """A scatter sheet's maps."""
@@ -309,7 +301,7 @@ def _straighten(picture: Raster, *, corners: Any, bend: float, grid: Grid) -> Ma
 def _recolour(flat: MapSet, *, setting: Setting) -> MapSet:
     if MapKind.BASE_COLOUR not in flat:
         return flat
-    operation = find(setting.op)
+    operation = setting.operation
     before = flat[MapKind.BASE_COLOUR]
     after = operation.run(flat.grid, before, **operation.bind(setting.values))
     return flat if after is before else flat.with_maps(base_colour=after)
@@ -344,12 +336,12 @@ def _crop(whole: MapSet, *, source: Source) -> MapSet:
     return cropped(whole, source.crop)
 
 
-def _found(flat: MapSet, *, method: Method, values: Any, pins: Any) -> Any:
-    return method.find(flat, values, pins)
+def _found(flat: MapSet, *, method: Method, pins: Any) -> Any:
+    return method.find(flat, pins)
 
 
-def _mend(flat: MapSet, found: Any, *, method: Method, values: Any) -> MapSet:
-    return method.apply(flat, found, values)
+def _mend(flat: MapSet, found: Any, *, method: Method) -> MapSet:
+    return method.apply(flat, found)
 
 
 def _quieten(sheet: MapSet, seen: MapSet, *, quiets: Any) -> MapSet:
@@ -373,5 +365,5 @@ def _scatter(*pieces: PieceMaps, scatter: Any, grid: Grid) -> MapSet:
 def _broken(sheet: MapSet, *, setting: Setting, px: int) -> MapSet:
     grid = Grid.for_repeat(sheet.grid.width_mm, sheet.grid.height_mm, min(px, max(sheet.grid.shape)))
     cell = MapSet(grid, {kind: resampled(kind, pixels, grid.shape) for kind, pixels in sheet.maps.items()})
-    operation = find(setting.op)
-    return operation.run(grid, cell, **operation.bind(setting.values))  # type: ignore[no-any-return]
+    made: MapSet = setting.operation.run(grid, cell, **setting.bound())
+    return made

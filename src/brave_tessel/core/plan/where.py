@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import partial
 from typing import Any
 
@@ -13,26 +11,16 @@ from ..buildup.stack import Stack
 from ..buildup.strokes import lay_strokes
 from ..buildup.where import combine
 from ..colour import decode_srgb, encode_srgb, luminance
-from ..job.document import Layer, RecipeWhat, Rule, Setting, SourceWhat, Stroke
+from ..job.layers import Layer, Rule, Stroke, laid_times
+from ..job.nodes import Setting
 from ..maps import MapKind, MapSet, plain
-from ..operation import REGISTRY, Ground, Pieces, find
+from ..operation import REGISTRY, Ground, Pieces, find, unknown
 from ..recipe.stock import STOCK
 from ..sheet import Grid, Raster
 from .area import Area
+from .protocol import Known, Repeats
 from .recipes import RecipePlanner
-from .tasks import Local, Task, reach_px, task_key
-
-
-@dataclass(frozen=True, slots=True)
-class Seen:
-    """A layer that has been joined: its coverage (None is everywhere) and the stack after it."""
-
-    layer: Layer
-    cover: Task | None
-    stack: Task
-
-
-Known = Mapping[str, Seen]
+from .tasks import Local, Task, fail, reach_px, task_key
 
 
 class WherePlanner(RecipePlanner):
@@ -75,7 +63,13 @@ class WherePlanner(RecipePlanner):
         )
 
     def rule(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> Task:
-        """One where-rule, before it is shaped."""
+        """One where-rule, before it is shaped. One that is not known here covers everything, and is told."""
+        if not rule.rule.known:
+            everywhere = Task(task_key("all over", grid), "Where", owner, partial(_all_over, grid))
+            error = unknown(rule.rule.op, rule.rule.version)
+            return Task(
+                task_key("unknown rule", rule.rule.op, grid), "Where", owner, partial(fail, error), (), everywhere
+            )
         if rule.rule.op == "where.painted":
             return self.painted(rule.strokes, grid, owner)
         if rule.recipe is not None:
@@ -87,7 +81,14 @@ class WherePlanner(RecipePlanner):
         if inputs is None:
             return Task(task_key("nowhere", grid), "Where", owner, partial(_nowhere, grid))
         return Task(
-            task_key("rule", rule.rule.op, rule.rule.complete(), grid, *(task.key for task in inputs)),
+            task_key(
+                "rule",
+                rule.rule.op,
+                rule.rule.operation.version,
+                rule.rule.complete(),
+                grid,
+                *(task.key for task in inputs),
+            ),
             "Where",
             owner,
             partial(_rule, rule=rule, grid=grid),
@@ -97,8 +98,7 @@ class WherePlanner(RecipePlanner):
 
     def _rule_inputs(self, rule: Rule, below: Task, grid: Grid, owner: str, known: Known) -> tuple[Task, ...] | None:
         """What a rule looks at; None where it is not there."""
-        operation = REGISTRY.get(rule.rule.op)
-        kinds = tuple(operation.inputs.values()) if operation is not None else ()
+        kinds = tuple(rule.rule.operation.inputs.values())
         if kinds == ("ground",):
             return (below,)
         if kinds == ("colour",):
@@ -117,8 +117,8 @@ class WherePlanner(RecipePlanner):
         if not any(s.id == source for s in self.job.sources):
             return None
         values = rule.rule.complete()
-        what = SourceWhat(source=source, across=int(values.get("across", 1)), up=int(values.get("up", 1)))
-        maps = self._source_maps(what, grid, Layer(id=owner, name="Where", what=what))
+        repeats = Repeats(source, int(values.get("across", 1)), int(values.get("up", 1)))
+        maps = self.source_maps(repeats, grid, owner, "Where")
         kind = {"kind ID": MapKind.KIND_ID, "piece ID": MapKind.PIECE_ID, "opacity": MapKind.OPACITY}.get(
             str(values["takes"]), MapKind.BASE_COLOUR
         )
@@ -148,15 +148,13 @@ class WherePlanner(RecipePlanner):
 
     def _rule_pieces(self, rule: Rule, grid: Grid, known: Known) -> Task | None:
         seen = known.get(str(rule.rule.value("layer")))
-        if seen is None or not isinstance(seen.layer.what, RecipeWhat):
-            return None
-        what = seen.layer.what
-        steps = self.recipe_steps(
-            what.recipe, Grid(grid.width_px, grid.height_px, grid.width_mm, grid.height_mm), seen.layer.id
-        )
-        named = next((s.name for s in what.recipe.steps if s.op in REGISTRY and REGISTRY[s.op].yields == "pieces"), "")
+        recipe = None if seen is None else seen.layer.what.made_of_recipe()
         # Pieces of a layer laid in several repeats have no numbers of their own over the whole sheet.
-        return steps.get(named) if what.across == what.up == 1 else None
+        if seen is None or recipe is None or laid_times(seen.layer) != (1, 1):
+            return None
+        steps = self.recipe_steps(recipe, grid, seen.layer.id)
+        named = next((s.name for s in recipe.steps if REGISTRY[s.op].yields == "pieces"), "")
+        return steps.get(named)
 
     def painted(self, strokes: tuple[Stroke, ...], grid: Grid, owner: str) -> Task:
         """Strokes but the last are one task, so that painting replays only the last."""
@@ -223,6 +221,10 @@ def _nowhere(grid: Grid) -> Raster:
     return np.zeros(grid.shape, np.float32)
 
 
+def _all_over(grid: Grid) -> Raster:
+    return np.ones(grid.shape, np.float32)
+
+
 def _everywhere(stack: Stack) -> Raster:
     return np.ones(stack.grid.shape, np.float32)
 
@@ -279,10 +281,8 @@ def _stroke_on(
 
 def _reach_mm(setting: Setting) -> float | None:
     """How far a setting's operation looks, mm; None where that is not bounded, or the operation is not known."""
-    operation = REGISTRY.get(setting.op)
-    if operation is None or operation.reach is None:
-        return None
-    return operation.reach(operation.bind(setting.values))
+    operation = setting.operation
+    return None if operation.reach is None else operation.reach(operation.bind(setting.values))
 
 
 def _local_rule(rule: Rule, grid: Grid) -> Local | None:
@@ -293,7 +293,7 @@ def _local_rule(rule: Rule, grid: Grid) -> Local | None:
 
 
 def _rule(*seen: Any, rule: Rule, grid: Grid) -> Raster:
-    operation = find(rule.rule.op)
+    operation = rule.rule.operation
     looked = [Ground(grid, entry.height) if isinstance(entry, Stack) else entry for entry in seen]
     assert all(isinstance(entry, Ground | Pieces | np.ndarray) for entry in looked)
     return operation.run(grid, *looked, **operation.bind(rule.rule.values))  # type: ignore[no-any-return]

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ..job.document import Layer, RecipeWhat, Step
+from ..job.layers import Recipe, Step
 from ..lattice import whole_periods
 from ..operation import REGISTRY, Value
 
@@ -41,11 +41,9 @@ def closing(op: str, values: Mapping[str, Value], width_mm: float, height_mm: fl
     return Closing(counts[0], counts[1], (stretch[0], stretch[1]), (fitting[0], fitting[1]))
 
 
-def layer_closing(layer: Layer, width_mm: float, height_mm: float) -> tuple[Step, Closing] | None:
-    """The first patterned step of a recipe layer, and how it closes."""
-    if not isinstance(layer.what, RecipeWhat):
-        return None
-    for step in layer.what.recipe.steps:
+def recipe_closing(recipe: Recipe, width_mm: float, height_mm: float) -> tuple[Step, Closing] | None:
+    """The first patterned step of a recipe, and how it closes on a repeat; None where nothing has a beat."""
+    for step in recipe.steps:
         found = closing(step.op, step.values, width_mm, height_mm)
         if found is not None:
             return step, found

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 import msgspec
 
 from ..errors import DoesNotFitError, MissingError, NotUnderstoodError
-from ..job.document import Recipe, Step
+from ..job.layers import Recipe, Step
 from ..maps import TRAITS, MapKind
 from ..operation import REGISTRY, Operation, Value, find
 

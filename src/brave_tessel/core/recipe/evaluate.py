@@ -8,7 +8,7 @@ from typing import Any
 import msgspec
 
 from ..errors import MissingError
-from ..job.document import Recipe, Step
+from ..job.layers import Recipe, Step
 from ..maps import MapKind, MapSet
 from ..operation import REGISTRY, find
 from ..sheet import Grid
@@ -22,7 +22,7 @@ def run_step(grid: Grid, step: Step, results: Mapping[str, Any]) -> Any:
     UnknownOperationError, OutOfRangeError, MissingError
         when the step cannot be evaluated.
     """
-    operation = find(step.op)
+    operation = find(step.op, step.version)
     inputs = []
     for slot in operation.inputs:
         name = step.made_from.get(slot, "")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..job.document import Recipe, Step
+from ..job.layers import Recipe, Step
 from ..maps import MapKind
 from ..operation import Value
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from ..job.document import Recipe, Step
+from ..job.layers import Recipe, Step
 from ..maps import MapKind
 from ..operation import Value
 from .shelf import SHELF

@@ -7,7 +7,6 @@ and brought back to the cell's own histogram. The lattice wraps, so the larger s
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Annotated
 
@@ -15,11 +14,12 @@ import numpy as np
 import numpy.typing as npt
 from scipy.special import ndtr, ndtri
 
+from ..job.nodes import Setting
 from ..kernels.bands import over_rows
 from ..kernels.compiled import compiled
 from ..lattice import units_many, whole_periods
 from ..maps import TRAITS, MapKind, MapSet
-from ..operation import Fraction, Length, Seed, Value, Whole, operation
+from ..operation import Fraction, Length, Seed, Whole, operation
 from ..sheet import Grid, Raster
 
 _LEVELS = 2048
@@ -160,12 +160,8 @@ def _blended(
     return np.ascontiguousarray(back if pixels.ndim == 3 else back[..., 0], np.float32)
 
 
-def _cells(values: Mapping[str, Value]) -> tuple[int, int]:
-    return int(values["across"]), int(values["up"])
-
-
-BREAKUPS: dict[str, Callable[[Mapping[str, Value]], tuple[int, int]]] = {
-    "breakup.hex": _cells,
-    "breakup.variants": _cells,
-}
-"""Ways to break the repeat, and of how many cells their larger sheet is, across and up."""
+def cells_of(breakup: Setting) -> tuple[int, int]:
+    """Of how many cells the larger sheet is, across and up; one where the way to break it is not known here."""
+    if not breakup.known:
+        return 1, 1
+    return int(breakup.number("across")), int(breakup.number("up"))

@@ -287,9 +287,9 @@ def _cover(part: Grid, path: list[tuple[float, float]], values: Mapping[str, obj
             cover,
             run,
             size_mm=size,
-            hardness=float(values["hardness"]),
+            hardness=float(str(values["hardness"])),
             width_mm=part.width_mm,
-            height_mm=part.height_mm,  # type: ignore[arg-type]
+            height_mm=part.height_mm,
         )
     return cover
 

@@ -13,7 +13,7 @@ import numpy.typing as npt
 
 from ..colour import decode_srgb, hex_to_linear, lab_of, luminance
 from ..errors import MissingError
-from ..job.document import LaidPiece, PieceKind, Scatter
+from ..job.layers import LaidPiece, PieceKind, Scatter
 from ..kernels.compiled import compiled
 from ..kernels.relief import normal_of_height, occlusion
 from ..lattice import hash_many, units_many

@@ -4,30 +4,31 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Annotated
 
 import numpy as np
 
 from ..errors import OutOfRangeError
-from ..job.document import LaidPiece, PieceKind, Scatter
-from ..maps import MapKind, MapSet
-from ..operation import Angle, Choice, Fraction, Paint, Seed, Whole, find, operation
-from ..sheet import Grid
+from ..job.layers import LaidPiece, PieceKind, Scatter
+from ..maps import MapKind
+from ..operation import Angle, Choice, Fraction, Paint, Seed, Whole, find, settings
 
 MOST_PIECES = 6000
 _TRIES = 24
 
 
-@operation("scatter.strew", label="Strew")
-def strew(
-    grid: Grid,
-    *,
-    density: Annotated[
-        int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")
-    ] = 300,
+@settings("scatter.strew", label="Strew")
+@dataclass(frozen=True, slots=True)
+class Strew:
+    """Pieces thrown at random on the wrapped sheet, none nearer to another than its spacing."""
+
+    density: Annotated[int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")] = (
+        300
+    )
     spacing: Annotated[
         float, Fraction(0, 2, most=6, help="Least distance of two middles, in widths of a piece; 0 is without regard.")
-    ] = 0.6,
+    ] = 0.6
     meeting: Annotated[
         str,
         Choice(
@@ -36,18 +37,15 @@ def strew(
             "pile",
             help="Pieces keep clear of each other, pass through each other, or rest on those below.",
         ),
-    ] = "pile",
-    size_spread: Annotated[float, Fraction(help="How far sizes vary.")] = 0.35,
-    turn: Annotated[float, Angle(0, 180, help="How far pieces are turned either way.")] = 180.0,
-    tilt: Annotated[float, Angle(0, 60, help="How far pieces lean at most.")] = 8.0,
-    sink: Annotated[float, Fraction(help="How much of each piece lies below the ground.")] = 0.15,
-    jitter: Annotated[float, Fraction(help="How far the colour of each piece is its own.")] = 0.3,
-    ground: Annotated[str, Paint(help="Colour of the ground between the pieces.")] = "#5E574B",
-    ground_roughness: Annotated[float, Fraction(help="Roughness of the ground.")] = 0.9,
-    seed: Annotated[int, Seed()] = 1,
-) -> MapSet:
-    """Pieces thrown at random on the wrapped sheet, none nearer to another than its spacing."""
-    return MapSet(grid)
+    ] = "pile"
+    size_spread: Annotated[float, Fraction(help="How far sizes vary.")] = 0.35
+    turn: Annotated[float, Angle(0, 180, help="How far pieces are turned either way.")] = 180.0
+    tilt: Annotated[float, Angle(0, 60, help="How far pieces lean at most.")] = 8.0
+    sink: Annotated[float, Fraction(help="How much of each piece lies below the ground.")] = 0.15
+    jitter: Annotated[float, Fraction(help="How far the colour of each piece is its own.")] = 0.3
+    ground: Annotated[str, Paint(help="Colour of the ground between the pieces.")] = "#5E574B"
+    ground_roughness: Annotated[float, Fraction(help="Roughness of the ground.")] = 0.9
+    seed: Annotated[int, Seed()] = 1
 
 
 def fallen(scatter: Scatter) -> list[LaidPiece]:

@@ -10,14 +10,15 @@ import numpy as np
 
 from ...core.colour import encode_srgb, luminance
 from ...core.job.commands import AnyCommand, Set
-from ...core.job.document import Job, Setting, Source
+from ...core.job.document import Job, Source
+from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 from ...core.operation import REGISTRY, Value
 from ...core.repeat.courses import Lattice, find_lattice, joint_width, whole_count
 from ...core.repeat.cut import PATH_PX
 from ..evaluate import always
 from ..intents.sources import follow_source
-from ..session import Session
+from ..snapshot import Snapshot
 
 LEAST_OVERLAP = 0.1
 """Share of a period that must be left over, so that a cut can be made."""
@@ -40,9 +41,7 @@ class Beat:
         return float(np.hypot(*self.lattice.up))
 
 
-def find_beat(
-    session: Session, source: Source, *, job: Job | None = None, current: Callable[[], bool] = always
-) -> Beat:
+def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> Beat:
     """Measure the beat on the straightened, evened sheet.
 
     Raises
@@ -50,7 +49,7 @@ def find_beat(
     DoesNotCloseError
         when the picture has none.
     """
-    flat = session.evaluation(current).value(session.planner(job).flat(source, PATH_PX))
+    flat = snapshot.evaluation(current).value(snapshot.planner().flat(source, PATH_PX))
     tone = encode_srgb(np.clip(luminance(flat[MapKind.BASE_COLOUR]), 0, 1)).astype(np.float32)
     lattice = find_lattice(tone, flat.grid)
     return Beat(lattice, joint_width(tone, flat.grid, lattice.course))

@@ -14,7 +14,7 @@ from ...core.job.commands import AnyCommand, Batch, Set
 from ...core.job.document import Job, Source
 from ...formats.images import read_file
 from ...formats.job_file import blob_name
-from ..session import Session
+from .intake import Intake
 
 SETTLE_S = 0.6
 """A file is read again once it has been left alone for so long: painters write in several goes."""
@@ -91,51 +91,74 @@ class LinkWatch:
         return [link for link in links if link.path in ready]
 
 
-def reread(session: Session, links: Iterable[Linked]) -> tuple[AnyCommand | None, list[str], list[TesselError]]:
-    """The command that takes over what changed, the names of the sources, and what could not be read.
+@dataclass(frozen=True, slots=True)
+class Reread:
+    """What a followed file holds now. It says nothing of the source: that may have changed meanwhile."""
 
-    A file that cannot be read leaves the pixels last read.
-    """
-    commands: list[AnyCommand] = []
-    names: list[str] = []
+    link: Linked
+    blob: str
+    width_px: int = 0
+    height_px: int = 0
+    depth: int = 8
+
+
+def reread(intake: Intake, links: Iterable[Linked]) -> tuple[list[Reread], list[TesselError]]:
+    """Read followed files that hold something else than before, and what could not be read; off the window's thread."""
+    read: list[Reread] = []
     troubles: list[TesselError] = []
     for link in links:
-        source = next((s for s in session.job.sources if s.id == link.source), None)
-        if source is None:
-            continue
+        path = Path(link.path)
         try:
-            command = _taken_over(session, source, link, Path(link.path))
+            if blob_name(read_file(path)) == link.blob:
+                continue
+            if link.picture:
+                read.append(Reread(link, intake.keep_file(path)))
+                continue
+            fresh = intake.read_source(path)
         except TesselError as error:
             troubles.append(error)
             continue
-        if command is not None:
-            commands.append(command)
-            names.append(source.name)
+        read.append(Reread(link, fresh.blob, fresh.width_px, fresh.height_px, fresh.depth))
+    return read, troubles
+
+
+def take_over(job: Job, read: Iterable[Reread]) -> tuple[AnyCommand | None, list[str]]:
+    """The command that puts what was read into the sources as they are now, field by field; and their names.
+
+    A source that was renamed, sized or framed anew meanwhile keeps that; one that is gone stays gone.
+    """
+    commands: list[AnyCommand] = []
+    names: set[str] = set()
+    for one in read:
+        source = next((source for source in job.sources if source.id == one.link.source), None)
+        if source is None:
+            continue
+        fields = _changes(source, one)
+        path = ("sources", source.id)
+        commands += [Set(path=(*path, *where), value=value, label="picture") for where, value in fields.items()]
+        if fields:
+            names.add(source.name)
     if not commands:
-        return None, [], troubles
-    return Batch(commands=tuple(commands), label="Read linked files again"), sorted(set(names)), troubles
+        return None, []
+    return Batch(commands=tuple(commands), label="Read linked files again"), sorted(names)
 
 
-def _taken_over(session: Session, source: Source, link: Linked, path: Path) -> AnyCommand | None:
-    if blob_name(read_file(path)) == link.blob:
-        return None
-    if link.picture:
-        blob = session.keep_file(path)
-        return Set(path=("sources", source.id, "pictures", link.picture, "blob"), value=blob, label="map")
-    fresh = session.read_source(path)
-    sx, sy = fresh.width_px / source.width_px, fresh.height_px / source.height_px
+def _changes(source: Source, one: Reread) -> dict[tuple[str, ...], object]:
+    """The fields of a source that a file's new content changes, by their place in it."""
+    if one.link.picture:
+        there = any(picture.id == one.link.picture for picture in source.pictures)
+        return {("pictures", one.link.picture, "blob"): one.blob} if there else {}
     frame = source.straightening
+    sx, sy = one.width_px / max(source.width_px, 1), one.height_px / max(source.height_px, 1)
     # A picture of another size is framed alike.
-    corners = tuple((x * sx, y * sy) for x, y in frame.corners)
-    value = msgspec.structs.replace(
-        source,
-        blob=fresh.blob,
-        width_px=fresh.width_px,
-        height_px=fresh.height_px,
-        depth=fresh.depth,
-        straightening=msgspec.structs.replace(frame, corners=corners, focal_px=frame.focal_px * sx),
-    )
-    return Set(path=("sources", source.id), value=value, label="picture")
+    return {
+        ("blob",): one.blob,
+        ("width_px",): one.width_px,
+        ("height_px",): one.height_px,
+        ("depth",): one.depth,
+        ("straightening", "corners"): tuple((x * sx, y * sy) for x, y in frame.corners),
+        ("straightening", "focal_px"): frame.focal_px * sx,
+    }
 
 
 def relink(job: Job, found: dict[str, str]) -> AnyCommand | None:
@@ -196,16 +219,3 @@ def link_note(source: Source) -> str:
     if gone:
         return f"file missing: {Path(gone[0]).name}"
     return "follows its file"
-
-
-__all__ = [
-    "LinkWatch",
-    "Linked",
-    "link_note",
-    "linked_files",
-    "look_for",
-    "missing_files",
-    "relink",
-    "reread",
-    "set_linked",
-]

@@ -14,14 +14,15 @@ from ...core.gather.conventions import agreement, green_direction
 from ...core.gather.pictures import as_map
 from ...core.gather.roles import UNKNOWN, Looks, Named, decide, read_name, read_pixels
 from ...core.gather.several import SAME_PATCH
-from ...core.job.document import Picture, Source, new_id
+from ...core.job.document import Picture, Source
+from ...core.job.nodes import new_id
 from ...core.maps import MapKind
 from ...core.sheet import Grid, Raster
 from ...formats.images import SUFFIXES, decode_codes, read_file, read_header
 from ...formats.real_size import real_size
 from ..evaluate import always
-from ..session import Session
 from ..wording import sentence
+from .intake import Intake, dressed
 from .rig import measure, read_frames
 from .scans import is_frames_folder, scan_source
 
@@ -175,15 +176,15 @@ def _agreed(found: list[FoundMap], pixels: dict[str, tuple[Raster, FoundMap]]) -
     return [changed if entry is one else entry for entry in found]
 
 
-def make_source(session: Session, found: FoundSet) -> Source:
+def make_source(intake: Intake, found: FoundSet) -> Source:
     """A source of a found set: its base colour is the main picture, the rest its further maps."""
     main = next((entry for entry in found.maps if entry.role == MapKind.BASE_COLOUR), found.maps[0])
-    source = session.read_source(main.path)
+    source = intake.read_source(main.path)
     pictures = []
     for number, entry in enumerate(found.maps):
         if entry is main and entry.role in {MapKind.BASE_COLOUR, UNKNOWN}:
             continue
-        blob = session.keep_file(entry.path)
+        blob = intake.keep_file(entry.path)
         pictures.append(
             Picture(
                 id=f"map-{number}",
@@ -198,7 +199,7 @@ def make_source(session: Session, found: FoundSet) -> Source:
                 path=str(entry.path.absolute()),
             )
         )
-    return session.dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)
+    return dressed(source, found.name, tuple(pictures), str(main.role), found.size_mm)
 
 
 def missing_roles(source: Source) -> tuple[str, ...]:
@@ -210,7 +211,7 @@ def missing_roles(source: Source) -> tuple[str, ...]:
     )
 
 
-def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = False) -> tuple[list[Picture], list[str]]:
+def read_maps(intake: Intake, paths: Iterable[Path], *, same_patch: bool = False) -> tuple[list[Picture], list[str]]:
     """Further maps for a source, each recognised by name and content, or all further pictures of the same patch;
     and a sentence for each that could not be read.
     """
@@ -219,7 +220,7 @@ def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = Fal
     for path in paths:
         try:
             told = gather_sets([path])[0].maps[0]
-            blob = session.keep_file(path)
+            blob = intake.keep_file(path)
         except TesselError as error:
             troubles.append(sentence(error))
             continue
@@ -244,7 +245,7 @@ def read_maps(session: Session, paths: Iterable[Path], *, same_patch: bool = Fal
 
 
 def read_sources(
-    session: Session, paths: Iterable[Path], *, current: Callable[[], bool] = always
+    intake: Intake, paths: Iterable[Path], *, current: Callable[[], bool] = always
 ) -> tuple[list[Source], list[str]]:
     """Files and folders as sources, and a sentence for each that could not be read."""
     troubles: list[str] = []
@@ -257,7 +258,7 @@ def read_sources(
     for folder in filter(is_frames_folder, paths):
         try:
             capture = read_frames(folder)
-            made.append(scan_source(session, capture, measure(capture)).source)
+            made.append(scan_source(intake, capture, measure(capture)).source)
         except TesselError as error:
             refused(error)
     rest = [path for path in paths if not is_frames_folder(path)]
@@ -265,7 +266,7 @@ def read_sources(
         if not current():
             break
         try:
-            made.append(make_source(session, found))
+            made.append(make_source(intake, found))
         except TesselError as error:
             refused(error)
     return made, troubles

@@ -14,7 +14,7 @@ from ...core.job.document import Picture, Source
 from ...core.maps import MapKind
 from ...core.sheet import AnyArray
 from ...formats.images import encode_png
-from ..session import Session
+from .intake import Intake, dressed
 from .rig import LIGHTS_FILE, Capture, Measured
 
 
@@ -30,14 +30,14 @@ def _codes(values: AnyArray) -> AnyArray:
     return np.asarray(np.rint(np.clip(values, 0, 1) * 65_535), np.uint16)
 
 
-def scan_source(session: Session, capture: Capture, measured: Measured) -> Scan:
+def scan_source(intake: Intake, capture: Capture, measured: Measured) -> Scan:
     """Base colour, normal and height at 16 bits, kept with the job; the size is the capture's."""
     shape: Shape = measured.shape
-    main = session.make_source(encode_png(codes_from_linear(shape.albedo, depth=16), srgb=True), f"{capture.name}.png")
+    main = intake.make_source(encode_png(codes_from_linear(shape.albedo, depth=16), srgb=True), f"{capture.name}.png")
     reach = max(float(np.abs(measured.height).max()), 1e-3)
     rise = round(2 * reach, 4)
-    height = session.keep_bytes(encode_png(_codes(measured.height / rise + 0.5)))
-    normal = session.keep_bytes(encode_png(_codes(shape.normal * 0.5 + 0.5)))
+    height = intake.kept.keep(encode_png(_codes(measured.height / rise + 0.5)))
+    normal = intake.kept.keep(encode_png(_codes(shape.normal * 0.5 + 0.5)))
     sized = min(capture.size_mm) > 0
     pictures = (
         Picture(
@@ -58,7 +58,7 @@ def scan_source(session: Session, capture: Capture, measured: Measured) -> Scan:
         ),
     )
     name = f"{capture.name}, scanned"
-    source = session.dressed(main, name, pictures, MapKind.BASE_COLOUR, capture.size_mm if sized else None)
+    source = dressed(main, name, pictures, MapKind.BASE_COLOUR, capture.size_mm if sized else None)
     return Scan(msgspec.structs.replace(source, kind="scan", path=""), measured.told)
 
 

@@ -7,7 +7,7 @@ from pathlib import Path
 
 from ...core.errors import CancelledError
 from ...core.handover.conversions import file_stem, height_range, stored
-from ...core.job.document import Job, Source
+from ...core.job.document import Source
 from ...core.maps import TRAITS, MapKind, MapSet
 from ...core.operation import find
 from ...core.plan.planner import FLAT_PX
@@ -15,14 +15,14 @@ from ...core.repeat.variants import make_variants
 from ...formats.disk import write_atomically
 from ...formats.images import encode_png
 from ..evaluate import always
-from ..session import Session
+from ..snapshot import Snapshot
 
 
 def sheet_maps(
-    session: Session, job: Job, source: Source, *, px: int = 0, current: Callable[[], bool] = always
+    snapshot: Snapshot, source: Source, *, px: int = 0, current: Callable[[], bool] = always
 ) -> dict[str, MapSet]:
     """The sheet's maps by the name of each variant; one without a name where there are none."""
-    planner, run = session.planner(job), session.evaluation(current)
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
     want = px or native_px(planner.sheet_px(source, 16_384))
     if source.breakup.op != "breakup.variants":
         return {
@@ -42,8 +42,7 @@ def native_px(px: int) -> int:
 
 
 def write_sheet(
-    session: Session,
-    job: Job,
+    snapshot: Snapshot,
     source: Source,
     folder: Path,
     *,
@@ -59,7 +58,7 @@ def write_sheet(
         when the folder cannot be written; complete files stay.
     """
     written = []
-    for variant, maps in sheet_maps(session, job, source, px=px, current=current).items():
+    for variant, maps in sheet_maps(snapshot, source, px=px, current=current).items():
         for kind, pixels in maps.maps.items():
             if not current():
                 raise CancelledError

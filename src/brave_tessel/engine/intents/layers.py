@@ -2,60 +2,35 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterable
+from collections.abc import Collection, Iterable
 from typing import Any
 
 import msgspec
 
-from ...core.errors import DoesNotFitError, NotUnderstoodError
+from ...core.buildup.kind import KINDS
+from ...core.buildup.kinds.bundle import BundleWhat
+from ...core.errors import DoesNotFitError, MissingError, NewerJobError, NotUnderstoodError, UnreadableFileError
 from ...core.job.commands import AnyCommand, Insert, Set, fetch
-from ...core.job.document import (
-    BundleWhat,
-    DecalWhat,
-    InscriptionWhat,
-    Job,
-    Layer,
-    PaintedWhat,
-    PieceKind,
-    Placement,
-    PlainWhat,
-    RecipeWhat,
-    Rule,
-    RunWhat,
-    Scatter,
-    ScatterWhat,
-    Setting,
-    SourceWhat,
-    Surface,
-    SurfaceWhat,
-    WaterWhat,
-    What,
-    every_layer,
-    layer_path,
-    new_id,
-)
+from ...core.job.document import JOB_FORMAT, Job
+from ...core.job.layers import Layer, Rule, Surface, every_layer, layer_path, with_held
+from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY, find
-from ...core.recipe.shelf import SHELF, stock_named
-from ...core.recipe.stock import STOCK, cover_recipe
-from ...core.repeat.mend import closed_size
+from ...core.recipe.stock import cover_recipe
+from ...formats.documents import decode, encode
 from ..library.marks_of_use import IMPERFECTIONS, imperfection
 
 Layers = tuple[Layer, ...]
-PLAIN = "Plain colour"
+MARKS = "Imperfections"
+"""The group of *Lay on* with the library's marks."""
 
 
 def layer_kinds(job: Job, surface: Surface | None = None) -> dict[str, list[str]]:
     """What can be laid on, by name, in groups."""
-    sized = [source.name for source in job.sources if source.sized]
-    others = [s.name for s in job.surfaces if surface is None or s.id != surface.id]
-    return {
-        "Recipe": [*STOCK, *(stock.name for stock in SHELF if stock.name not in STOCK)],
-        "Source": sized,
-        "Surface": others,
-        "Decal": ["Recipe", *sized],
-        "Special": [PLAIN, "Painted", "Standing water", "Run", "Inscription", "Scatter", "Bundle"],
-        "Imperfections": list(IMPERFECTIONS),
-    }
+    groups: dict[str, list[str]] = {name: [] for name in ("Recipe", "Source", "Surface", "Decal", "Special")}
+    for kind in KINDS.values():
+        groups.setdefault(kind.group, []).extend(kind.offers(job, surface))
+    groups["Special"].sort()
+    return {**groups, MARKS: list(IMPERFECTIONS)}
 
 
 def lay_on(
@@ -70,103 +45,24 @@ def lay_on(
     ), layer
 
 
-_SEATS = {
-    "ride": Setting(op="seat.by_height", values={"level": 0.5, "feather": 0.3, "drape": 1.0}),
-    "over": Setting(op="seat.over", values={"drape": 1.0}),
-}
+RIDE = Setting(op="seat.by_height", values={"level": 0.5, "feather": 0.3, "drape": 1.0})
+OVER = Setting(op="seat.over", values={"drape": 1.0})
 
 
-def _made(job: Job, surface: Surface, group: str, kind: str, hatch: str) -> Layer:
-    if group == "Imperfections":
-        return msgspec.structs.replace(renewed(imperfection(kind)), hatch=hatch)
-    what = _what(job, surface, group, kind)
-    seat = _SEATS[
-        "over"
-        if isinstance(what, DecalWhat | InscriptionWhat | RunWhat | ScatterWhat | BundleWhat | PlainWhat)
-        and group != "Recipe"
-        else "ride"
-    ]
-    if isinstance(what, PlainWhat | ScatterWhat):
-        seat = _SEATS["ride"]
+def _made(job: Job, surface: Surface, group: str, name: str, hatch: str) -> Layer:
+    if group == MARKS:
+        return msgspec.structs.replace(renewed(imperfection(name)), hatch=hatch)
+    offering = (entry for entry in KINDS.values() if entry.group == group and name in entry.offers(job, surface))
+    kind = next(offering, None)
+    if kind is None:
+        raise MissingError("kind of layer", value=name, allowed=", ".join(layer_kinds(job, surface)[group]))
     return Layer(
         id=new_id("layer"),
-        name=kind if group != "Decal" else f"{kind} decal",
-        what=what,
-        hatch="waves" if isinstance(what, WaterWhat) else hatch,
-        seat=seat,
+        name=kind.layer_name(name),
+        what=kind.fresh(job, surface, name),
+        hatch=kind.hatch or hatch,
+        seat=RIDE if kind.rides else OVER,
     )
-
-
-def _middle(surface: Surface, share: float = 0.4) -> Placement:
-    side = round(share * min(surface.width_mm, surface.height_mm), 1)
-    return Placement(
-        x_mm=round(surface.width_mm / 2, 1), y_mm=round(surface.height_mm / 2, 1), width_mm=side, height_mm=side
-    )
-
-
-def _what(job: Job, surface: Surface, group: str, kind: str) -> What:
-    if group == "Recipe":
-        stock = stock_named(kind)
-        return RecipeWhat(recipe=STOCK[kind]() if kind in STOCK or stock is None else stock.make())
-    if group == "Source":
-        source = next(source for source in job.sources if source.name == kind)
-        return SourceWhat(
-            source=source.id,
-            across=_count(surface.width_mm, closed_size(source)[0]),
-            up=_count(surface.height_mm, closed_size(source)[1]),
-        )
-    if group == "Surface":
-        other = next(s for s in job.surfaces if s.name == kind)
-        return SurfaceWhat(
-            surface=other.id,
-            across=_count(surface.width_mm, other.width_mm),
-            up=_count(surface.height_mm, other.height_mm),
-        )
-    if group == "Decal":
-        return _decal(job, surface, kind)
-    return _special(surface, kind)
-
-
-def _count(whole: float, part: float) -> int:
-    return max(1, round(whole / part)) if part > 0 else 1
-
-
-def _decal(job: Job, surface: Surface, kind: str) -> DecalWhat:
-    if kind == "Recipe":
-        return DecalWhat(placement=_middle(surface), recipe=STOCK["Clouds"]())
-    source = next(source for source in job.sources if source.name == kind)
-    width, height = source.sheet_mm
-    place = _middle(surface)
-    if 0 < width < 2 * surface.width_mm:
-        place = msgspec.structs.replace(place, width_mm=width, height_mm=height)
-    return DecalWhat(placement=place, source=source.id)
-
-
-def _special(surface: Surface, kind: str) -> What:
-    width, height = surface.width_mm, surface.height_mm
-    made: dict[str, Callable[[], What]] = {
-        PLAIN: PlainWhat,
-        "Painted": PaintedWhat,
-        "Standing water": WaterWhat,
-        "Bundle": BundleWhat,
-        "Run": lambda: RunWhat(
-            points=(
-                (0.0, round(height / 2, 2)),
-                (round(width / 2, 2), round(height / 2, 2)),
-                (width, round(height / 2, 2)),
-            )
-        ),
-        "Inscription": lambda: InscriptionWhat(
-            placement=msgspec.structs.replace(_middle(surface, 0.5), height_mm=round(0.14 * min(width, height), 1))
-        ),
-        "Scatter": lambda: ScatterWhat(
-            scatter=Scatter(
-                kinds=(PieceKind(id=new_id("kind"), name="Pebble"),),
-                strew=Setting(op="scatter.strew", values={"density": 120}),
-            )
-        ),
-    }
-    return made[kind]()
 
 
 # The tree ---------------------------------------------------------------------------------------------
@@ -180,19 +76,12 @@ def take_out(layers: Layers, ids: Collection[str]) -> tuple[Layers, Layers]:
         if layer.id in ids:
             taken.append(layer)
             continue
-        if isinstance(layer.what, BundleWhat):
-            inner, out = take_out(layer.what.layers, ids)
+        if layer.what.holds:
+            inner, out = take_out(layer.what.held(), ids)
             taken += out
-            layer = _holding(layer, inner)
+            layer = with_held(layer, inner)
         rest.append(layer)
     return tuple(rest), tuple(taken)
-
-
-def _holding(layer: Layer, inner: Layers) -> Layer:
-    assert isinstance(layer.what, BundleWhat)
-    if layer.what.layers == inner:
-        return layer
-    return msgspec.structs.replace(layer, what=msgspec.structs.replace(layer.what, layers=inner))
 
 
 def put_in(layers: Layers, fresh: Layers, target: str, where: str) -> Layers:
@@ -209,14 +98,14 @@ def _put(layers: Layers, fresh: Layers, target: str, where: str) -> tuple[Layers
     for layer in layers:
         if layer.id == target:
             found = True
-            if where == "into" and isinstance(layer.what, BundleWhat):
-                made.append(_holding(layer, (*layer.what.layers, *fresh)))
+            if where == "into" and layer.what.holds:
+                made.append(with_held(layer, (*layer.what.held(), *fresh)))
             else:
                 made += [*fresh, layer] if where == "below" else [layer, *fresh]
             continue
-        if isinstance(layer.what, BundleWhat) and not found:
-            inner, found = _put(layer.what.layers, fresh, target, where)
-            layer = _holding(layer, inner)
+        if layer.what.holds and not found:
+            inner, found = _put(layer.what.held(), fresh, target, where)
+            layer = with_held(layer, inner)
         made.append(layer)
     return tuple(made), found
 
@@ -279,9 +168,7 @@ def bundle_layers(surface: Surface, ids: Collection[str], *, name: str = "Bundle
     """Layers held together in a bundle, where the topmost of them was."""
     refuse_locked(surface, ids)
     taken = chosen_layers(surface, ids)
-    bundle = Layer(
-        id=new_id("layer"), name=name, what=BundleWhat(layers=taken), hatch=taken[-1].hatch, seat=_SEATS["over"]
-    )
+    bundle = Layer(id=new_id("layer"), name=name, what=BundleWhat(layers=taken), hatch=taken[-1].hatch, seat=OVER)
     marked = put_in(surface.layers, (bundle,), taken[-1].id, "above")
     return _set(surface, _without(marked, {layer.id for layer in taken}, bundle.id), "Bundle layers"), bundle
 
@@ -293,25 +180,21 @@ def _without(layers: Layers, ids: Collection[str], kept: str) -> Layers:
         if layer.id == kept:
             rest.append(layer)
         elif layer.id not in ids:
-            rest.append(
-                _holding(layer, _without(layer.what.layers, ids, kept)) if isinstance(layer.what, BundleWhat) else layer
-            )
+            rest.append(with_held(layer, _without(layer.what.held(), ids, kept)) if layer.what.holds else layer)
     return tuple(rest)
 
 
 def unbundle(surface: Surface, bundle: Layer) -> AnyCommand:
     """The layers of a bundle in its place."""
-    assert isinstance(bundle.what, BundleWhat)
-    placed = put_in(surface.layers, bundle.what.layers, bundle.id, "above")
+    placed = put_in(surface.layers, bundle.what.held(), bundle.id, "above")
     return _set(surface, _drop_one(placed, bundle.id), f"Open {bundle.name}")
 
 
 def _drop_one(layers: Layers, id: str) -> Layers:
     made = []
     for layer in layers:
-        if layer.id == id:
-            continue
-        made.append(_holding(layer, _drop_one(layer.what.layers, id)) if isinstance(layer.what, BundleWhat) else layer)
+        if layer.id != id:
+            made.append(with_held(layer, _drop_one(layer.what.held(), id)) if layer.what.holds else layer)
     return tuple(made)
 
 
@@ -323,12 +206,8 @@ def renewed(layer: Layer) -> Layer:
         rules = tuple(
             msgspec.structs.replace(rule, id=new_id("rule"), rule=_pointing(rule.rule, names)) for rule in one.where
         )
-        what = (
-            msgspec.structs.replace(one.what, layers=tuple(again(x) for x in one.what.layers))
-            if isinstance(one.what, BundleWhat)
-            else one.what
-        )
-        return msgspec.structs.replace(one, id=names[one.id], where=rules, what=what)
+        fresh = msgspec.structs.replace(one, id=names[one.id], where=rules)
+        return with_held(fresh, tuple(again(inner) for inner in one.what.held())) if one.what.holds else fresh
 
     return again(layer)
 
@@ -385,10 +264,10 @@ def add_rules(surface: Surface, layer: Layer, rules: Iterable[Rule], label: str)
 # Copies -----------------------------------------------------------------------------------------------
 
 
-class CopiedLayers(msgspec.Struct, frozen=True, kw_only=True):
+class CopiedLayers(Node, frozen=True, kw_only=True):
     """Layers on the clipboard, and the repeat they were made for."""
 
-    brave_tessel_layers: int = 1
+    format: int = JOB_FORMAT
     size_mm: tuple[float, float]
     layers: tuple[Layer, ...]
 
@@ -396,7 +275,7 @@ class CopiedLayers(msgspec.Struct, frozen=True, kw_only=True):
 def copied(surface: Surface, ids: Collection[str]) -> str:
     """Layers as text for the clipboard."""
     told = CopiedLayers(size_mm=(surface.width_mm, surface.height_mm), layers=chosen_layers(surface, ids))
-    return msgspec.json.encode(told, order="deterministic").decode()
+    return encode(told).decode()
 
 
 def paste_layers(surface: Surface, text: str, above: str) -> tuple[AnyCommand, Layers]:
@@ -408,12 +287,9 @@ def paste_layers(surface: Surface, text: str, above: str) -> tuple[AnyCommand, L
         when the clipboard holds no layers.
     """
     try:
-        told = msgspec.json.decode(text.encode(), type=CopiedLayers)
-    except (msgspec.DecodeError, msgspec.ValidationError):
+        told = decode(text.encode(), CopiedLayers, "clipboard", "layers copied here")
+    except (UnreadableFileError, NewerJobError):
         raise NotUnderstoodError("clipboard", value=text[:30], allowed="layers copied here") from None
     fresh = tuple(renewed(layer) for layer in told.layers)
-    return _set(
-        surface,
-        put_in(surface.layers, fresh, above, "above"),
-        f"Paste {len(fresh)} layer{'s' if len(fresh) > 1 else ''}",
-    ), fresh
+    many = f"{len(fresh)} layer{'s' if len(fresh) > 1 else ''}"
+    return _set(surface, put_in(surface.layers, fresh, above, "above"), f"Paste {many}"), fresh

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import msgspec
-
 from ...core.errors import UnreadableFileError
 from ...core.job.commands import AnyCommand, Set
-from ...core.job.document import Layer, Recipe, RecipeWhat, Surface, layer_path
+from ...core.job.document import JOB_FORMAT
+from ...core.job.layers import Layer, Recipe, Surface, layer_path
+from ...core.job.nodes import Node
 from ...core.recipe.edit import check_recipe
-
-RECIPE_FORMAT = 1
+from ...formats.documents import decode, encode
 
 
 def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
@@ -18,7 +17,7 @@ def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
         return None
     if rule:
         return next((entry.recipe for entry in layer.where if entry.id == rule), None)
-    return layer.what.recipe if isinstance(layer.what, RecipeWhat) else None
+    return layer.what.made_of_recipe()
 
 
 def set_recipe(
@@ -29,10 +28,10 @@ def set_recipe(
     return Set(path=(*layer_path(surface, layer.id), *where), value=recipe, label=label, gesture=gesture)
 
 
-class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):
+class RecipeFile(Node, frozen=True, kw_only=True):
     """A recipe by itself: its name, the repeat it was made for in mm, and its steps."""
 
-    format: int = RECIPE_FORMAT
+    format: int = JOB_FORMAT
     name: str
     repeat_mm: tuple[float, float]
     recipe: Recipe
@@ -40,8 +39,7 @@ class RecipeFile(msgspec.Struct, frozen=True, kw_only=True):
 
 def encode_recipe(name: str, repeat_mm: tuple[float, float], recipe: Recipe) -> bytes:
     """A recipe as readable JSON."""
-    file = RecipeFile(name=name, repeat_mm=repeat_mm, recipe=recipe)
-    return msgspec.json.format(msgspec.json.encode(file, order="deterministic"), indent=1)
+    return encode(RecipeFile(name=name, repeat_mm=repeat_mm, recipe=recipe))
 
 
 def decode_recipe(data: bytes, name: str) -> RecipeFile:
@@ -50,16 +48,13 @@ def decode_recipe(data: bytes, name: str) -> RecipeFile:
     Raises
     ------
     UnreadableFileError
-        when it is no recipe or from a later version.
+        when it is no recipe.
+    NewerJobError
+        when it is from a later version.
     TesselError
         when its steps do not follow from each other.
     """
-    try:
-        file = msgspec.json.decode(data, type=RecipeFile)
-    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
-        raise UnreadableFileError(name, value=str(error), allowed="a recipe as this program writes it") from None
-    if file.format > RECIPE_FORMAT:
-        raise UnreadableFileError(name, value=f"format {file.format}", allowed=f"format {RECIPE_FORMAT}")
+    file = decode(data, RecipeFile, name, "a recipe as this program writes it")
     if min(file.repeat_mm) <= 0 or max(file.repeat_mm) > 1e6:
         raise UnreadableFileError(name, value=f"repeat {file.repeat_mm}", allowed="a repeat above 0 mm")
     check_recipe(file.recipe)

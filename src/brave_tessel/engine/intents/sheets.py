@@ -7,22 +7,9 @@ import numpy as np
 
 from ...core.colour import encode_srgb
 from ...core.job.commands import AnyCommand, Batch, Insert, Move, Remove, Set
-from ...core.job.document import (
-    Crop,
-    CutPin,
-    Job,
-    LaidPiece,
-    Palette,
-    PieceKind,
-    Point,
-    Quiet,
-    Scatter,
-    Setting,
-    Source,
-    Straightening,
-    Touch,
-    new_id,
-)
+from ...core.job.document import Crop, CutPin, Job, Palette, Quiet, Source, Straightening, Touch
+from ...core.job.layers import LaidPiece, PieceKind, Scatter
+from ...core.job.nodes import Point, Setting, new_id
 from ...core.maps import MapKind, MapSet
 from ...core.operation import Value
 from ...core.repeat.patches import Outline, best_place

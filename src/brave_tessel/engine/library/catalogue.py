@@ -11,8 +11,10 @@ from pathlib import Path
 
 import msgspec
 
+from ...core.buildup.kinds.recipe import RecipeWhat
 from ...core.errors import CancelledError, DeviceError, MissingError
-from ...core.job.document import Layer, RecipeWhat, Setting
+from ...core.job.layers import Layer
+from ...core.job.nodes import Setting
 from ...core.recipe.shelf import SHELF, Stock
 from ...formats.disk import write_atomically
 from ..evaluate import always

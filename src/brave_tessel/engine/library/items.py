@@ -9,7 +9,8 @@ from pathlib import Path
 
 from ...core.errors import TesselError
 from ...core.job.commands import AnyCommand, Batch
-from ...core.job.document import Job, Layer, Surface
+from ...core.job.document import Job
+from ...core.job.layers import Layer, Surface
 from ...core.recipe.shelf import SHELF
 from ...formats.disk import write_atomically
 from ...formats.images import read_file

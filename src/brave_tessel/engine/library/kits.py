@@ -6,33 +6,23 @@ from collections.abc import Collection, Iterator
 
 import msgspec
 
+from ...core.buildup.kinds.bundle import BundleWhat
 from ...core.errors import UnreadableFileError
 from ...core.job.commands import AnyCommand, Set
-from ...core.job.document import (
-    BundleWhat,
-    DecalWhat,
-    Job,
-    Layer,
-    Rule,
-    Setting,
-    SourceWhat,
-    Surface,
-    SurfaceWhat,
-    every_layer,
-    new_id,
-)
+from ...core.job.document import JOB_FORMAT, Job
+from ...core.job.layers import Layer, Rule, Surface, every_layer, with_held
+from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY
+from ...formats.documents import decode, encode
 from ..intents.layers import chosen_layers, put_in, renewed
 
-KIT_FORMAT = 1
 
-
-class Kit(msgspec.Struct, frozen=True, kw_only=True):
+class Kit(Node, frozen=True, kw_only=True):
     """Layers with their rules, from the bottom up; the repeat they were made on, mm; dials to keep open: a layer's id,
     the way to a setting in it, a name.
     """
 
-    format: int = KIT_FORMAT
+    format: int = JOB_FORMAT
     name: str
     note: str = ""
     tags: tuple[str, ...] = ()
@@ -43,7 +33,7 @@ class Kit(msgspec.Struct, frozen=True, kw_only=True):
 
 def encode_kit(kit: Kit) -> bytes:
     """A kit as readable JSON."""
-    return msgspec.json.format(msgspec.json.encode(kit, order="deterministic"), indent=1)
+    return encode(kit)
 
 
 def decode_kit(data: bytes, name: str) -> Kit:
@@ -52,16 +42,13 @@ def decode_kit(data: bytes, name: str) -> Kit:
     Raises
     ------
     UnreadableFileError
-        when it is none, or from a later version.
+        when it is none.
+    NewerJobError
+        when it is from a later version.
     """
-    try:
-        kit = msgspec.json.decode(data, type=Kit)
-    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
-        raise UnreadableFileError(name, value=str(error)[:80], allowed="a kit as this program writes it") from None
-    if kit.format > KIT_FORMAT or not kit.layers or not kit.name.strip():
-        raise UnreadableFileError(
-            name, value=f"format {kit.format}, {len(kit.layers)} layers", allowed=f"format {KIT_FORMAT} with layers"
-        )
+    kit = decode(data, Kit, name, "a kit as this program writes it")
+    if not kit.layers or not kit.name.strip():
+        raise UnreadableFileError(name, value=f"{len(kit.layers)} layers", allowed="a kit with a name and layers")
     return kit
 
 
@@ -142,17 +129,15 @@ def _rule_ids(layer: Layer) -> list[str]:
 
 def _bound(layer: Layer, job: Job, surface: Surface, known: set[str], told: list[str]) -> Layer:
     """A kit's layer with what is missing here hidden and told."""
-    what = layer.what
-    if isinstance(what, BundleWhat):
-        inner = tuple(_bound(entry, job, surface, known, told) for entry in what.layers)
-        return msgspec.structs.replace(layer, what=msgspec.structs.replace(what, layers=inner))
+    if layer.what.holds:
+        inner = tuple(_bound(entry, job, surface, known, told) for entry in layer.what.held())
+        return with_held(layer, inner)
+    refers = layer.what.refers()
     missing = ""
-    if isinstance(what, SourceWhat) or (isinstance(what, DecalWhat) and what.source):
-        missing = "" if any(source.id == what.source for source in job.sources) else "its source"
-    elif isinstance(what, SurfaceWhat):
-        missing = (
-            "" if any(s.id == what.surface for s in job.surfaces) and what.surface != surface.id else "its surface"
-        )
+    if not {source.id for source in job.sources}.issuperset(refers.sources):
+        missing = "its source"
+    elif not {other.id for other in job.surfaces if other.id != surface.id}.issuperset(refers.surfaces):
+        missing = "its surface"
     if missing:
         told.append(f"{layer.name} is hidden: {missing} is not in this job.")
     where = tuple(_rule_bound(rule, layer, job, known, told) for rule in layer.where)

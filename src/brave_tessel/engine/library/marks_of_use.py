@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from ...core.job.document import Layer, MapMix, Recipe, RecipeWhat, Rule, Setting, Step
+from ...core.buildup.kinds.recipe import RecipeWhat
+from ...core.job.layers import Layer, MapMix, Recipe, Rule, Step
+from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 
 _R, _C, _H, _M = MapKind.ROUGHNESS, MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.OPACITY

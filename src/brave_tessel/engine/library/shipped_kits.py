@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from ...core.job.document import Layer, MapMix, PlainWhat, Recipe, RecipeWhat, Rule, Setting, Step
+from ...core.buildup.kinds.plain import PlainWhat
+from ...core.buildup.kinds.recipe import RecipeWhat
+from ...core.job.layers import Layer, MapMix, Recipe, Rule, Step
+from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 from .kits import Kit, proposed_dials
 from .marks_of_use import IMPERFECTIONS, damp_from_the_foot, dust_in_hollows, rain_streaks, worn_edges

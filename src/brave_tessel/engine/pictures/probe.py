@@ -7,13 +7,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from ...core.colour import display_codes, luminance
-from ...core.job.document import Job, Layer, Rule, Surface
+from ...core.job.layers import Layer, Rule, Surface
 from ...core.maps import MapKind
-from ...core.operation import REGISTRY
 from ...core.plan.planner import seated_layers
 from ...core.quantity import format_number
 from ...core.sheet import Grid
-from ..session import Session
+from ..snapshot import Snapshot
 from .results import SurfacePicture
 
 
@@ -71,18 +70,10 @@ def explain(found: Probe) -> str:
 
 
 def id_at(
-    session: Session,
-    job: Job,
-    surface: Surface,
-    layer: Layer,
-    rule: Rule,
-    x: float,
-    y: float,
-    *,
-    current: Callable[[], bool],
+    snapshot: Snapshot, surface: Surface, layer: Layer, rule: Rule, x: float, y: float, *, current: Callable[[], bool]
 ) -> str:
     """The colour that an ID rule's source has at a point, as ``#RRGGBB``; empty without a source."""
-    planner, run = session.planner(job), session.evaluation(current)
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 1024)
     task = planner.rule_picture(rule, grid, layer.id)
     if task is None:
@@ -92,18 +83,18 @@ def id_at(
 
 
 def rules_at(
-    session: Session, job: Job, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]
+    snapshot: Snapshot, surface: Surface, layer: Layer, x: float, y: float, *, current: Callable[[], bool]
 ) -> str:
     """What each where-rule of a layer gives at a point, and what comes of them."""
-    planner, run = session.planner(job), session.evaluation(current)
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 512)
     row, column = grid.row_column(x, y)
-    below, known = planner.under(surface, layer.id, grid)
+    place = planner.under(surface, layer.id, grid)
     told = []
     for rule in layer.where:
-        value = float(run.value(planner.shaped_rule(rule, below, grid, layer.id, known))[row, column])
-        label = REGISTRY[rule.rule.op].label.lower() if rule.rule.op in REGISTRY else rule.rule.op
+        value = float(run.value(planner.shaped_rule(rule, place.below, grid, layer.id, place.known))[row, column])
+        label = rule.rule.operation.label.lower()
         told.append(f"{rule.mode} {label} {value:.2f}{'' if rule.shown else ' (hidden)'}")
-    cover = planner.coverage(layer, below, grid, known)
+    cover = planner.coverage(layer, place.below, grid, place.known)
     whole = 1.0 if cover is None else float(run.value(cover)[row, column])
     return f"{layer.name}: {', '.join(told)} → {whole:.2f}"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import time
+from dataclasses import dataclass
 from typing import Any
 
 import cv2
@@ -11,7 +12,7 @@ import numpy as np
 
 from ...core.colour import display_codes
 from ...core.errors import TesselError
-from ...core.job.document import Job, Layer, Recipe, Surface
+from ...core.job.layers import Layer, Recipe, Surface
 from ...core.lattice import units_many
 from ...core.maps import MapKind
 from ...core.operation import Pieces
@@ -21,9 +22,9 @@ from ...core.recipe.edit import used
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid
 from ..evaluate import Evaluation
-from ..session import Session
+from ..snapshot import Snapshot
+from .gather import Current, lit_maps
 from .results import RecipePicture, VariantPictures
-from .sheets import Current, lit_maps
 
 LOOK_PX, VARIANT_PX, VARIANTS = 92, 128, 6
 
@@ -46,25 +47,28 @@ def _grey(values: AnyArray) -> AnyArray:
     return np.repeat(np.rint(np.clip(values, 0, 1) * 255).astype(np.uint8)[..., None], 3, 2)
 
 
-def recipe_picture(
-    session: Session,
-    job: Job,
-    surface: Surface,
-    layer: Layer,
-    recipe: Recipe,
-    *,
-    chosen: str,
-    px: int,
-    light: Light,
-    current: Current,
-) -> RecipePicture:
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A recipe to be shown: of which layer, which step large, how finely, in which light."""
+
+    surface: Surface
+    layer: Layer
+    recipe: Recipe
+    chosen: str
+    px: int
+    light: Light
+
+
+def recipe_picture(snapshot: Snapshot, asked: Asked, *, current: Current) -> RecipePicture:
     """The steps of a layer's or a rule's recipe at preview size, and one of them large."""
     begun = time.perf_counter()
-    planner, run = session.planner(job), session.evaluation(current)
-    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
-    lit = run.value(planner.lit(surface, grid, light))
-    below = planner.under(surface, layer.id, grid)[0]
-    tasks = planner.recipe_steps(recipe, grid, layer.id, below)
+    recipe, layer, chosen = asked.recipe, asked.layer, asked.chosen
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
+    grid = Grid.for_repeat(asked.surface.width_mm, asked.surface.height_mm, asked.px)
+    plan = planner.surface(asked.surface, grid)
+    lit = run.value(planner.lit_of(plan, asked.light))
+    planned = plan.of(layer.id)
+    tasks = planner.recipe_steps(recipe, grid, layer.id, planned.place.below if planned else None)
     looks: dict[str, AnyArray] = {}
     costs: dict[str, float] = {}
     faults: dict[str, TesselError] = {}
@@ -81,7 +85,7 @@ def recipe_picture(
             cv2.resize(np.ascontiguousarray(codes[:side, :side]), (LOOK_PX, LOOK_PX), interpolation=cv2.INTER_AREA),
             np.uint8,
         )
-        costs[name] = session.cache.costs.get(tasks[name].key, 0.0)
+        costs[name] = snapshot.cache.costs.get(tasks[name].key, 0.0)
         if name == chosen:
             large, span = mip_chain(codes), told
     return RecipePicture(
@@ -99,15 +103,15 @@ def recipe_picture(
 
 
 def variant_pictures(
-    session: Session, job: Job, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current
+    snapshot: Snapshot, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current
 ) -> VariantPictures:
     """A recipe with its next seeds, small and lit, or as the cover it yields."""
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, VARIANT_PX)
     looks = {}
     for seed in range(recipe.seed, recipe.seed + VARIANTS):
-        run: Evaluation = session.evaluation(current)
-        planner = session.planner(job)
-        below = planner.under(surface, layer.id, grid)[0]
+        run: Evaluation = snapshot.evaluation(current)
+        planner = snapshot.planner()
+        below = planner.under(surface, layer.id, grid).below
         maps = run.value(planner.recipe(msgspec.structs.replace(recipe, seed=seed), grid, layer.id, below))
         kind = MapKind.OPACITY if MapKind.OPACITY in maps and MapKind.BASE_COLOUR not in maps else MapKind.BASE_COLOUR
         looks[seed] = lit_maps(maps, light) if MapKind.HEIGHT in maps else map_codes(kind, maps)

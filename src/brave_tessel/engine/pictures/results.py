@@ -9,13 +9,15 @@ import numpy.typing as npt
 
 from ...core.buildup.seat import Stack
 from ...core.errors import TesselError
-from ...core.handover.checks import Finding
-from ...core.job.document import Job, Source, Stroke, Surface
+from ...core.handover.check import Finding
+from ...core.job.document import Source
+from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind, MapSet
 from ...core.plan.area import Area
 from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
 from ...core.repeat.quieten import Feature
 from ...core.sheet import AnyArray, Grid
+from ..snapshot import Snapshot
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +35,7 @@ class SurfacePicture:
     fine: bool
     contact: dict[MapKind, list[AnyArray]] = field(default_factory=dict)
     findings: list[Finding] = field(default_factory=list)
-    job: Job | None = None
+    snapshot: Snapshot | None = None
 
 
 @dataclass(frozen=True, slots=True)

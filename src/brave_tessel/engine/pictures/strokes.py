@@ -6,30 +6,20 @@ import time
 from dataclasses import dataclass
 
 from ...core.buildup.strokes import changed_boxes
-from ...core.job.document import Job, Stroke, Surface
+from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind
 from ...core.plan.area import Area, area_of
-from ...core.plan.planner import Light, Planner
+from ...core.plan.planner import Planner
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import VIEWS, map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid
 from ..areas import AreaRun, NotLocalError
-from ..session import Session
+from ..snapshot import Snapshot
 from .results import SurfaceParts, SurfacePicture
+from .surface import Showing
 
 STEP = 32
 """Parts begin and end at multiples of so many pixels, so that they can be laid into the picture's smaller versions."""
-
-
-@dataclass(frozen=True, slots=True)
-class Showing:
-    """How a surface is shown; a part can be laid into its picture only while that stays."""
-
-    view: str
-    px: int
-    light: Light
-    solo: str
-    strengths: tuple[float, float, float]
 
 
 def root_of(planner: Planner, surface: Surface, grid: Grid, showing: Showing) -> Task:
@@ -42,8 +32,7 @@ def root_of(planner: Planner, surface: Surface, grid: Grid, showing: Showing) ->
     """
     kind = VIEWS[showing.view]
     if kind is None:
-        sun, sky, exposure = showing.strengths
-        return planner.lit(surface, grid, showing.light, sun=sun, sky=sky, exposure=exposure)
+        return planner.lit(surface, grid, showing.light, showing.exposure)
     if not isinstance(kind, MapKind) or kind is MapKind.CURVATURE:
         raise NotLocalError
     return planner.finished(surface, grid)
@@ -57,16 +46,16 @@ class Shown:
     showing: Showing
     _root: Task | None = None
 
-    def root(self, session: Session) -> Task:
+    def root(self) -> Task:
         """Planned once for all strokes on it."""
         if self._root is None:
-            assert self.base.job is not None
-            self._root = root_of(session.planner(self.base.job), self.base.surface, self.base.grid, self.showing)
+            assert self.base.snapshot is not None
+            self._root = root_of(self.base.snapshot.planner(), self.base.surface, self.base.grid, self.showing)
         return self._root
 
 
 def stroke_parts(
-    session: Session, job: Job, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke
+    snapshot: Snapshot, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke
 ) -> SurfaceParts:
     """The parts of a picture that change when a stroke, shown as ``before`` so far, becomes ``stroke``.
 
@@ -79,9 +68,9 @@ def stroke_parts(
     base, showing = shown.base, shown.showing
     if showing.solo:
         raise NotLocalError
-    grid, run = base.grid, AreaRun(session.cache)
-    root = root_of(session.planner(job), surface, grid, showing)
-    seen = run.plan(root, shown.root(session))
+    grid, run = base.grid, AreaRun(snapshot.cache)
+    root = root_of(snapshot.planner(), surface, grid, showing)
+    seen = run.plan(root, shown.root())
     areas = [
         area_of(grid, *box).grown(seen + 1).aligned(STEP)
         for box in changed_boxes(before, stroke, grid.width_mm, grid.height_mm)

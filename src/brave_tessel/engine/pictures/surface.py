@@ -4,72 +4,86 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from dataclasses import dataclass, replace
+from functools import partial
 
 import cv2
 import msgspec
 import numpy as np
 
 from ...core.buildup.hatches import hatch_ground
+from ...core.buildup.kind import kind_of
 from ...core.buildup.stack import Stack
 from ...core.colour import PLAUSIBLE_LINEAR, decode_srgb, display_codes, luminance
 from ...core.errors import TesselError
-from ...core.job.document import BundleWhat, Job, Layer, PaintedWhat, Rule, Surface, WaterWhat, every_layer
+from ...core.job.layers import Layer, Rule, Surface, every_layer
 from ...core.kernels.shade import shade
 from ...core.maps import MapKind, MapSet
-from ...core.plan.planner import Light, Planner, seated_layers
+from ...core.plan.planner import METERED, Exposure, Light, Planner, SurfacePlan, seated_layers
+from ...core.plan.protocol import Place
 from ...core.plan.tasks import Task, task_key
-from ...core.plan.where import Seen
 from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid, Raster
 from ..evaluate import Evaluation
-from ..session import Session
+from ..snapshot import Snapshot
 from .results import SurfacePicture
 
 Current = Callable[[], bool]
 THUMB = 40
 
 
+@dataclass(frozen=True, slots=True)
+class Showing:
+    """How a surface is shown; a part can be laid into its picture only while that stays."""
+
+    view: str
+    px: int
+    light: Light
+    solo: str = ""
+    exposure: Exposure = METERED
+
+    def at(self, px: int) -> Showing:
+        """The same, sampled otherwise."""
+        return replace(self, px=px)
+
+
 def surface_picture(
-    session: Session,
-    job: Job,
-    surface: Surface,
-    *,
-    px: int,
-    light: Light,
-    view: str,
-    fine: bool,
-    current: Current,
-    layer: str = "",
-    solo: str = "",
-    sun: float = 0.9,
-    sky: float = 0.4,
-    exposure: float = 1.0,
+    snapshot: Snapshot, surface: Surface, showing: Showing, *, fine: bool, current: Current, layer: str = ""
 ) -> SurfacePicture:
-    """One surface for the build board; ``solo`` shows one layer alone."""
+    """One surface for the build board, planned once; ``layer`` is the one whose cover the view may show."""
     begun = time.perf_counter()
-    shown = alone(surface, solo) if solo else surface
-    planner = session.planner(job)
-    run = session.evaluation(current)
-    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
-    maps = run.value(planner.finished(shown, grid))
-    if VIEWS[view] is MapKind.CURVATURE:
-        maps = maps.with_maps(curvature=run.value(planner.curvature(shown, grid)))
-    stacks = [run.value(task) for task in planner.stacks(shown, grid)]
-    if VIEWS[view] is None:
-        codes = run.value(planner.lit(shown, grid, light, sun=sun, sky=sky, exposure=exposure))
-    elif view == WINNER:
-        codes = winner_codes(shown, stacks[-1].top, maps, light)
-    elif view == COVER:
-        codes = _grey(_cover_of(run, planner, surface, layer, grid))
-    elif view == REFLECTANCE:
-        codes = reflectance_codes(maps)
-    else:
-        kind = VIEWS[view]
-        assert isinstance(kind, MapKind)
-        codes = map_codes(kind, maps)
-    thumbs = small_pictures(run, planner, surface, grid, work=not fine)
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
+    whole = planner.surface(surface, grid)
+    plan = planner.surface(alone(surface, showing.solo), grid) if showing.solo else whole
+    maps = run.value(plan.finished)
+    if VIEWS[showing.view] is MapKind.CURVATURE:
+        maps = maps.with_maps(curvature=run.value(planner.curvature_of(plan)))
+    stacks = [run.value(task) for task in plan.stacks]
+    codes = _codes(planner, run, plan, showing, maps, layer)
+    thumbs = small_pictures(run, planner, whole, work=not fine)
     ms = (time.perf_counter() - begun) * 1000
-    return SurfacePicture(shown, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, job=job)
+    return SurfacePicture(
+        plan.surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, snapshot=snapshot
+    )
+
+
+def _codes(
+    planner: Planner, run: Evaluation, plan: SurfacePlan, showing: Showing, maps: MapSet, layer: str
+) -> AnyArray:
+    """What the view shows, (H, W, 3) uint8."""
+    kind = VIEWS[showing.view]
+    if kind is None:
+        lit: AnyArray = run.value(planner.lit_of(plan, showing.light, showing.exposure))
+        return lit
+    if showing.view == WINNER:
+        return winner_codes(plan.surface, run.value(plan.stacks[-1]).top, maps, showing.light)
+    if showing.view == COVER:
+        return _grey(_cover_of(run, planner, plan, layer))
+    if showing.view == REFLECTANCE:
+        return reflectance_codes(maps)
+    assert isinstance(kind, MapKind)
+    return map_codes(kind, maps)
 
 
 def alone(surface: Surface, id: str) -> Surface:
@@ -84,13 +98,12 @@ def _grey(values: Raster) -> AnyArray:
     return np.repeat(np.rint(np.clip(values, 0, 1) * 255).astype(np.uint8)[..., None], 3, 2)
 
 
-def _cover_of(run: Evaluation, planner: Planner, surface: Surface, id: str, grid: Grid) -> Raster:
-    layer = next((entry for entry, _ in every_layer(surface.layers) if entry.id == id), None)
-    if layer is None:
-        return np.ones(grid.shape, np.float32)
-    below, known = planner.under(surface, id, grid)
-    cover = planner.coverage(layer, below, grid, known)
-    return np.ones(grid.shape, np.float32) if cover is None else run.value(cover)
+def _cover_of(run: Evaluation, planner: Planner, plan: SurfacePlan, id: str) -> Raster:
+    planned = plan.of(id)
+    if planned is None:
+        return np.ones(plan.grid.shape, np.float32)
+    cover = planner.coverage(planned.layer, planned.place.below, plan.grid, planned.place.known)
+    return np.ones(plan.grid.shape, np.float32) if cover is None else run.value(cover)
 
 
 def winner_codes(surface: Surface, top: AnyArray, maps: MapSet, light: Light) -> AnyArray:
@@ -128,55 +141,42 @@ def reflectance_codes(maps: MapSet) -> AnyArray:
     return np.ascontiguousarray(np.where((odd & ~stripes)[..., None], np.uint8(30), codes))
 
 
-def small_pictures(
-    run: Evaluation, planner: Planner, surface: Surface, grid: Grid, *, work: bool = True
-) -> dict[str, AnyArray]:
-    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover. Without ``work``
-    only of what has
-    been worked out anyway: a fine grid shows more of a wide sheet, but hidden layers are not made for it.
+def small_pictures(run: Evaluation, planner: Planner, plan: SurfacePlan, *, work: bool = True) -> dict[str, AnyArray]:
+    """Of each layer its colour where it lies, on paper grey elsewhere; of each rule its cover. Without ``work`` only of
+    what has been worked out anyway: a fine grid shows more of a wide sheet, but hidden layers are not made for it.
     """
     thumbs: dict[str, AnyArray] = {}
 
-    def take(id: str, owner: str, plan: Callable[[], Task]) -> None:
+    def take(id: str, owner: str, make: Callable[[], Task]) -> None:
         try:
-            task = plan()
+            task = make()
             if work or all(run.at_hand(wanted) for wanted in task.inputs):
                 thumbs[id] = run.value(task)
         except TesselError as error:
             run.faults.setdefault(owner, error)
 
-    for layer, below, known in planner.walk(surface, grid):
-        take(
-            layer.id,
-            layer.id,
-            lambda layer=layer, below=below, known=known: layer_picture(planner, layer, below, known, grid),
-        )  # type: ignore[misc]
+    for planned in plan.layers:
+        layer = planned.layer
+        take(layer.id, layer.id, partial(layer_picture, planner, layer, planned.place))
         for rule in layer.where if layer.id in thumbs or not work else ():
-            take(
-                rule.id,
-                layer.id,
-                lambda rule=rule, layer=layer, below=below, known=known: rule_picture(
-                    planner, rule, layer, below, known, grid
-                ),
-            )  # type: ignore[misc]
+            take(rule.id, layer.id, partial(rule_picture, planner, rule, layer, planned.place))
     return thumbs
 
 
-def rule_picture(planner: Planner, rule: Rule, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> Task:
+def rule_picture(planner: Planner, rule: Rule, layer: Layer, place: Place) -> Task:
     """Where a rule puts its layer, small."""
-    seen = planner.shaped_rule(rule, below, grid, layer.id, known)
+    seen = planner.shaped_rule(rule, place.below, place.grid, layer.id, place.known)
     return Task(task_key("rule picture", seen.key), "Rule", layer.id, _rule_picture, (seen,))
 
 
-def layer_picture(planner: Planner, layer: Layer, below: Task, known: dict[str, Seen], grid: Grid) -> Task:
+def layer_picture(planner: Planner, layer: Layer, place: Place) -> Task:
     """A layer's small picture: what it shows, where its rules put it."""
-    cover = planner.coverage(layer, below, grid, known)
-    if isinstance(layer.what, BundleWhat | WaterWhat | PaintedWhat):
-        look = planner.joined(msgspec.structs.replace(layer, where=(), shown=True), below, grid, dict(known))
-    else:
-        look = planner.layer_maps(layer, grid, below)
+    cover = planner.coverage(layer, place.below, place.grid, place.known)
+    alone = replace(place, cover=None, known=dict(place.known))
+    look = kind_of(layer.what).picture(planner, layer, alone)
     inputs = (look,) if cover is None else (look, cover)
-    return Task(task_key("layer picture", *(task.key for task in inputs)), layer.name, layer.id, _layer_picture, inputs)
+    key = task_key("layer picture", *(task.key for task in inputs))
+    return Task(key, layer.name, layer.id, _layer_picture, inputs)
 
 
 def _rule_picture(seen: Raster) -> AnyArray:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from PyQt6.QtWidgets import QMenu, QWidgetAction
 
@@ -62,7 +62,7 @@ def fill_light_menu(menu: QMenu, desk: Desk) -> None:
     )
     for param, value, run in (
         (hour, 9.0, lambda v: take(desk, at_hour(float(v)))),
-        (exposure, math.log2(max(desk.exposure, 1e-3)), lambda v: desk.set_light(exposure=2.0 ** float(v))),
+        (exposure, math.log2(max(desk.view.exposure.exposure, 1e-3)), lambda v: _expose(desk, 2.0 ** float(v))),
     ):
         scale = RuledScale(param, value)
         scale.setMinimumWidth(theme.px(220))
@@ -72,6 +72,11 @@ def fill_light_menu(menu: QMenu, desk: Desk) -> None:
         menu.addAction(holder)
 
 
+def _expose(desk: Desk, exposure: float) -> None:
+    desk.view.set_light(exposure=replace(desk.view.exposure, exposure=exposure))
+
+
 def take(desk: Desk, light: Light) -> None:
     """Show a light."""
-    desk.set_light(azimuth=light.azimuth, height=light.height, sun=light.sun, sky=light.sky)
+    exposure = replace(desk.view.exposure, sun=light.sun, sky=light.sky)
+    desk.view.set_light(azimuth=light.azimuth, height=light.height, exposure=exposure)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from ...core.job.document import Source
-from ...engine.intents import sources as intents
+from ...engine.intents import sources as source_intents
 from ..controls.form import OperationForm
 from ..controls.panels import Column, words
 from ..desk import Desk
@@ -24,10 +24,10 @@ class Page(Column):
         """Show a source's values; sends nothing."""
 
     def set_value(self, name: str, value: object, part: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.desk.dispatch(
-                intents.set_source_value(self.desk.job, source, part, name, value, gesture=f"{part}-{name}")  # type: ignore[arg-type]
+                source_intents.set_source_value(self.desk.job, source, part, name, value, gesture=f"{part}-{name}")  # type: ignore[arg-type]
             )
 
     def follow(self, form: OperationForm, part: str) -> OperationForm:

@@ -2,17 +2,25 @@
 
 from __future__ import annotations
 
+from typing import ClassVar
+
 from PyQt6.QtCore import QObject, QRectF, Qt
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QHBoxLayout, QStackedWidget, QVBoxLayout, QWidget
 
+from ...core.job.document import Job
+from ...engine.store import Selector
 from .. import theme
 from ..desk import Desk
 
 
 class Stage(QObject):
-    """A left panel, a board, a strip below it and a card. The frame places them."""
+    """A left panel, a board, a strip below it and a card. The frame places them.
 
+    A stage that is not shown does no work: what it would show is worked out when it is turned to.
+    """
+
+    name: ClassVar[str]
     left: QWidget
     board: QWidget
     strip: QWidget
@@ -21,11 +29,35 @@ class Stage(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
+        self._stale = False
 
     @property
     def here(self) -> bool:
         """Whether this stage is the one shown."""
-        return False
+        return self.desk.view.stage == self.name
+
+    def follow(self, parts: Selector) -> None:
+        """Show the job whenever one of the parts that the selector picks becomes another object, or another thing is
+        chosen: now if the stage is shown, else when it is turned to.
+        """
+        self.desk.session.store.subscribe(parts, lambda _parts: self.moved())
+        self.desk.selection.changed.connect(self.moved)
+        self.desk.view.stage_changed.connect(self._turned)
+
+    def moved(self) -> None:
+        """Something that the stage shows has changed."""
+        if self.here:
+            self._stale = False
+            self.show_job(self.desk.job)
+        else:
+            self._stale = True
+
+    def _turned(self, _stage: str) -> None:
+        if self.here and self._stale:
+            self.moved()
+
+    def show_job(self, job: Job) -> None:
+        """Show the job as it is."""
 
     @property
     def ruled_board(self) -> QWidget:

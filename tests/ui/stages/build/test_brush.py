@@ -12,13 +12,13 @@ from tests.ui.stages.build.test_build import lay
 
 def test_painting_over_the_edge_with_symmetry_and_a_chosen_stroke(build, settled):
     lay(build, settled, "Special", "Painted")
-    build.desk.brush = {**build.desk.brush, "into": "raise", "amount": 3.0, "hardness": 1.0, "mirror": "across"}
+    build.desk.brush.values = {**build.desk.brush.values, "into": "raise", "amount": 3.0, "hardness": 1.0, "mirror": "across"}
     QTest.keyClick(build.window_, Qt.Key.Key_B)
     board = build.surface_board
     assert board.painting
     pull(board, at(board, 580, 100), at(board, 640, 100))
     settled(build.window_)
-    stroke = build.desk.layer.what.strokes[0]
+    stroke = build.desk.selection.layer.what.strokes[0]
     assert stroke.mirror == "across"
     assert stroke.centre == (300.0, 225.0)
     grid, share = build.done.grid, build.done.stacks[-1].share
@@ -27,11 +27,11 @@ def test_painting_over_the_edge_with_symmetry_and_a_chosen_stroke(build, settled
     QTest.keyClick(build.window_, Qt.Key.Key_Escape)
     build.layer_card._choose_stroke(stroke.id)
     build.layer_card._set_brush("size", 90.0)
-    assert build.desk.layer.what.strokes[0].size_mm == 90.0
+    assert build.desk.selection.layer.what.strokes[0].size_mm == 90.0
     build.layer_card._remove_stroke(stroke.id)
-    assert build.desk.layer.what.strokes == ()
+    assert build.desk.selection.layer.what.strokes == ()
     QTest.keyClick(build.window_, Qt.Key.Key_X)
-    assert build.desk.erasing
+    assert build.desk.brush.erasing
 
 
 def shown(board):
@@ -49,26 +49,26 @@ def shown(board):
 
 @pytest.mark.parametrize("view", ["Lit", "Colour", "Height"])
 def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soon, view):
-    build.desk.set_preview(1024)
+    build.desk.view.set_preview(1024)
     build.window_.actions_.show_view(view)
-    build.desk.brush = {**build.desk.brush, "size": 14.0, "hardness": 0.5}
+    build.desk.brush.values = {**build.desk.brush.values, "size": 14.0, "hardness": 0.5}
     build.set_painting(True)
     settled(build.window_)
     board, parts, whole = build.surface_board, [], []
-    build.desk.parts_ready.connect(parts.append)
-    build.desk.surface_ready.connect(whole.append)
+    build.desk.build.parts_ready.connect(parts.append)
+    build.desk.build.ready.connect(whole.append)
     before, first = shown(board), at(board, 590, 8)
     QTest.mousePress(board, LEFT, NONE, first)
     soon(lambda: len(parts) >= 1)
     move(board, first + QPoint(6, -4))
     move(board, first + QPoint(14, -4))
-    soon(lambda: parts[-1].stroke.points == build.desk.surfaces.live.points)
+    soon(lambda: parts[-1].stroke.points == build.desk.build.live.points)
     assert whole == [], "the whole sheet waits until the brush is lifted"
     drawn = shown(board)
     assert (drawn != before).any(2).mean() < 0.2
     QTest.mouseRelease(board, LEFT, NONE, first + QPoint(14, -4))
     settled(build.window_)
-    assert build.desk.surfaces.live is None
+    assert build.desk.build.live is None
     assert [done.grid.width_px for done in whole] == [1024], "never coarse after a stroke that was seen sharp"
     away = np.abs(shown(board) - drawn)
     assert away.max() <= 2
@@ -81,18 +81,18 @@ def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soo
 
 def test_a_stroke_as_wide_as_the_sheet_is_worked_out_whole(build, settled, soon):
     lay(build, settled, "Special", "Painted")
-    build.desk.brush = {**build.desk.brush, "into": "raise", "size": 400.0}
-    build.desk.brush_changed.emit()
+    build.desk.brush.values = {**build.desk.brush.values, "into": "raise", "size": 400.0}
+    build.desk.brush.changed.emit()
     build.set_painting(True)
     settled(build.window_)
     whole = []
-    build.desk.surface_ready.connect(whole.append)
+    build.desk.build.ready.connect(whole.append)
     first = at(build.surface_board, 300, 200)
     QTest.mousePress(build.surface_board, LEFT, NONE, first)
     soon(lambda: bool(whole))
     QTest.mouseRelease(build.surface_board, LEFT, NONE, first)
     settled(build.window_)
-    assert len(build.desk.layer.what.strokes) == 1
+    assert len(build.desk.selection.layer.what.strokes) == 1
 
 
 def test_the_pens_pressure_goes_with_the_stroke(build, settled):
@@ -100,7 +100,7 @@ def test_the_pens_pressure_goes_with_the_stroke(build, settled):
     build.set_painting(True)
     build.surface_board._pen = 0.4
     pull(build.surface_board, at(build.surface_board, 100, 100), at(build.surface_board, 200, 100))
-    assert set(build.desk.layer.what.strokes[0].pressure) == {0.4}
+    assert set(build.desk.selection.layer.what.strokes[0].pressure) == {0.4}
 
 
 def test_a_layer_never_painted_is_rubbed_out(build, settled):
@@ -110,7 +110,7 @@ def test_a_layer_never_painted_is_rubbed_out(build, settled):
     board = build.surface_board
     pull(board, at(board, 300, 220), at(board, 340, 220))
     settled(build.window_)
-    rule = build.desk.layer.where[0]
+    rule = build.desk.selection.layer.where[0]
     assert rule.mode == "cut"
     assert build.done.stacks[-1].share[build.done.grid.row_column(320, 220)] < 0.05
     assert build.done.stacks[-1].share[build.done.grid.row_column(20, 20)] > 0.4

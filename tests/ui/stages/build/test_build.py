@@ -10,31 +10,29 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from brave_tessel.core.job.document import (
-    BundleWhat,
-    DecalWhat,
-    InscriptionWhat,
-    PaintedWhat,
-    PlainWhat,
-    RecipeWhat,
-    RunWhat,
-    Setting,
-    WaterWhat,
-    layer_of,
-)
+from brave_tessel.core.buildup.kinds.bundle import BundleWhat
+from brave_tessel.core.buildup.kinds.decal import DecalWhat
+from brave_tessel.core.buildup.kinds.inscription import InscriptionWhat
+from brave_tessel.core.buildup.kinds.painted import PaintedWhat
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
+from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
+from brave_tessel.core.buildup.kinds.run import RunWhat
+from brave_tessel.core.buildup.kinds.water import WaterWhat
+from brave_tessel.core.job.layers import layer_of
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
 from brave_tessel.ui.stages.light_menu import LIGHTS, at_hour, take
 from tests.ui.hand import at, click, hover, pull
 
 
 def layers(build):
-    return [layer.id for layer in build.desk.surface.layers]
+    return [layer.id for layer in build.desk.selection.surface.layers]
 
 
 def lay(build, settled, group, kind):
     build.lay_on(group, kind)
     settled(build.window_)
-    return build.desk.layer
+    return build.desk.selection.layer
 
 
 @pytest.mark.parametrize(
@@ -71,25 +69,25 @@ def test_an_inscription_is_dragged_sized_and_turned_by_its_handles(build, settle
     names = {handle.name for handle in board.handles.handles}
     assert {"middle", "turn", "north east"} <= names
     pull(board, at(board, before.x_mm, before.y_mm), at(board, before.x_mm - 120, before.y_mm + 60))
-    moved = build.desk.layer.what.placement
+    moved = build.desk.selection.layer.what.placement
     assert (moved.x_mm, moved.y_mm) == pytest.approx((before.x_mm - 120, before.y_mm + 60), abs=3)
     corner = next(h for h in board.handles.handles if h.name == "north east")
     pull(board, at(board, corner.x, corner.y), at(board, moved.x_mm + moved.width_mm, moved.y_mm + moved.height_mm))
-    grown = build.desk.layer.what.placement
+    grown = build.desk.selection.layer.what.placement
     assert grown.width_mm / grown.height_mm == pytest.approx(moved.width_mm / moved.height_mm, rel=0.02)
     assert grown.width_mm == pytest.approx(2 * moved.width_mm, rel=0.08)
     corner = next(h for h in board.handles.handles if h.name == "south west")
     pull(
         board, at(board, corner.x, corner.y), at(board, corner.x, corner.y - 20), keys=Qt.KeyboardModifier.ShiftModifier
     )
-    assert build.desk.layer.what.placement.width_mm == pytest.approx(grown.width_mm, rel=0.03)
-    assert build.desk.layer.what.placement.height_mm > grown.height_mm
+    assert build.desk.selection.layer.what.placement.width_mm == pytest.approx(grown.width_mm, rel=0.03)
+    assert build.desk.selection.layer.what.placement.height_mm > grown.height_mm
     knob = next(h for h in board.handles.handles if h.name == "turn")
-    middle = build.desk.layer.what.placement
+    middle = build.desk.selection.layer.what.placement
     pull(board, at(board, knob.x, knob.y), at(board, middle.x_mm - 150, middle.y_mm + 1))
-    assert build.desk.layer.what.placement.turn == pytest.approx(90, abs=2)
+    assert build.desk.selection.layer.what.placement.turn == pytest.approx(90, abs=2)
     undone = 0
-    while build.desk.layer.what.placement != before and undone < 10:
+    while build.desk.selection.layer.what.placement != before and undone < 10:
         build.desk.session.store.undo()
         undone += 1
     assert undone == 4, "each drag is one step"
@@ -99,14 +97,14 @@ def test_a_run_gets_loses_and_moves_points(build, settled):
     layer = lay(build, settled, "Special", "Run")
     board = build.surface_board
     click(board, at(board, 450, 225))
-    assert len(build.desk.layer.what.points) == 4
+    assert len(build.desk.selection.layer.what.points) == 4
     pull(board, at(board, 450, 225), at(board, 460, 300))
-    assert build.desk.layer.what.points[2] == pytest.approx((460, 300), abs=3)
+    assert build.desk.selection.layer.what.points[2] == pytest.approx((460, 300), abs=3)
     QTest.keyClick(board, Qt.Key.Key_Delete)
-    assert len(build.desk.layer.what.points) == len(layer.what.points)
+    assert len(build.desk.selection.layer.what.points) == len(layer.what.points)
     # The ends of a run that closes over the edge move together.
     pull(board, at(board, 0, 225), at(board, 20, 260))
-    first, last = build.desk.layer.what.points[0], build.desk.layer.what.points[-1]
+    first, last = build.desk.selection.layer.what.points[0], build.desk.selection.layer.what.points[-1]
     assert (last[0] - first[0], last[1] - first[1]) == pytest.approx((600, 0))
 
 
@@ -120,44 +118,44 @@ def test_a_drawing_is_taken_and_a_broken_one_told(build, settled, tmp_path):
     )
     build.take_drawing(drawing)
     settled(build.window_)
-    assert build.desk.layer.what.drawing
+    assert build.desk.selection.layer.what.drawing
     assert build.done.faults == {}
     assert build.done.stacks[-1].share.max() > 0.9
     broken = tmp_path / "broken.svg"
     broken.write_text("<svg><path d='", encoding="utf-8")
     build.take_drawing(broken)
     assert "broken.svg" in build.window_.told.text()
-    assert build.desk.layer.what.drawing
+    assert build.desk.selection.layer.what.drawing
 
 
 def test_layers_are_bundled_nested_opened_and_locked(build, settled):
     build.list.clearSelection()
     for row in range(build.list.count()):
         build.list.item(row).setSelected(True)
-    assert set(build.desk.layer_ids) == {"tiles", "top"}
+    assert set(build.desk.selection.layer_ids) == {"tiles", "top"}
     QTest.keyClick(build.window_, Qt.Key.Key_G, Qt.KeyboardModifier.ControlModifier)
-    bundle = build.desk.layer
+    bundle = build.desk.selection.layer
     assert isinstance(bundle.what, BundleWhat)
     assert [layer.id for layer in bundle.what.layers] == ["tiles", "top"]
     settled(build.window_)
     assert [row.indent for row in build.list.rows] == [0, 1, 1]
     assert build.done.faults == {}
     fresh = lay(build, settled, "Special", "Plain colour")
-    build.desk.layer_ids = (fresh.id,)
+    build.desk.selection.layer_ids = (fresh.id,)
     build.layers.drop(bundle.id, "into")
-    assert layer_of(build.desk.surface, bundle.id).what.layers[-1].id == fresh.id
+    assert layer_of(build.desk.selection.surface, bundle.id).what.layers[-1].id == fresh.id
     build.layers.drop("tiles", "below", ids=(bundle.id,))
     assert "cannot lie within itself" in build.window_.told.text()
-    build.desk.select(layer="top")
-    build.desk.layer_ids = ("top",)
+    build.desk.selection.choose(layer="top")
+    build.desk.selection.layer_ids = ("top",)
     QTest.keyClick(build.window_, Qt.Key.Key_L)
-    assert layer_of(build.desk.surface, "top").locked
+    assert layer_of(build.desk.selection.surface, "top").locked
     build.layers.remove()
     assert "locked" in build.window_.told.text()
-    assert layer_of(build.desk.surface, "top")
+    assert layer_of(build.desk.selection.surface, "top")
     build.set_painting(True)
     assert not build.surface_board.painting
-    build.desk.select(layer=bundle.id)
+    build.desk.selection.choose(layer=bundle.id)
     build.layer_card.unbundle()
     assert layers(build) == ["tiles", "top", fresh.id]
 
@@ -167,11 +165,11 @@ def test_layers_are_copied_into_another_surface(build, settled):
     held = json.loads(QApplication.clipboard().text())
     assert held["layers"][0]["name"] == "Top"
     build.new_surface()
-    before = len(build.desk.surface.layers)
+    before = len(build.desk.selection.surface.layers)
     build.layers.paste()
-    assert len(build.desk.surface.layers) == before + 1
-    assert build.desk.layer.name == "Top"
-    assert build.desk.layer.id != "top"
+    assert len(build.desk.selection.surface.layers) == before + 1
+    assert build.desk.selection.layer.name == "Top"
+    assert build.desk.selection.layer.id != "top"
     QApplication.clipboard().setText("a shopping list")
     build.layers.paste()
     assert "layers copied here" in build.window_.told.text()
@@ -183,13 +181,13 @@ def test_rules_are_rows_with_modes_order_and_presets(build, settled):
     card._add_rule("where.noise")
     settled(build.window_)
     assert len(card.rules.rows) == 2
-    ids = [rule.id for rule in build.desk.layer.where]
+    ids = [rule.id for rule in build.desk.selection.layer.where]
     card.rules.moved.emit(ids[0], 1)
-    assert [rule.id for rule in build.desk.layer.where] == ids[::-1]
+    assert [rule.id for rule in build.desk.selection.layer.where] == ids[::-1]
     card.rules.eye_clicked.emit(ids[0], False)
-    assert not build.desk.layer.where[1].shown
+    assert not build.desk.selection.layer.where[1].shown
     card._add_preset("Dust in hollows")
-    assert len(build.desk.layer.where) == 5
+    assert len(build.desk.selection.layer.where) == 5
     settled(build.window_)
     assert build.done.faults == {}
     assert set(ids) <= set(card.rule_thumbs)
@@ -201,20 +199,20 @@ def test_a_gradients_handles_are_dragged_on_the_board(build, settled):
     board = build.surface_board
     end = next(h for h in board.handles.handles if h.name == "to")
     pull(board, at(board, end.x, end.y), at(board, end.x, 120))
-    assert build.desk.layer.where[0].rule.number("to_up") == pytest.approx(120, abs=3)
+    assert build.desk.selection.layer.where[0].rule.number("to_up") == pytest.approx(120, abs=3)
 
 
 def test_small_pictures_show_what_the_preview_shows(build, settled):
     card = build.layer_card
     card._add_rule("where.noise")
-    rule = build.desk.layer.where[-1]
-    build.desk.set_preview(1024)
+    rule = build.desk.selection.layer.where[-1]
+    build.desk.view.set_preview(1024)
     card.put(("where", rule.id, "rule", "values", "size"), 4.0, "Smaller")
     settled(build.window_)
     fine = build.done.thumbs[rule.id].astype(float)
     assert fine.std() > 20, "patches of 4 mm are finer than the coarse picture's pixels"
     seen = []
-    build.desk.surface_ready.connect(lambda done: seen.append(build.done.thumbs[rule.id]))
+    build.desk.build.ready.connect(lambda done: seen.append(build.done.thumbs[rule.id]))
     card.put(("seat", "values", "level"), 0.1, "Level")
     settled(build.window_)
     assert len(seen) >= 2
@@ -228,18 +226,18 @@ def test_small_pictures_show_what_the_preview_shows(build, settled):
 def test_maps_are_switched_mixed_and_the_seat_changed(build, settled):
     card = build.layer_card
     card._switch(MapKind.HEIGHT, False)
-    assert MapKind.HEIGHT not in build.desk.layer.maps
+    assert MapKind.HEIGHT not in build.desk.selection.layer.maps
     card._set_mix(MapKind.BASE_COLOUR, mode="multiply")
     card._set_mix(MapKind.BASE_COLOUR, strength=0.5)
-    assert build.desk.layer.mix(MapKind.BASE_COLOUR).mode == "multiply"
-    assert build.desk.layer.mix(MapKind.BASE_COLOUR).strength == 0.5
+    assert build.desk.selection.layer.mix(MapKind.BASE_COLOUR).mode == "multiply"
+    assert build.desk.selection.layer.mix(MapKind.BASE_COLOUR).strength == 0.5
     card._seat_kind("seat.over")
     settled(build.window_)
-    assert build.desk.layer.seat.op == "seat.over"
+    assert build.desk.selection.layer.seat.op == "seat.over"
     assert build.done.stacks[-1].share.min() > 0.99
     form = next(form for form, _ in card.forms if form.op == "tone.match")
     form.changed.emit("tone_match", 0.8)
-    assert build.desk.layer.tone.number("tone_match") == 0.8
+    assert build.desk.selection.layer.tone.number("tone_match") == 0.8
 
 
 def test_who_wins_cover_and_reflectance_are_views(build, settled):
@@ -252,16 +250,16 @@ def test_who_wins_cover_and_reflectance_are_views(build, settled):
     assert len({pixels.tobytes() for pixels in seen.values()}) == 4
     assert set(np.unique(seen["Cover"][..., 0])) >= {0.0, 255.0}
     QTest.keyClick(build.window_, Qt.Key.Key_C)
-    assert build.desk.view == "Cover"
+    assert build.desk.view.view == "Cover"
     QTest.keyClick(build.window_, Qt.Key.Key_C)
-    assert build.desk.view == "Reflectance"
+    assert build.desk.view.view == "Reflectance"
 
 
 def test_one_layer_is_shown_alone(build, settled):
     QTest.keyClick(build.window_, Qt.Key.Key_O)
     settled(build.window_)
     assert len(build.done.surface.layers) == 1
-    assert len(build.desk.surface.layers) == 2
+    assert len(build.desk.selection.surface.layers) == 2
     QTest.keyClick(build.window_, Qt.Key.Key_O)
     settled(build.window_)
     assert len(build.done.surface.layers) == 2
@@ -306,7 +304,7 @@ def test_water_is_water_in_the_section(build, settled):
     form = next(form for form, _ in build.layer_card.forms if form.op == "water.standing")
     form.changed.emit("level", -0.5)
     settled(build.window_)
-    assert build.desk.layer.what.water.number("level") == -0.5
+    assert build.desk.selection.layer.what.water.number("level") == -0.5
     assert build.section.section.numbers[-1] == layers(build).index(layer.id)
     assert not build.section.grab().isNull()
     assert build.done.stacks[-1].water is not None
@@ -335,12 +333,12 @@ def test_a_pinned_probe_tells_what_each_rule_gave(build, settled, soon):
 
 def test_lights_hours_and_walls(build, settled):
     take(build.desk, LIGHTS["Overcast"])
-    assert build.desk.sun == 0.12
+    assert build.desk.view.exposure.sun == 0.12
     noon, evening = at_hour(12), at_hour(17.5)
     assert noon.height == pytest.approx(40.0, abs=0.1), "90° less the latitude at the equinox"
     assert evening.height < 12
     assert evening.sun < noon.sun
-    build.desk.set_light(exposure=2.0)
+    build.desk.view.set_light(exposure=2.0)
     settled(build.window_)
     assert "+1.0" in {c[1]: c[2] for c in build.block.cells}["Light"]
     build.window_.actions_.show_extent("Wall 6 m")
@@ -369,40 +367,40 @@ def test_a_surface_is_shown_on_a_solid(build, settled):
 
 def test_an_id_colour_is_picked_on_the_board(demo_window, settled, soon):
     desk, build = demo_window.desk, demo_window.stages["Build"]
-    desk.set_preview(256)
-    desk.select(surface="shingle-bed", layer="stone-salt")
+    desk.view.set_preview(256)
+    desk.selection.choose(surface="shingle-bed", layer="stone-salt")
     desk.go("Build")
     demo_window.actions_.show_extent("Cell")
     settled(demo_window)
     build.layer_card._add_rule("where.id")
-    build.layer_card.set_setting(("where", desk.layer.where[-1].id, "rule"), "source", "strandline")
+    build.layer_card.set_setting(("where", desk.selection.layer.where[-1].id, "rule"), "source", "strandline")
     settled(demo_window)
     build.pick_id()
     board = build.surface_board
     for x in range(40, 500, 40):
         click(board, at(board, x, 300))
-    soon(lambda: desk.layer.where[-1].rule.values.get("colours", "#000000,#000000") != "#000000,#000000")
+    soon(lambda: desk.selection.layer.where[-1].rule.values.get("colours", "#000000,#000000") != "#000000,#000000")
     QTest.keyClick(demo_window, Qt.Key.Key_Escape)
     assert not board.picking
 
 
 def test_the_chosen_layers_are_merged_and_opened_again(build, settled, soon):
-    build.desk.layer_ids = ("tiles", "top")
+    build.desk.selection.layer_ids = ("tiles", "top")
     build.layers.merge()
     soon(lambda: len(layers(build)) == 1)
     settled(build.window_)
     assert build.done.faults == {}
     build.layer_card._open_merged()
     assert layers(build) == ["tiles", "top"]
-    build.desk.layer_ids = ("top",)
+    build.desk.selection.layer_ids = ("top",)
     build.layers.merge()
     assert "Choose the layers" in build.window_.told.text()
 
 
 def test_a_source_is_stamped_along_a_run_and_its_neutral_level_told(demo_window, settled, soon):
     desk, build = demo_window.desk, demo_window.stages["Build"]
-    desk.set_preview(256)
-    desk.select(surface="terrazzo-floor")
+    desk.view.set_preview(256)
+    desk.selection.choose(surface="terrazzo-floor")
     desk.go("Build")
     build.lay_on("Special", "Run")
     build.layer_card.put(
@@ -423,13 +421,13 @@ def test_a_layer_is_renamed_in_its_row(build, settled):
     assert field.isVisible()
     QTest.keyClicks(field, "Red lead")
     QTest.keyClick(field, Qt.Key.Key_Return)
-    assert layer_of(build.desk.surface, "top").name == "Red lead"
+    assert layer_of(build.desk.selection.surface, "top").name == "Red lead"
     assert build.desk.session.store.undo_label == "Rename the layer"
 
 
 def test_the_card_stays_while_a_scale_of_it_moves(build, settled):
     card = build.layer_card
-    build.desk.select(layer="tiles")
+    build.desk.selection.choose(layer="tiles")
     settled(build.window_)
     before = list(card.fields)
     assert before
@@ -440,5 +438,5 @@ def test_the_card_stays_while_a_scale_of_it_moves(build, settled):
             card.put(path, value, "Set repeats", gesture="repeats")
         settled(build.window_)
         assert [control for control, _ in card.fields] == [control for control, _ in before]
-    assert layer_of(build.desk.surface, "tiles").what.across == 3
-    assert layer_of(build.desk.surface, "tiles").laying.values["turn"] == 20.0
+    assert layer_of(build.desk.selection.surface, "tiles").what.across == 3
+    assert layer_of(build.desk.selection.surface, "tiles").laying.values["turn"] == 20.0

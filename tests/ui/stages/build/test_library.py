@@ -6,7 +6,7 @@ from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from brave_tessel.core.job.document import layer_of
+from brave_tessel.core.job.layers import layer_of
 from brave_tessel.engine.intents.layers import set_in_layer
 from brave_tessel.engine.library.catalogue import Catalogue
 from brave_tessel.engine.library.items import items, search
@@ -17,7 +17,7 @@ def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
     panel = build.library
     panel.folders = [tmp_path]
     build.layer_card._add_rule("where.hollows")
-    build.desk.layer_ids = ("top",)
+    build.desk.selection.layer_ids = ("top",)
     panel.keep("Red wash", ("test", "red"))
     assert (tmp_path / "red-wash.kit.json").exists()
     build.open_library(True)
@@ -25,14 +25,14 @@ def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
     assert [item.name for item in panel.found if item.kind == "kit"] == ["Red wash"]
     settled(build.window_)
     panel.lay(panel.found[0].key)
-    bundle = build.desk.layer
+    bundle = build.desk.selection.layer
     assert bundle.kit == "Red wash"
     assert bundle.what.dials
     settled(build.window_)
     assert build.done.faults == {}
     assert [form.op for form, _ in build.layer_card.forms] == ["where.hollows"]
     build.layer_card.forms[0][0].changed.emit("depth", 1.5)
-    assert build.desk.layer.what.layers[0].where[0].rule.number("depth") == 1.5
+    assert build.desk.selection.layer.what.layers[0].where[0].rule.number("depth") == 1.5
     assert build.build_left.isVisible(), "the layers stay in sight"
     assert not build.layer_card.isVisible()
     build.open_library(False)
@@ -41,7 +41,7 @@ def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
 
 
 def test_what_a_kit_cannot_bind_is_told(build, settled):
-    found = search(items(build.desk.job, build.desk.surface), "moss", kind="kit")
+    found = search(items(build.desk.job, build.desk.selection.surface), "moss", kind="kit")
     assert found
     build.library.lay(found[0].key)
     settled(build.window_)
@@ -61,7 +61,7 @@ def dropped(widget, key, at):
 
 def test_a_library_item_is_dropped_on_the_board(build, settled):
     dropped(build.surface_board, "Imperfections:Dust", QPointF(100, 100))
-    assert build.desk.layer.name == "Dust"
+    assert build.desk.selection.layer.name == "Dust"
 
 
 @pytest.mark.parametrize(
@@ -73,11 +73,11 @@ def test_a_library_item_is_dropped_between_the_layers(build, settled, row, share
     box = build.list.visualItemRect(build.list.item(row))
     dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center().x(), box.top() + share * box.height()))
     settled(build.window_)
-    assert [layer.name for layer in build.desk.surface.layers] == order
-    assert build.desk.layer.name == "Dust"
+    assert [layer.name for layer in build.desk.selection.surface.layers] == order
+    assert build.desk.selection.layer.name == "Dust"
     assert [entry.title for entry in build.list.rows] == order[::-1]
     QTest.keyClick(build.window_, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert [layer.name for layer in build.desk.surface.layers] == ["Tiles", "Top"], "one step"
+    assert [layer.name for layer in build.desk.selection.surface.layers] == ["Tiles", "Top"], "one step"
 
 
 def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled):
@@ -85,16 +85,16 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
     foot = QPointF(40, build.list.viewport().height() - 6)
     dropped(build.list.viewport(), "Recipe:Oyster terrazzo", foot)
     settled(build.window_)
-    assert [layer.name for layer in build.desk.surface.layers][1:] == ["Tiles", "Top"]
-    build.desk.layer_ids = ("top",)
+    assert [layer.name for layer in build.desk.selection.surface.layers][1:] == ["Tiles", "Top"]
+    build.desk.selection.layer_ids = ("top",)
     build.layers.bundle()
-    bundle = build.desk.layer
+    bundle = build.desk.selection.layer
     settled(build.window_)
     box = build.list.visualItemRect(build.list.item([entry.id for entry in build.list.rows].index(bundle.id)))
     dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center()))
-    assert [layer.name for layer in layer_of(build.desk.surface, bundle.id).what.layers] == ["Top", "Dust"]
+    assert [layer.name for layer in layer_of(build.desk.selection.surface, bundle.id).what.layers] == ["Top", "Dust"]
     build.desk.dispatch(
-        set_in_layer(build.desk.surface, layer_of(build.desk.surface, bundle.id), ("locked",), True, "Lock")
+        set_in_layer(build.desk.selection.surface, layer_of(build.desk.selection.surface, bundle.id), ("locked",), True, "Lock")
     )
     before = build.desk.job
     dropped(build.list.viewport(), "Imperfections:Smudges", QPointF(box.center()))
@@ -119,14 +119,14 @@ def test_other_things_are_not_dropped_between_layers(build):
 
 def test_a_decal_of_the_library_lies_where_it_is_dropped(demo_window, settled):
     desk, build = demo_window.desk, demo_window.stages["Build"]
-    desk.set_preview(256)
-    desk.select(surface="deck")
+    desk.view.set_preview(256)
+    desk.selection.choose(surface="deck")
     desk.go("Build")
     demo_window.actions_.show_extent("Cell")
     settled(demo_window)
     build.surface_board.item_dropped.emit("Decal:Mosaic panel", 300.0, 420.0)
     settled(demo_window)
-    place = desk.layer.what.placement
+    place = desk.selection.layer.what.placement
     assert (place.x_mm, place.y_mm) == (300.0, 420.0)
     assert build.done.faults == {}
     assert build.done.stacks[-1].share[build.done.grid.row_column(300, 420)] > 0.9

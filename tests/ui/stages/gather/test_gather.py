@@ -16,10 +16,10 @@ def test_a_dropped_folder_becomes_sources_with_maps(window, settled, folder):  #
     rows = {row.title: row.note for row in gather.list.rows}
     assert "240 × 240 mm" in rows["Cobbles"]
     assert "no size yet" in rows["Plaster"]
-    desk.select(source=desk.job.sources[0].id)
+    desk.selection.choose(source=desk.job.sources[0].id)
     settled(window)
     assert len(gather.source_card.maps.roles) == 3
-    shown = {gather.source_card.maps.roles[p.id].currentData() for p in desk.source.pictures}
+    shown = {gather.source_card.maps.roles[p.id].currentData() for p in desk.selection.source.pictures}
     assert shown == {"normal", "glossiness", "height"}
     card = gather.card.currentWidget()
     assert card.widget().minimumSizeHint().width() <= card.viewport().width()
@@ -29,16 +29,16 @@ def test_a_role_and_the_green_are_set_right_at_a_click(window, settled, folder):
     drop(window, folder)
     settled(window)
     desk, gather = window.desk, window.stages["Gather"]
-    desk.select(source=desk.job.sources[0].id)
-    normal = next(p for p in desk.source.pictures if p.role == "normal")
+    desk.selection.choose(source=desk.job.sources[0].id)
+    normal = next(p for p in desk.selection.source.pictures if p.role == "normal")
     assert normal.green == "down"
     from PyQt6.QtWidgets import QPushButton
 
     green = next(b for b in gather.source_card.maps.findChildren(QPushButton) if b.text() == "Green down")
     QTest.mouseClick(green, Qt.MouseButton.LeftButton)
-    assert next(p for p in desk.source.pictures if p.role == "normal").green == "up"
-    gloss = next(p for p in desk.source.pictures if p.role == "glossiness")
+    assert next(p for p in desk.selection.source.pictures if p.role == "normal").green == "up"
+    gloss = next(p for p in desk.selection.source.pictures if p.role == "glossiness")
     box = gather.source_card.maps.roles[gloss.id]
     box.activated.emit(box.findData("roughness"))
-    assert next(p for p in desk.source.pictures if p.id == gloss.id).role == "roughness"
+    assert next(p for p in desk.selection.source.pictures if p.id == gloss.id).role == "roughness"
     assert desk.session.store.undo_label == "Set a map right"

@@ -18,7 +18,7 @@ BEND = -0.09
 
 @pytest.fixture
 def mosaic(demo_window, settled):
-    demo_window.desk.select(source="mosaic")
+    demo_window.desk.selection.choose(source="mosaic")
     demo_window.desk.go("Gather")
     settled(demo_window)
     return demo_window
@@ -34,7 +34,7 @@ def bulging(window, settled, tmp_path):
         cv2.polylines(photo, [np.rint(run * 16).astype(np.int32)], False, (20, 20, 20), 2, cv2.LINE_AA, 4)
     path = tmp_path / "bulging.png"
     path.write_bytes(encode_png(photo))
-    window.desk.gather([path])
+    window.desk.gather.read([path])
     settled(window)
     return window
 
@@ -45,11 +45,11 @@ def sections(window):
 
 def test_a_side_is_dragged_and_its_ends_slide_along_the_neighbours(mosaic, settled):
     desk, board = mosaic.desk, mosaic.stages["Gather"].frame
-    before = np.array(desk.source.straightening.corners)
+    before = np.array(desk.selection.source.straightening.corners)
     middle = (before[0] + before[1]) / 2
     start = at(board, *middle)
     pull(board, start, start + QPoint(0, 12))
-    after = np.array(desk.source.straightening.corners)
+    after = np.array(desk.selection.source.straightening.corners)
     assert after[2:] == pytest.approx(before[2:])
     for moved, still, old in ((after[0], before[3], before[0]), (after[1], before[2], before[1])):
         a, b = moved - still, old - still
@@ -57,7 +57,7 @@ def test_a_side_is_dragged_and_its_ends_slide_along_the_neighbours(mosaic, settl
     assert np.hypot(*(after[0] - before[0])) > 5
     assert desk.session.store.undo_label == "Move the frame"
     QTest.keyClick(board, Qt.Key.Key_Down)
-    assert np.array(desk.source.straightening.corners)[0][1] == pytest.approx(after[0][1] + 1)
+    assert np.array(desk.selection.source.straightening.corners)[0][1] == pytest.approx(after[0][1] + 1)
 
 
 def test_a_bent_edge_sets_the_lens(bulging, settled):
@@ -67,12 +67,12 @@ def test_a_bent_edge_sets_the_lens(bulging, settled):
     click(card.lens.straight)
     ends = rebend([(40.0, 40.0), (300.0, 40.0), (560.0, 40.0)], BEND, (600, 450))
     pull(board, at(board, *ends[0]), at(board, *ends[2]))
-    assert desk.source.straightening.bend == 0
+    assert desk.selection.source.straightening.bend == 0
     straight_middle = (ends[0] + ends[2]) / 2
     pull(board, at(board, *straight_middle), at(board, *ends[1]))
     settled(bulging)
     # A pixel of the screen is a good pixel of the photo here.
-    assert desk.source.straightening.bend == pytest.approx(BEND, abs=0.03)
+    assert desk.selection.source.straightening.bend == pytest.approx(BEND, abs=0.03)
     assert "curvature" in card.lens.head.words
     assert not board.grab().isNull()
     QTest.keyClick(board, Qt.Key.Key_Escape)
@@ -85,7 +85,7 @@ def test_a_known_thing_sizes_the_frame_or_the_line(bulging, settled):
     board = bulging.stages["Gather"].frame
     a4 = next(n for n in range(card.line.known.count()) if "A4" in card.line.known.itemText(n))
     card.line.known.activated.emit(a4)
-    frame = desk.source.straightening
+    frame = desk.selection.source.straightening
     # The photo lies on its side, and so does the sheet: ISO 216.
     assert (frame.width_mm, frame.height_mm) == (297, 210)
     assert frame.size_note == "Sheet of A4"
@@ -95,7 +95,7 @@ def test_a_known_thing_sizes_the_frame_or_the_line(bulging, settled):
     assert card.line.length.field.hasFocus()
     coin = next(n for n in range(card.line.known.count()) if "euro" in card.line.known.itemText(n))
     card.line.known.activated.emit(coin)
-    assert desk.source.straightening.width_mm == pytest.approx(600 / 300 * 23.25, rel=0.02)
+    assert desk.selection.source.straightening.width_mm == pytest.approx(600 / 300 * 23.25, rel=0.02)
 
 
 def test_a_known_proportion_is_locked_and_let_go(bulging, settled):
@@ -104,49 +104,49 @@ def test_a_known_proportion_is_locked_and_let_go(bulging, settled):
     settled(bulging)
     type_into(card.frame.locked.field, "2:1")
     settled(bulging)
-    assert desk.source.straightening.locked == 2
-    assert desk.source.straightening.height_mm == 200
+    assert desk.selection.source.straightening.locked == 2
+    assert desk.selection.source.straightening.height_mm == 200
     assert "as you say" in card.frame.proportion.text()
     type_into(card.frame.locked.field, "oak")
     assert "proportion" in bulging.told.text()
     card.frame.locked.field.clear()
     card.frame.locked.field.setModified(True)
     card.frame.locked.field.editingFinished.emit()
-    assert desk.source.straightening.locked == 0
+    assert desk.selection.source.straightening.locked == 0
     assert "px a mm" in card.frame.density.text()
 
 
 def test_another_patch_is_a_source_of_its_own(mosaic, settled):
     desk = mosaic.desk
-    first = desk.source
+    first = desk.selection.source
     click(sections(mosaic).frame.another)
     settled(mosaic)
-    assert desk.source.id != first.id
-    assert desk.source.blob == first.blob
-    assert "patch 2" in desk.source.name
-    assert not desk.source.sized
-    assert "no size yet" in next(row.note for row in mosaic.stages["Gather"].list.rows if row.id == desk.source_id)
+    assert desk.selection.source.id != first.id
+    assert desk.selection.source.blob == first.blob
+    assert "patch 2" in desk.selection.source.name
+    assert not desk.selection.source.sized
+    assert "no size yet" in next(row.note for row in mosaic.stages["Gather"].list.rows if row.id == desk.selection.source_id)
 
 
 def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
     card.colour_section.unfold()
     before = (
-        desk.session.evaluation()
-        .value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+        desk.session.snapshot().evaluation()
+        .value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
         .mean((0, 1))
     )
     click(card.grey)
-    corners = np.array(desk.source.straightening.corners)
+    corners = np.array(desk.selection.source.straightening.corners)
     place = at(board, *corners.mean(0))
     hover(board, place)
     click(board, place)
-    soon(lambda: "neutral" in desk.source.balance.values)
+    soon(lambda: "neutral" in desk.selection.source.balance.values)
     settled(mosaic)
     assert board.name == "frame"
     after = (
-        desk.session.evaluation()
-        .value(desk.session.planner(desk.job).evened(desk.source, 200))[MapKind.BASE_COLOUR]
+        desk.session.snapshot().evaluation()
+        .value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
         .mean((0, 1))
     )
     assert np.abs(after / before - 1).max() > 0.02
@@ -157,7 +157,7 @@ def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):
     desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
     card.palettes.unfold()
     type_into(card.palettes.stops.field, "4")
-    corners = np.array(desk.source.straightening.corners)
+    corners = np.array(desk.selection.source.straightening.corners)
     click(card.palettes.line)
     pull(board, at(board, *(0.7 * corners[0] + 0.3 * corners[2])), at(board, *(0.3 * corners[0] + 0.7 * corners[2])))
     soon(lambda: len(desk.job.palettes) == 2)
@@ -186,7 +186,7 @@ def test_estimates_are_lit_as_they_are_dragged(mosaic, settled):
     before = gather.sheet.pictures[2][0]
     type_into(card.estimates["height"].controls["rise"].field, "15")
     settled(mosaic)
-    assert desk.source.height.number("rise") == 15
+    assert desk.selection.source.height.number("rise") == 15
     assert gather.sheet.pictures[2][0] != before
     right = Qt.MouseButton.RightButton
     lit = gather.sheet.pictures[2][0]
@@ -199,35 +199,35 @@ def test_a_linked_source_follows_its_file_and_says_when_it_is_gone(window, settl
     path = tmp_path / "Wall.png"
     path.write_bytes(encode_png(np.full((40, 60, 3), 90, np.uint8)))
     desk, gather, card = window.desk, window.stages["Gather"], sections(window)
-    desk.gather([path])
+    desk.gather.read([path])
     settled(window)
-    assert not desk.source.linked
+    assert not desk.selection.source.linked
     click(card.follows)
-    assert desk.source.linked
+    assert desk.selection.source.linked
     assert "follows its file" in card.note.text()
-    blob = desk.source.blob
+    blob = desk.selection.source.blob
     desk.followed.look()
     path.write_bytes(encode_png(np.full((80, 120, 3), 160, np.uint8)))
-    soon(lambda: desk.source.blob != blob, 10)
-    assert (desk.source.width_px, desk.source.height_px) == (120, 80)
-    assert desk.source.straightening.corners[2] == (120, 80)
+    soon(lambda: desk.selection.source.blob != blob, 10)
+    assert (desk.selection.source.width_px, desk.selection.source.height_px) == (120, 80)
+    assert desk.selection.source.straightening.corners[2] == (120, 80)
     assert "read again" in gather.list.rows[0].note
     # Gone: the last pixels stay, and it asks where the file is now.
     path.unlink()
     soon(lambda: card.missing.isVisible(), 10)
     assert "file missing" in gather.list.rows[0].note
-    assert desk.session.load_pixels(desk.source.blob).shape == (80, 120, 3)
+    assert desk.session.snapshot().load_pixels(desk.selection.source.blob).shape == (80, 120, 3)
     moved = tmp_path / "moved" / "Wall.png"
     moved.parent.mkdir()
     moved.write_bytes(encode_png(np.full((80, 120, 3), 30, np.uint8)))
     card.look_in(tmp_path)
     soon(lambda: not card.missing.isVisible(), 10)
-    assert desk.source.path == str(moved)
-    soon(lambda: desk.session.load_pixels(desk.source.blob).mean() < 0.05, 10)
+    assert desk.selection.source.path == str(moved)
+    soon(lambda: desk.session.snapshot().load_pixels(desk.selection.source.blob).mean() < 0.05, 10)
     moved.write_bytes(b"no picture at all")
-    before = desk.source.blob
+    before = desk.selection.source.blob
     soon(lambda: "cannot be read" in window.told.text(), 10)
-    assert desk.source.blob == before
+    assert desk.selection.source.blob == before
 
 
 def test_a_curve_on_data_is_taken_out_at_a_click(window, settled, tmp_path):
@@ -238,14 +238,14 @@ def test_a_curve_on_data_is_taken_out_at_a_click(window, settled, tmp_path):
         ("tin_roughness.png", rough),
     ):
         (tmp_path / name).write_bytes(encode_png(codes))
-    window.desk.gather([tmp_path])
+    window.desk.gather.read([tmp_path])
     settled(window)
     card = sections(window)
     card.maps_section.unfold()
     curve = next(b for b in card.maps.findChildren(QPushButton) if b.text() == "sRGB curve")
-    was = window.desk.source.pictures[0].curved
+    was = window.desk.selection.source.pictures[0].curved
     click(curve)
-    assert window.desk.source.pictures[0].curved is not was
+    assert window.desk.selection.source.pictures[0].curved is not was
 
 
 def test_a_second_picture_of_the_patch_takes_a_gleam_out(window, settled, soon, tmp_path):
@@ -259,23 +259,23 @@ def test_a_second_picture_of_the_patch_takes_a_gleam_out(window, settled, soon, 
     for name, picture in (("one", gleaming), ("two", other), ("three", grit)):
         (tmp_path / f"{name}.png").write_bytes(encode_png(np.rint(picture).astype(np.uint8)))
     desk, card = window.desk, sections(window)
-    desk.gather([tmp_path / "one.png"])
+    desk.gather.read([tmp_path / "one.png"])
     settled(window)
     type_into(card.frame.width_field.field, "200")
     type_into(card.frame.height_field.field, "160")
     card.take_maps([tmp_path / "two.png", tmp_path / "three.png", tmp_path / "none.png"], same_patch=True)
-    soon(lambda: len(desk.source.pictures) == 2)
+    soon(lambda: len(desk.selection.source.pictures) == 2)
     settled(window)
     assert "none.png" in window.told.text()
-    assert {p.role for p in desk.source.pictures} == {"same_patch"}
-    sheet = desk.session.evaluation().value(desk.session.planner(desk.job).evened(desk.source, 200))[
+    assert {p.role for p in desk.selection.source.pictures} == {"same_patch"}
+    sheet = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[
         MapKind.BASE_COLOUR
     ]
     clean = (np.clip(grit, 0, 255) / 255) ** 2.2
     assert abs(float(sheet[62:78, 52:68].mean()) - float(clean[62:78, 52:68].mean())) < 0.05
     card.maps_section.unfold()
-    card.maps.removed.emit(desk.source.pictures[0].id)
-    assert len(desk.source.pictures) == 1
+    card.maps.removed.emit(desk.selection.source.pictures[0].id)
+    assert len(desk.selection.source.pictures) == 1
     assert desk.session.store.undo_label == "Take out a map"
 
 
@@ -285,9 +285,9 @@ def test_a_map_is_added_by_hand_and_what_is_missing_is_listed(mosaic, settled, s
     path.write_bytes(encode_png(np.repeat(rng.integers(90, 170, (64, 96, 1)), 3, 2).astype(np.uint8)))
     desk, card = mosaic.desk, sections(mosaic)
     card.take_maps([path], same_patch=False)
-    soon(lambda: desk.source.pictures)
+    soon(lambda: desk.selection.source.pictures)
     settled(mosaic)
-    assert desk.source.pictures[0].role == "roughness"
+    assert desk.selection.source.pictures[0].role == "roughness"
     from PyQt6.QtWidgets import QLabel
 
     told = [label.text() for label in card.maps.findChildren(QLabel)]

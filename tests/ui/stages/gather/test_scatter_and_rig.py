@@ -38,32 +38,32 @@ def test_pieces_are_laid_moved_copied_nudged_and_taken_out(strewn, settled):
     click(board, at(board, 200, 200))
     click(board, at(board, 590, 300))
     QTest.keyClick(board, Qt.Key.Key_Escape)
-    laid = desk.source.scatter.laid
+    laid = desk.selection.source.scatter.laid
     assert [(round(p.x_mm, -1), round(p.y_mm, -1)) for p in laid] == [(200, 200), (590, 300)]
     start = at(board, laid[0].x_mm, laid[0].y_mm)
     pull(board, start, start + QPoint(50, 0))
-    moved = desk.source.scatter.laid[0]
+    moved = desk.selection.source.scatter.laid[0]
     assert moved.x_mm == pytest.approx(laid[0].x_mm + 50 / board.scale, abs=1)
     desk.session.store.undo()
-    assert desk.source.scatter.laid[0].x_mm == laid[0].x_mm
+    assert desk.selection.source.scatter.laid[0].x_mm == laid[0].x_mm
     pull(board, start, start + QPoint(0, -60), keys=SHIFT)
-    assert len(desk.source.scatter.laid) == 3
-    copy = desk.source.scatter.laid[2]
+    assert len(desk.selection.source.scatter.laid) == 3
+    copy = desk.selection.source.scatter.laid[2]
     assert copy.y_mm > laid[0].y_mm + 20
     board.setFocus()
     QTest.keyClick(board, Qt.Key.Key_Right)
-    assert desk.source.scatter.laid[2].x_mm == pytest.approx(copy.x_mm + 1)
+    assert desk.selection.source.scatter.laid[2].x_mm == pytest.approx(copy.x_mm + 1)
     QTest.keyClick(board, Qt.Key.Key_Period)
     QTest.keyClick(board, Qt.Key.Key_BracketRight)
-    piece = desk.source.scatter.laid[2]
+    piece = desk.selection.source.scatter.laid[2]
     assert piece.turn == -5
     assert piece.size == pytest.approx(1.05)
     type_into(card.scales["tilt"].field, "20")
-    assert desk.source.scatter.laid[2].tilt == 20
+    assert desk.selection.source.scatter.laid[2].tilt == 20
     QTest.keyClick(board, Qt.Key.Key_Delete)
-    assert len(desk.source.scatter.laid) == 2
+    assert len(desk.selection.source.scatter.laid) == 2
     settled(strewn)
-    maps = desk.session.evaluation().value(desk.session.planner(desk.job).scattered(desk.source, 256))
+    maps = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).scattered(desk.selection.source, 256))
     # The piece at the right edge comes in again at the left.
     assert maps[MapKind.HEIGHT][:, :3].max() > 0.5
     assert {MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.KIND_ID, MapKind.PIECE_ID} <= set(maps.maps)
@@ -76,10 +76,10 @@ def test_kinds_are_made_cut_out_and_read_from_a_model(strewn, settled, soon, tmp
     blob[((xx - 40) / 30) ** 2 + ((yy - 30) / 18) ** 2 < 1] = (90, 60, 40)
     photo = tmp_path / "Nut.png"
     photo.write_bytes(encode_png(blob))
-    sheet = desk.source_id
-    desk.gather([photo])
+    sheet = desk.selection.source_id
+    desk.gather.read([photo])
     settled(strewn)
-    desk.select(source=sheet)
+    desk.selection.choose(source=sheet)
     card.fill_menu()
     texts = [action.text() for action in card.menu.actions()]
     assert {"Pebble", "Tile", "Leaf", "Brick", "Chip", "Cut from Nut", "A small model…"} <= set(texts)
@@ -88,18 +88,18 @@ def test_kinds_are_made_cut_out_and_read_from_a_model(strewn, settled, soon, tmp
     model = tmp_path / "dome.stl"
     trimesh.creation.icosphere(radius=10).export(model)
     card.take_model(model)
-    soon(lambda: len(desk.source.scatter.kinds) == 4)
+    soon(lambda: len(desk.selection.source.scatter.kinds) == 4)
     settled(strewn)
     assert [row.note.split(" · ")[0] for row in card.list.rows] == ["pebble", "leaf", "cut out", "model"]
-    maps = desk.session.evaluation().value(desk.session.planner(desk.job).scattered(desk.source, 512))
+    maps = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).scattered(desk.selection.source, 512))
     colours = {tuple(c) for c in np.round(maps[MapKind.KIND_ID].reshape(-1, 3), 4).tolist()}
     # Four kinds and the ground; the soft rim of a piece is not given a colour of its own.
     assert len(colours) == 5
     card.take_model(photo)
     soon(lambda: "cannot be read" in strewn.told.text())
-    assert len(desk.source.scatter.kinds) == 4
-    card.list.deleted.emit(desk.source.scatter.kinds[1].id)
-    assert [kind.name for kind in desk.source.scatter.kinds] == ["Pebble", "Nut", "Dome"]
+    assert len(desk.selection.source.scatter.kinds) == 4
+    card.list.deleted.emit(desk.selection.source.scatter.kinds[1].id)
+    assert [kind.name for kind in desk.selection.source.scatter.kinds] == ["Pebble", "Nut", "Dome"]
     board.views.buttons["Kinds"].click()
     settled(strewn)
     assert board.mips
@@ -108,7 +108,7 @@ def test_kinds_are_made_cut_out_and_read_from_a_model(strewn, settled, soon, tmp
 def test_a_scatter_sheet_goes_through_repeat_into_a_surface(strewn, settled):
     desk, _, card = parts(strewn)
     type_into(card.width_field.field, "450")
-    assert desk.source.scatter.width_mm == 450
+    assert desk.selection.source.scatter.width_mm == 450
     desk.go("Repeat")
     settled(strewn)
     repeat = strewn.stages["Repeat"]
@@ -120,10 +120,10 @@ def test_a_scatter_sheet_goes_through_repeat_into_a_surface(strewn, settled):
     }
     repeat.mend.make_surface()
     settled(strewn)
-    assert (desk.surface.width_mm, desk.surface.height_mm) == (450, 600)
+    assert (desk.selection.surface.width_mm, desk.selection.surface.height_mm) == (450, 600)
     desk.go("Gather")
     type_into(card.height_field.field, "500")
-    assert desk.surface.height_mm == 500
+    assert desk.selection.surface.height_mm == 500
 
 
 def test_the_rig_takes_frames_and_says_how_good_it_is(window, settled, soon):
@@ -134,7 +134,7 @@ def test_the_rig_takes_frames_and_says_how_good_it_is(window, settled, soon):
     click(gather.rig.take)
     soon(lambda: len(desk.job.sources) == 1)
     settled(window)
-    source = desk.source
+    source = desk.selection.source
     assert source.kind == "scan"
     assert source.sized
     assert {p.role for p in source.pictures} == {"normal", "height"}
@@ -166,7 +166,7 @@ def test_the_rig_is_stopped(window, settled, soon):
     click(gather.rig.take)
     soon(lambda: "Frame" in gather.rig.state.text())
     click(gather.rig.stop)
-    soon(lambda: desk.worker.idle)
+    soon(lambda: desk.work.idle)
     settled(window)
     assert "Stopped" in gather.rig.state.text()
     assert not desk.job.sources
@@ -188,4 +188,4 @@ def test_a_folder_of_frames_is_dropped(window, settled, tmp_path):
     drop(window, folder)
     settled(window)
     assert [source.kind for source in window.desk.job.sources] == ["scan"]
-    assert window.desk.source.sheet_mm == (120, 120)
+    assert window.desk.selection.source.sheet_mm == (120, 120)

@@ -15,7 +15,7 @@ def walled(window, settled, tmp_path):
     """A window on a photo of a wall, sized as 450 × 350 mm."""
     path = tmp_path / "wall.png"
     path.write_bytes(encode_png(np.rint(np.clip(wall("half", turn=1.0), 0, 1) * 255).astype(np.uint8)))
-    window.desk.gather([path])
+    window.desk.gather.read([path])
     settled(window)
     gather = window.stages["Gather"]
     gather.source_card.frame.keep.setChecked(False)
@@ -33,28 +33,28 @@ def choose(window, op):
 def test_whole_courses_measure_and_a_known_course_sizes_the_sheet(walled, settled, soon):
     desk, repeat = walled.desk, walled.stages["Repeat"]
     choose(walled, "mend.courses")
-    soon(lambda: desk.source_id in repeat.mend.beats)
+    soon(lambda: desk.selection.source_id in repeat.mend.beats)
     settled(walled)
     assert repeat.mend.beat.isVisible()
-    assert desk.source.mend.number("across") == 3
-    assert desk.source.mend.number("up") == 4
+    assert desk.selection.source.mend.number("across") == 3
+    assert desk.selection.source.mend.number("up") == 4
     assert "course 37.5" in walled.told.text()
     type_into(repeat.mend.beat.course.field, "75")
     settled(walled)
-    assert desk.source.straightening.width_mm == pytest.approx(900, abs=3)
+    assert desk.selection.source.straightening.width_mm == pytest.approx(900, abs=3)
     assert repeat.pair.done.grid.width_mm == pytest.approx(675, abs=3)
     assert all(reading.closes for reading in repeat.pair.done.seams)
     assert desk.session.store.undo_label == "Size by the known unit"
     desk.session.store.undo()
     desk.session.store.undo()
-    assert desk.source.mend.op == "mend.courses"
+    assert desk.selection.source.mend.op == "mend.courses"
     desk.session.store.undo()
-    assert desk.source.mend.op == "mend.best_cut"
+    assert desk.selection.source.mend.op == "mend.best_cut"
 
 
 def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
     desk = window.desk
-    desk.gather([photo_file])
+    desk.gather.read([photo_file])
     settled(window)
     gather = window.stages["Gather"]
     gather.source_card.frame.keep.setChecked(False)
@@ -63,7 +63,7 @@ def test_a_picture_without_a_beat_is_told(window, settled, photo_file, soon):
     settled(window)
     choose(window, "mend.courses")
     soon(lambda: "regrow" in window.told.text())
-    assert desk.source.mend.op == "mend.courses"
+    assert desk.selection.source.mend.op == "mend.courses"
 
 
 @pytest.mark.parametrize(("op", "size"), [("mend.level", (450, 350)), ("mend.regrow", (450, 350))])
@@ -75,13 +75,13 @@ def test_level_and_regrow(walled, settled, op, size):
     done = repeat.pair.done
     assert (done.grid.width_mm, done.grid.height_mm) == pytest.approx(size)
     assert done.cut is None
-    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(repeat.desk.source.mend.complete())
+    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(repeat.desk.selection.source.mend.complete())
 
 
 def test_a_surface_follows_its_source_through_another_method(walled, settled):
     desk, repeat = walled.desk, walled.stages["Repeat"]
     repeat.mend.make_surface()
-    surface = desk.surface
+    surface = desk.selection.surface
     desk.go("Repeat")
     choose(walled, "mend.level")
     after = desk.job.surface(surface.id)
@@ -94,7 +94,7 @@ def test_a_surface_follows_its_source_through_another_method(walled, settled):
 
 def test_breaking_the_repeat_widens_the_surface_and_calms_the_score(demo_window, settled):
     desk, repeat = demo_window.desk, demo_window.stages["Repeat"]
-    desk.select(source="shingle")
+    desk.selection.choose(source="shingle")
     desk.go("Repeat")
     settled(demo_window)
     cell = repeat.pair.done.grid

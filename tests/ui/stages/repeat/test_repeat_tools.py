@@ -16,14 +16,14 @@ from tests.ui.test_whole_pass import type_into
 
 @pytest.fixture
 def shingle(demo_window, settled):
-    demo_window.desk.select(source="shingle")
+    demo_window.desk.selection.choose(source="shingle")
     demo_window.desk.go("Repeat")
     settled(demo_window)
     return demo_window
 
 
 def step(window, name, settled):
-    window.desk.set_step(name)
+    window.desk.view.set_step(name)
     settled(window)
     return window.stages["Repeat"]
 
@@ -36,28 +36,28 @@ def test_the_repeat_is_chosen_by_dragging_and_by_search(shingle, settled, soon):
     assert (whole.width_mm, whole.height_mm) == (640, 480)
     right = at(board, 640, 240)
     pull(board, right, right - QPoint(60, 0))
-    crop = desk.source.crop
+    crop = desk.selection.source.crop
     assert crop.x_mm == 0
     assert 500 < crop.width_mm < 600
     assert crop.height_mm == 480
     inside = at(board, crop.width_mm / 2, 240)
     pull(board, inside, inside + QPoint(20, 0))
-    assert desk.source.crop.x_mm > 10
-    assert desk.source.crop.width_mm == pytest.approx(crop.width_mm)
+    assert desk.selection.source.crop.x_mm > 10
+    assert desk.selection.source.crop.width_mm == pytest.approx(crop.width_mm)
     assert desk.job.surface("shingle-bed").width_mm < 2 * 550
     repeat.choose.find_best()
     soon(lambda: repeat.choose.proposals)
     settled(shingle)
     costs = [proposal.cost for proposal in repeat.choose.proposals]
     assert costs == sorted(costs)
-    assert desk.source.crop == repeat.choose.proposals[0].crop
+    assert desk.selection.source.crop == repeat.choose.proposals[0].crop
     click(repeat.choose.list.viewport(), repeat.choose.list.visualItemRect(repeat.choose.list.item(1)).center())
-    assert desk.source.crop == repeat.choose.proposals[1].crop
+    assert desk.selection.source.crop == repeat.choose.proposals[1].crop
     type_into(repeat.choose.fields["width_mm"].field, "9000")
     assert "mm" in shingle.told.text()
-    assert desk.source.crop == repeat.choose.proposals[1].crop
+    assert desk.selection.source.crop == repeat.choose.proposals[1].crop
     click(repeat.choose.whole)
-    assert desk.source.crop is None
+    assert desk.selection.source.crop is None
 
 
 def test_the_cut_is_pulled_through_a_place_and_let_go(shingle, settled):
@@ -72,16 +72,16 @@ def test_the_cut_is_pulled_through_a_place_and_let_go(shingle, settled):
     aim = 0.85 * lap if x < 0.5 * lap else 0.2 * lap
     pull(board, at(board, x, y), at(board, aim, y))
     settled(shingle)
-    assert len(desk.source.pins) == 1
+    assert len(desk.selection.source.pins) == 1
     after = repeat.pair.done.cut.path_x
     assert abs(after[row] * done.grid.width_mm - aim) < 0.12 * lap
     assert repeat.mend.pins.isVisible()
     pinned = at(board, aim, y)
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, pinned)
-    assert desk.source.pins == ()
+    assert desk.selection.source.pins == ()
     desk.session.store.undo()
     click(repeat.mend.pins)
-    assert desk.source.pins == ()
+    assert desk.selection.source.pins == ()
 
 
 def test_closed_patches_cover_the_worst_spots(shingle, settled):
@@ -105,7 +105,7 @@ def test_a_brush_strokes_over_an_edge_and_is_taken_out_later(shingle, settled, b
     # The joins cross in the middle of the cell: from one side of the edge to the other.
     pull(board, at(board, -30, 60), at(board, 30, 90))
     settled(shingle)
-    (stroke,) = desk.source.touches
+    (stroke,) = desk.selection.source.touches
     assert stroke.brush.op == f"touch.{brush}"
     assert len(stroke.points) >= 2
     after = repeat.pair.done.small[MapKind.BASE_COLOUR]
@@ -119,11 +119,11 @@ def test_a_brush_strokes_over_an_edge_and_is_taken_out_later(shingle, settled, b
     click(repeat.touch.list.viewport(), repeat.touch.list.visualItemRect(repeat.touch.list.item(0)).center())
     click(repeat.touch.remove)
     settled(shingle)
-    assert len(desk.source.touches) == 1
-    assert desk.source.touches[0].id != stroke.id
+    assert len(desk.selection.source.touches) == 1
+    assert desk.selection.source.touches[0].id != stroke.id
     desk.session.store.undo()
     desk.session.store.undo()
-    assert [touch.id for touch in desk.source.touches] == [stroke.id]
+    assert [touch.id for touch in desk.selection.source.touches] == [stroke.id]
 
 
 def test_brush_keys_size_it_take_from_a_place_and_draw_straight(shingle, settled):
@@ -140,7 +140,7 @@ def test_brush_keys_size_it_take_from_a_place_and_draw_straight(shingle, settled
     hover(board, at(board, 150, -80))
     QTest.keyClick(board, Qt.Key.Key_T)
     pull(board, at(board, 0, 0), at(board, 20, 30), at(board, 60, 0), keys=Qt.KeyboardModifier.ShiftModifier)
-    stroke = desk.source.touches[-1]
+    stroke = desk.selection.source.touches[-1]
     assert len(stroke.points) == 2
     assert stroke.offset == pytest.approx((150, -80), abs=4)
     QTest.keyClick(board, Qt.Key.Key_A)
@@ -155,7 +155,7 @@ def test_the_field_takes_strokes_too(shingle, settled):
     field = repeat.pair.areas()[1].center().toPoint()
     pull(repeat.pair, field, field + QPoint(6, 0))
     settled(shingle)
-    assert len(desk.source.touches) == 1
+    assert len(desk.selection.source.touches) == 1
 
 
 def test_the_sheet_is_shifted_by_drag_arrows_and_numbers(shingle, settled):
@@ -165,18 +165,18 @@ def test_the_sheet_is_shifted_by_drag_arrows_and_numbers(shingle, settled):
     click(repeat.touch.tools.buttons["shift"])
     board = repeat.pair
     pull(board, at(board, 0, 0), at(board, 40, 25))
-    assert desk.source.shift == pytest.approx((40, 25), abs=3)
+    assert desk.selection.source.shift == pytest.approx((40, 25), abs=3)
     board.setFocus()
     QTest.keyClick(board, Qt.Key.Key_Right)
-    assert desk.source.shift[0] == pytest.approx(41, abs=3)
+    assert desk.selection.source.shift[0] == pytest.approx(41, abs=3)
     type_into(repeat.touch.shift_fields[0].field, "137.5")
     settled(shingle)
-    assert desk.source.shift[0] == 137.5
+    assert desk.selection.source.shift[0] == 137.5
     after = repeat.pair.done.small[MapKind.BASE_COLOUR]
     assert after.mean() == pytest.approx(before.mean(), rel=0.01)
     assert repeat.pair.done.seams[0].closes
     click(repeat.touch.back)
-    assert desk.source.shift == (0, 0)
+    assert desk.selection.source.shift == (0, 0)
 
 
 def test_every_marks_number_stands_on_the_cell(shingle, settled):
@@ -195,14 +195,14 @@ def test_a_loud_spot_is_quietened_by_a_click_on_its_mark(shingle, settled):
     loud = done.features[0]
     click(board, at(board, loud.x, done.grid.height_mm - loud.y))
     settled(shingle)
-    assert len(desk.source.quiets) == 1
+    assert len(desk.selection.source.quiets) == 1
     left = repeat.pair.done.features
     gone = [
         f for f in left if np.hypot(f.x - loud.x, f.y - loud.y) < 0.3 * loud.size and f.strength >= 0.95 * loud.strength
     ]
     assert not gone
     click(repeat.break_up.again)
-    assert desk.source.quiets == ()
+    assert desk.selection.source.quiets == ()
 
 
 def test_variants_are_laid_and_written_as_files(shingle, settled, soon, tmp_path):
@@ -214,7 +214,7 @@ def test_variants_are_laid_and_written_as_files(shingle, settled, soon, tmp_path
     repeat.break_up.write_to(tmp_path)
     soon(lambda: "files in" in shingle.told.text())
     names = sorted(path.name for path in tmp_path.rglob("*.*"))
-    count = int(desk.source.breakup.value("count"))
+    count = int(desk.selection.source.breakup.value("count"))
     assert sum("base_colour" in name for name in names) >= count
 
 
@@ -234,13 +234,13 @@ def test_regrowing_shows_a_rough_sheet_first_and_can_be_stopped(shingle, settled
     desk = shingle.desk
     repeat = step(shingle, "mend", settled)
     shown = []
-    desk.sheet_ready.connect(lambda done: shown.append(done.rough))
+    desk.repeat.ready.connect(lambda done: shown.append(done.rough))
     click(repeat.mend.method.buttons["mend.regrow"])
     settled(shingle)
     assert shown[0] is True
     assert shown[-1] is False
     type_into(repeat.mend.form.controls["seed"].field, "7")
-    soon(lambda: not desk.worker.idle)
+    soon(lambda: not desk.work.idle)
     shingle.actions_.leave_tool()
     assert "Stopped" in shingle.told.text()
-    soon(lambda: desk.worker.idle)
+    soon(lambda: desk.work.idle)

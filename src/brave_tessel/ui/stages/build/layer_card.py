@@ -2,24 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from typing import Any
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QLabel, QMenu
 
-from ....core.job.document import (
-    BundleWhat,
-    Layer,
-    PaintedWhat,
-    RecipeWhat,
-    Setting,
-    SourceWhat,
-    Surface,
-    WaterWhat,
-    every_layer,
-)
+from ....core.buildup.kind import kind_of
+from ....core.job.layers import Layer, Surface, every_layer
+from ....core.job.nodes import Setting
 from ....core.operation import family
-from ....engine.intents import layers as layer_intents
 from ...controls.hatch import HATCHES, hatch_icon
 from ...controls.panels import Heading, button, words
 from ...desk import Desk
@@ -36,13 +28,14 @@ class LayerCard(WhereForms):
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
-        self.shape: Any = None
+        self.shape: Hashable = None
         self.shown_id = ""
         self.rule_thumbs: dict[str, Any] = {}
         self.fault = words("", "fault")
         self.clear_tools()
         self.stroke_chosen.connect(lambda _id: self._again())
         self.rule_chosen.connect(lambda _id: self._again())
+        self.brush_wanted.connect(self._add_brush)
 
     # Which layer ---------------------------------------------------------------------------------
 
@@ -60,49 +53,18 @@ class LayerCard(WhereForms):
 
     def _again(self) -> None:
         self.shape = None
-        self.show_layer(self.desk.surface, self.desk.layer)
+        self.show_layer(self.desk.selection.surface, self.desk.selection.layer)
 
-    def _shape(self, surface: Surface | None, layer: Layer | None) -> Any:
+    def _shape(self, surface: Surface | None, layer: Layer | None) -> Hashable:
         """What the card's make-up hangs on; numbers are not in it."""
         if surface is None or layer is None:
             return None
-        what = layer.what
-        steps = tuple((s.name, s.op, s.opened) for s in what.recipe.steps) if isinstance(what, RecipeWhat) else ()
+        rows = tuple(row.key for row in kind_of(layer.what).form(self.desk.job, surface, layer))
         rules = tuple((rule.id, rule.rule.op, bool(rule.strokes)) for rule in layer.where)
-        order = [entry.id for entry, _ in every_layer(surface.layers)]
-        more = (
-            getattr(getattr(what, "stamp", None), "op", ""),
-            getattr(what, "closed", None),
-            getattr(what, "rounded", None),
-            bool(getattr(what, "drawing", "")),
-            getattr(what, "passing", None),
-            bool(getattr(what, "strokes", ())),
-            tuple((k.id, k.shape.op) for k in what.scatter.kinds) if hasattr(what, "scatter") else (),
-            tuple((x.id, x.name) for x in what.layers) if isinstance(what, BundleWhat) else (),
-        )
-        return (
-            surface.id,
-            layer.id,
-            layer.name,
-            layer.locked,
-            layer.hatch,
-            type(what),
-            steps,
-            rules,
-            layer.maps,
-            layer.seat.op,
-            tuple(order),
-            more,
-            self._own_maps(layer),
-            surface.width_mm,
-            surface.height_mm,
-        )
-
-    def _own_maps(self, layer: Layer) -> tuple[bool, ...]:
-        if not isinstance(layer.what, SourceWhat):
-            return ()
-        source = next((s for s in self.desk.job.sources if s.id == layer.what.source), None)
-        return (source.brings("height"), source.brings("roughness")) if source else ()
+        order = tuple(entry.id for entry, _ in every_layer(surface.layers))
+        head = (layer.id, layer.name, layer.locked, layer.hatch, bool(layer.kit))
+        size = (surface.id, surface.width_mm, surface.height_mm)
+        return (size, head, type(layer.what), layer.what.passing, rows, rules, layer.seat.op, order)
 
     def _build(self, surface: Surface | None, layer: Layer | None) -> None:
         kept = self.chosen_stroke
@@ -111,9 +73,9 @@ class LayerCard(WhereForms):
             bar.setValue(0)
         self.shown_id = layer.id if layer else ""
         self.empty()
-        self.forms, self.fields, self.told = [], [], []
+        self.forms, self.fields, self.told, self.shows = [], [], [], []
+        self.built_count += 1
         self.clear_tools()
-        self.told_neutral = None
         self.chosen_stroke = kept
         self.fault = words("", "fault")
         if surface is None or layer is None:
@@ -122,8 +84,6 @@ class LayerCard(WhereForms):
             return
         self._build_head(surface, layer)
         self.build_what(surface, layer)
-        if isinstance(layer.what, PaintedWhat):
-            self.build_brush(layer.what.strokes, painted_layer=True)
         self.build_where(surface, layer)
         self._build_seat(surface, layer)
 
@@ -156,6 +116,12 @@ class LayerCard(WhereForms):
         self.add(self.fault)
         self.fault.hide()
 
+    def _add_brush(self) -> None:
+        layer = self.desk.selection.layer
+        strokes = layer.what.painted() if layer is not None else None
+        if strokes is not None:
+            self.build_brush(strokes, painted_layer=True)
+
     def show_fault(self, text: str) -> None:
         """What went wrong in this layer, in one sentence."""
         self.fault.setText(text)
@@ -165,9 +131,7 @@ class LayerCard(WhereForms):
 
     def _build_seat(self, surface: Surface, layer: Layer) -> None:
         first = surface.layers[0].id == layer.id
-        if isinstance(layer.what, WaterWhat | PaintedWhat) or (
-            isinstance(layer.what, BundleWhat) and layer.what.passing
-        ):
+        if not kind_of(layer.what).seated or layer.what.passing:
             return
         self.add(
             Heading(
@@ -198,7 +162,7 @@ class LayerCard(WhereForms):
         tone.add(self.setting_form(layer, ("tone",)))
 
     def _seat_kind(self, op: str) -> None:
-        layer = self.desk.layer
+        layer = self.desk.selection.layer
         if layer and layer.seat.op != op:
             params = next(entry.params for entry in family("seat") if entry.id == op)
             self.put(
@@ -206,10 +170,3 @@ class LayerCard(WhereForms):
                 Setting(op=op, values={k: v for k, v in layer.seat.values.items() if k in params}),
                 "Another seat",
             )
-
-    # Intents -------------------------------------------------------------------------------------
-
-    def unbundle(self) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
-        if surface and layer and isinstance(layer.what, BundleWhat):
-            self.desk.dispatch(layer_intents.unbundle(surface, layer))

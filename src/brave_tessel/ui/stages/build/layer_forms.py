@@ -7,8 +7,9 @@ from typing import Any
 
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QWidget
 
+from ....core.buildup.form_rows import Change
 from ....core.job.commands import fetch
-from ....core.job.document import Layer
+from ....core.job.layers import Layer
 from ....core.operation import Param, Value
 from ....engine.intents import layers as layer_intents
 from ... import theme
@@ -28,7 +29,9 @@ class LayerForms(Column):
         self.forms: list[tuple[OperationForm, Values]] = []
         self.fields: list[tuple[Any, Callable[[Layer], Any]]] = []
         self.told: list[tuple[Callable[[str], object], Callable[[Layer], str]]] = []
+        self.shows: list[Callable[[Layer], object]] = []
         self.unfolded: set[str] = set()
+        self.built_count = 0
 
     # Forms of declared settings ------------------------------------------------------------------
 
@@ -49,7 +52,7 @@ class LayerForms(Column):
         """One control for a plain value at a place within the layer."""
         control = control_for(param, value)
         told = label or f"Set {param.label.lower()}"
-        control.changed.connect(lambda v: self.put(where, v, told, gesture=f"{self.desk.layer_id}-{where}"))
+        control.changed.connect(lambda v: self.put(where, v, told, gesture=f"{self.desk.selection.layer_id}-{where}"))
         control.released.connect(self.desk.end_gesture)
         if hasattr(control, "refused"):
             control.refused.connect(lambda text: self.desk.tell(text, "fault"))
@@ -88,17 +91,23 @@ class LayerForms(Column):
             control.show_value(read(layer))
         for show, say in self.told:
             show(say(layer))
+        for show_layer in self.shows:
+            show_layer(layer)
 
     # Intents -------------------------------------------------------------------------------------
 
     def set_setting(self, where: tuple[str, ...], name: str, value: Any) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             self.desk.dispatch(layer_intents.set_setting(surface, layer, where, name, value))
 
+    def change(self, change: Change | None) -> bool:
+        """Carry out what a row changes of the present layer."""
+        return change is not None and self.put(change.where, change.value, change.label, gesture=change.gesture)
+
     def put(self, where: tuple[str, ...], value: Any, label: str, *, gesture: str = "") -> bool:
         """Put a value at a place within the layer."""
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         return bool(
             surface
             and layer

@@ -8,23 +8,16 @@ from PyQt6.QtCore import QObject
 from PyQt6.QtGui import QAction, QPixmap
 from PyQt6.QtWidgets import QApplication, QMenu, QPushButton
 
+from ....core.buildup.kind import kind_of
 from ....core.errors import TesselError
 from ....core.job.commands import Batch
-from ....core.job.document import (
-    BundleWhat,
-    Layer,
-    RecipeWhat,
-    SourceWhat,
-    Surface,
-    SurfaceWhat,
-    WaterWhat,
-    every_layer,
-)
+from ....core.job.document import Source
+from ....core.job.layers import Layer, Surface, every_layer
 from ....core.maps import MapSet
 from ....core.quantity import format_number
 from ....engine.intents import layers as layer_intents
 from ....engine.intents.layers import set_in_layer
-from ....engine.intents.merging import joined_maps, merge_layers
+from ....engine.intents.merging import joined_maps, keep_maps, merge_layers, merged_name
 from ....engine.pictures.results import SurfacePicture
 from ....engine.wording import sentence
 from ... import theme
@@ -33,7 +26,7 @@ from ...controls.hatch import next_hatch
 from ...controls.panels import button
 from ...controls.rows import Row, RowList
 from ...desk import Desk
-from .layer_what import KINDS
+from ...workroom import Pace
 from .surface_board import ITEM_MIME
 
 
@@ -87,22 +80,24 @@ class LayerList(QObject):
     # Choosing ------------------------------------------------------------------------------------
 
     def _choose(self, id: str) -> None:
-        self.desk.layer_ids = (id,)
-        self.desk.rule_id = ""
-        self.desk.select(layer=id)
+        self.desk.selection.layer_ids = (id,)
+        self.desk.selection.rule_id = ""
+        self.desk.selection.choose(layer=id)
 
     def _pick(self, ids: list[str]) -> None:
         """Several rows chosen; the card shows the one chosen last."""
         if len(ids) > 1:
-            self.desk.layer_ids = tuple(ids)
+            self.desk.selection.layer_ids = tuple(ids)
 
     @property
     def ids(self) -> tuple[str, ...]:
         """The chosen layers; those of a chosen bundle go with it."""
-        return self.desk.layer_ids or ((self.desk.layer_id,) if self.desk.layer_id else ())
+        return self.desk.selection.layer_ids or (
+            (self.desk.selection.layer_id,) if self.desk.selection.layer_id else ()
+        )
 
     def _carry_out(self, make: Any, then: Any = None) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface is None or not self.ids:
             return
         try:
@@ -113,15 +108,15 @@ class LayerList(QObject):
         command, fresh = made if isinstance(made, tuple) else (made, None)
         if self.desk.dispatch(command) and fresh is not None:
             layers = fresh if isinstance(fresh, tuple) else (fresh,)
-            self.desk.layer_ids = tuple(layer.id for layer in layers)
-            self.desk.select(layer=layers[-1].id)
+            self.desk.selection.layer_ids = tuple(layer.id for layer in layers)
+            self.desk.selection.choose(layer=layers[-1].id)
 
     # Intents -------------------------------------------------------------------------------------
 
     def fill_lay_menu(self, menu: QMenu) -> None:
         """What can be laid on, in groups."""
         menu.clear()
-        for group, kinds in layer_intents.layer_kinds(self.desk.job, self.desk.surface).items():
+        for group, kinds in layer_intents.layer_kinds(self.desk.job, self.desk.selection.surface).items():
             target = menu if group == "Special" else menu.addMenu(group)
             if target is None or (not kinds and group != "Special"):
                 continue
@@ -132,16 +127,16 @@ class LayerList(QObject):
 
     def lay_on(self, group: str, kind: str) -> None:
         """A new layer of a kind above the chosen one."""
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface is None:
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
         command, layer = layer_intents.lay_on(
-            self.desk.job, surface, group, kind, above=self.desk.layer_id, hatch=hatch
+            self.desk.job, surface, group, kind, above=self.desk.selection.layer_id, hatch=hatch
         )
         if self.desk.dispatch(command):
-            self.desk.rule_id = ""
-            self.desk.select(layer=layer.id)
+            self.desk.selection.rule_id = ""
+            self.desk.selection.choose(layer=layer.id)
 
     def duplicate(self) -> None:
         self._carry_out(lambda surface: layer_intents.duplicate_layers(surface, self.ids))
@@ -155,51 +150,61 @@ class LayerList(QObject):
 
     def copy(self) -> None:
         """The chosen layers on the clipboard; they can be pasted into any job."""
-        surface, board = self.desk.surface, QApplication.clipboard()
+        surface, board = self.desk.selection.surface, QApplication.clipboard()
         if surface and board and self.ids:
             board.setText(layer_intents.copied(surface, self.ids))
             self.desk.tell(f"{len(self.ids)} layer{'s' if len(self.ids) > 1 else ''} copied.")
 
     def paste(self) -> None:
         board = QApplication.clipboard()
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface is None or board is None:
             return
         text = board.text()
         try:
-            command, fresh = layer_intents.paste_layers(surface, text, self.desk.layer_id)
+            command, fresh = layer_intents.paste_layers(surface, text, self.desk.selection.layer_id)
         except TesselError as error:
             self.desk.tell(sentence(error), "caution")
             return
         if self.desk.dispatch(command):
-            self.desk.select(layer=fresh[-1].id)
+            self.desk.selection.choose(layer=fresh[-1].id)
 
     def merge(self) -> None:
         """The chosen layers as one map set; they are kept and can be opened again."""
-        surface, ids, session = self.desk.surface, self.ids, self.desk.session
+        surface, ids, snapshot = self.desk.selection.surface, self.ids, self.desk.session.snapshot()
         if surface is None or len(layer_intents.chosen_layers(surface, ids)) < 2:
             self.desk.tell("Choose the layers to merge, with Ctrl or Shift.", "caution")
             return
         layers = layer_intents.chosen_layers(surface, ids)
         self.desk.tell("Merging…")
-        self.desk.ask(
+        self.desk.work.ask(
             "merge",
-            lambda current: joined_maps(session, surface, layers, current=current),
+            lambda current: joined_maps(snapshot, surface, layers, current=current),
             lambda maps: self._merged(surface.id, ids, maps),
+            pace=Pace.LONG,
         )
 
     def _merged(self, surface_id: str, ids: tuple[str, ...], maps: MapSet) -> None:
+        """Keep the joined maps, off the window's thread, and put them in place of the layers as they are now."""
         surface = next((s for s in self.desk.job.surfaces if s.id == surface_id), None)
-        if surface is not None:
-            self._carry_out(lambda _surface: merge_layers(self.desk.session, surface, ids, maps))
-            self.desk.tell("Merged; the layers are kept and can be opened again from the card.")
+        if surface is None:
+            return
+        intake, title = self.desk.session.intake(), merged_name(surface, ids)
+
+        def then(source: Source) -> None:
+            present = next((s for s in self.desk.job.surfaces if s.id == surface_id), None)
+            if present is not None:
+                self._carry_out(lambda _surface: merge_layers(present, ids, source))
+                self.desk.tell("Merged; the layers are kept and can be opened again from the card.")
+
+        self.desk.work.ask("merge", lambda _current: keep_maps(intake, surface, title, maps), then, pace=Pace.LONG)
 
     def solo(self) -> None:
         """Show only the chosen layer on the board, or everything again."""
-        self.desk.show_solo("" if self.desk.solo else self.desk.layer_id)
+        self.desk.view.show_solo("" if self.desk.view.solo else self.desk.selection.layer_id)
 
     def lock(self) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             label = "Unlock a layer" if layer.locked else "Lock a layer"
             commands = tuple(
@@ -211,16 +216,16 @@ class LayerList(QObject):
 
     def rename(self) -> None:
         """Type another name over the chosen row."""
-        self.list.rename_in_place(self.desk.layer_id)
+        self.list.rename_in_place(self.desk.selection.layer_id)
 
     def _rename(self, id: str, name: str) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface:
             layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
             self.desk.dispatch(set_in_layer(surface, layer, ("name",), name, "Rename the layer"))
 
     def _show_or_hide(self, id: str, shown: bool) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface:
             layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
             self.desk.dispatch(
@@ -238,7 +243,7 @@ class LayerList(QObject):
         chosen = ids or self.ids
         if target not in chosen:
             self._carry_out(lambda surface: layer_intents.move_layers(surface, chosen, target, where))
-        self.show_rows(self.desk.surface, None)
+        self.show_rows(self.desk.selection.surface, None)
 
     # Showing -------------------------------------------------------------------------------------
 
@@ -247,19 +252,16 @@ class LayerList(QObject):
         self.done = done if done is not None else getattr(self, "done", None)
         rows = self._rows(surface.layers, 0) if surface else []
         self.list.nests = (
-            {layer.id for layer, _ in every_layer(surface.layers) if isinstance(layer.what, BundleWhat)}
-            if surface
-            else set()
+            {layer.id for layer, _ in every_layer(surface.layers) if layer.what.holds} if surface else set()
         )
-        self.list.show_rows(rows, self.desk.layer_id)
+        self.list.show_rows(rows, self.desk.selection.layer_id)
         return len(rows)
 
     def _rows(self, layers: tuple[Layer, ...], indent: int) -> list[Row]:
         rows = []
         for layer in reversed(layers):
             rows.append(self._row(layer, indent))
-            if isinstance(layer.what, BundleWhat):
-                rows += self._rows(layer.what.layers, indent + 1)
+            rows += self._rows(layer.what.held(), indent + 1)
         return rows
 
     def _row(self, layer: Layer, indent: int) -> Row:
@@ -272,7 +274,7 @@ class LayerList(QObject):
         note = (
             sentence(faults[layer.id])
             if fault
-            else ("shown alone · " if self.desk.solo == layer.id else "") + describe(layer)
+            else ("shown alone · " if self.desk.view.solo == layer.id else "") + describe(layer)
         )
         return Row(
             layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked
@@ -281,16 +283,8 @@ class LayerList(QObject):
 
 def describe(layer: Layer) -> str:
     """One line on what a layer is and how it sits."""
-    kind = "water" if isinstance(layer.what, WaterWhat) else KINDS[type(layer.what)]
+    kind = kind_of(layer.what)
     rules = f"{len(layer.where)} rules" if len(layer.where) > 1 else "1 rule" if layer.where else ""
-    level = 0.0
-    if isinstance(layer.what, WaterWhat):
-        level = layer.what.water.number("level")
-    elif isinstance(layer.what, RecipeWhat | SourceWhat | SurfaceWhat) and layer.seat.op in {
-        "seat.by_height",
-        "seat.over",
-    }:
-        level = layer.seat.number("level")
+    level = kind.level(layer)
     rides = f"{'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
-    plain = not isinstance(layer.what, RecipeWhat | SourceWhat) or not (rules or rides)
-    return " · ".join(part for part in (kind if plain else "", rules, rides) if part)
+    return " · ".join(part for part in (kind.describe(layer), rules, rides) if part)

@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QComboBox, QLabel, QMenu, QPushButton
 from ....core.buildup.brush import values_of
 from ....core.buildup.where import MODES
 from ....core.job.commands import Move, Remove, fetch
-from ....core.job.document import Layer, PaintedWhat, Rule, Stroke, Surface, layer_path
+from ....core.job.layers import Layer, Rule, Stroke, Surface, layer_path
 from ....core.operation import REGISTRY, family
 from ....engine.intents import layers as layer_intents
 from ....engine.library.marks_of_use import PRESETS
@@ -35,6 +35,8 @@ class WhereForms(WhatForms):
     rule_chosen = pyqtSignal(str)
     stroke_chosen = pyqtSignal(str)
     pick_wanted = pyqtSignal()
+
+    rule_thumbs: dict[str, Any]
 
     def clear_tools(self) -> None:
         """Forget the controls of the layer shown before."""
@@ -66,7 +68,7 @@ class WhereForms(WhatForms):
             action = menu.addAction(operation.label)
             if action:
                 action.setToolTip(operation.help.splitlines()[0])
-                action.triggered.connect(lambda _checked=False, op=operation.id: self._add_rule(op))
+                action.triggered.connect(lambda _checked=False, op=operation.id: self.add_rule(op))
         menu.setToolTipsVisible(True)
         add.setMenu(menu)
         ready = button("Ready-made", lambda: None, tip="Handfuls of rules; once added they are plain rules")
@@ -83,65 +85,60 @@ class WhereForms(WhatForms):
 
     def current_rule(self, layer: Layer) -> Rule | None:
         """The chosen rule, or the last."""
-        chosen = next((rule for rule in layer.where if rule.id == self.desk.rule_id), None)
+        chosen = next((rule for rule in layer.where if rule.id == self.desk.selection.rule_id), None)
         return chosen or (layer.where[-1] if layer.where else None)
 
     def show_rules(self, layer: Layer, thumbs: dict[str, Any] | None = None) -> None:
         """The rules with their modes, values and small pictures."""
         if self.rules is None:
             return
-        self.rule_thumbs = thumbs or getattr(self, "rule_thumbs", {})
+        self.rule_thumbs = thumbs or self.rule_thumbs
         rule = self.current_rule(layer)
         self.rules.show_rows([self._rule_row(entry) for entry in layer.where], rule.id if rule else "")
 
     def _rule_row(self, rule: Rule) -> Row:
-        operation = REGISTRY.get(rule.rule.op)
         picture = QPixmap(1, 1)
         picture.fill(theme.colour("chalk"))
         if rule.id in self.rule_thumbs:
             picture = QPixmap.fromImage(to_image(self.rule_thumbs[rule.id]))
         return Row(
-            rule.id,
-            f"{rule.mode} · {operation.label if operation else rule.rule.op}",
-            rule_note(rule),
-            picture=picture,
-            shown=rule.shown,
+            rule.id, f"{rule.mode} · {rule.rule.operation.label}", rule_note(rule), picture=picture, shown=rule.shown
         )
 
     def _choose_rule(self, id: str) -> None:
-        self.desk.rule_id = id
+        self.desk.selection.rule_id = id
         self.rule_chosen.emit(id)
 
     def _remove_rule(self, id: str) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), "where", id), label="Take out a rule"))
 
     def _move_rule(self, id: str, row: int) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             self.desk.dispatch(
                 Move(path=(*layer_path(surface, layer.id), "where", id), index=row, label="Reorder rules")
             )
-            self.show_rules(self.desk.layer or layer)
+            self.show_rules(self.desk.selection.layer or layer)
 
-    def _add_rule(self, op: str, *, mode: str = "") -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+    def add_rule(self, op: str, *, mode: str = "") -> None:
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             command, rule = layer_intents.add_rule(surface, layer, op, mode=mode)
-            self.desk.rule_id = rule.id
+            self.desk.selection.rule_id = rule.id
             self.desk.dispatch(command)
 
     def _add_preset(self, name: str) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             self.desk.dispatch(layer_intents.add_rules(surface, layer, PRESETS[name](), f"Add {name.lower()}"))
 
     # One rule ------------------------------------------------------------------------------------
 
     def _build_rule(self, surface: Surface, layer: Layer, rule: Rule) -> None:
-        operation = REGISTRY.get(rule.rule.op)
-        self.add(words(operation.label if operation else rule.rule.op, "section"))
+        operation = rule.rule.operation
+        self.add(words(operation.label, "section"))
         box = QComboBox()
         box.setAccessibleName("Rule mode")
         box.addItems(MODES)
@@ -162,12 +159,12 @@ class WhereForms(WhatForms):
             self.add(
                 button(
                     "Open the rule's recipe",
-                    lambda: self.recipe_wanted.emit(rule.id),
+                    lambda: self.asked.emit("recipe", rule.id),
                     tip="The steps whose opacity is the cover",
                 )
             )
-        elif operation is not None and operation.params:
-            if rule.rule.op in {"where.gradient", "where.band", "where.shape"}:
+        elif operation.params or not operation.known:
+            if operation.handles is not None:
                 self.add(words("Its handles are on the board."))
             self.add(self.setting_form(layer, ("where", rule.id, "rule")))
             if rule.rule.op == "where.id":
@@ -191,10 +188,10 @@ class WhereForms(WhatForms):
         self.paint_button.setCheckable(True)
         self.erase_button = button("Erase", self._toggle_erase, tip="Take away instead (X)")
         self.erase_button.setCheckable(True)
-        self.erase_button.setChecked(self.desk.erasing)
+        self.erase_button.setChecked(self.desk.brush.erasing)
         self.add(line((self.paint_button, 1), (self.erase_button, 1)))
         stroke = next((s for s in strokes if s.id == self.chosen_stroke), None)
-        values = values_of(stroke) if stroke else self.desk.brush
+        values = values_of(stroke) if stroke else self.desk.brush.values
         first = OperationForm("brush.paint", values, only=(*(_INTO if painted_layer else ()), *_BASIC))
         self._watch_brush(first)
         self.add(first)
@@ -232,7 +229,7 @@ class WhereForms(WhatForms):
         if self.strokes is None or self.strokes_part is None or place is None:
             return
         strokes: tuple[Stroke, ...] = fetch(layer, place)
-        painted = isinstance(layer.what, PaintedWhat)
+        painted = layer.what.painted() is not None
         rows = [
             Row(
                 s.id,
@@ -247,10 +244,10 @@ class WhereForms(WhatForms):
 
     def strokes_place(self) -> tuple[str, ...] | None:
         """Where the strokes that are painted now lie within the layer."""
-        layer = self.desk.layer
+        layer = self.desk.selection.layer
         if layer is None:
             return None
-        if isinstance(layer.what, PaintedWhat):
+        if layer.what.painted() is not None:
             return ("what", "strokes")
         rule = self.current_rule(layer)
         painted = (
@@ -265,7 +262,7 @@ class WhereForms(WhatForms):
         self.stroke_chosen.emit(id)
 
     def _remove_stroke(self, id: str) -> None:
-        surface, layer, place = self.desk.surface, self.desk.layer, self.strokes_place()
+        surface, layer, place = self.desk.selection.surface, self.desk.selection.layer, self.strokes_place()
         if surface and layer and place and id:
             self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), *place, id), label="Take out a stroke"))
 
@@ -275,7 +272,7 @@ class WhereForms(WhatForms):
         if self.chosen_stroke and place:
             field = {"size": "size_mm", "opacity": "strength"}.get(name, name)
             if name in {"lattice_across", "lattice_up"}:
-                layer = self.desk.layer
+                layer = self.desk.selection.layer
                 assert layer is not None
                 before = fetch(layer, (*place, self.chosen_stroke)).lattice
                 field, value = "lattice", (value, before[1]) if name == "lattice_across" else (before[0], value)
@@ -287,21 +284,25 @@ class WhereForms(WhatForms):
                     gesture=f"{self.chosen_stroke}-{field}",
                 )
             return
-        self.desk.brush = {**self.desk.brush, name: value}
-        self.desk.brush_changed.emit()
+        self.desk.brush.set_value(name, value)
 
     def _toggle_paint(self) -> None:
         if self.paint_button:
             self.paint_toggled.emit(self.paint_button.isChecked())
 
+    def show_erasing(self, on: bool) -> None:
+        """Show whether the brush rubs out."""
+        if self.erase_button is not None:
+            self.erase_button.setChecked(on)
+
     def _toggle_erase(self) -> None:
-        self.desk.erasing = bool(self.erase_button and self.erase_button.isChecked())
+        self.desk.brush.erasing = bool(self.erase_button and self.erase_button.isChecked())
 
 
 def rule_note(rule: Rule) -> str:
     """A rule's main values in a few words."""
-    operation = REGISTRY.get(rule.rule.op)
-    if operation is None:
+    operation = rule.rule.operation
+    if not operation.known:
         return "made by another version"
     if rule.rule.op == "where.painted":
         return f"{len(rule.strokes)} stroke{'' if len(rule.strokes) == 1 else 's'}"

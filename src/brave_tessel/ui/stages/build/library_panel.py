@@ -9,8 +9,11 @@ from PyQt6.QtCore import QMimeData, Qt, pyqtSignal
 from PyQt6.QtGui import QDrag, QPixmap
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLineEdit, QProgressBar, QVBoxLayout, QWidget
 
+from ....core.buildup.kinds.plain import PlainWhat
+from ....core.buildup.kinds.recipe import RecipeWhat
 from ....core.errors import TesselError
-from ....core.job.document import Job, Layer, PlainWhat, RecipeWhat, Surface, every_layer
+from ....core.job.document import Job
+from ....core.job.layers import Layer, Surface, every_layer
 from ....core.quantity import format_size
 from ....core.sheet import AnyArray
 from ....engine.library.catalogue import FAULTS, Catalogue
@@ -128,7 +131,7 @@ class LibraryPanel(LeftPanel):
 
     def show_items(self) -> None:
         """Read what there is, own folders too, and show what answers the search."""
-        self.every = items(self.desk.job, self.desk.surface, self.folders)
+        self.every = items(self.desk.job, self.desk.selection.surface, self.folders)
         self.seek()
 
     def seek(self) -> None:
@@ -176,7 +179,7 @@ class LibraryPanel(LeftPanel):
                     )
         kits = [item for item in wanted if item.kit is not None]
         if kits:
-            self.desk.ask("library", lambda current: _pictures(kits, current), self._take_thumbs)
+            self.desk.work.ask("library", lambda current: _pictures(kits, current), self._take_thumbs)
 
     def _take_thumbs(self, made: dict[str, AnyArray]) -> None:
         self.thumbs.update(made)
@@ -193,29 +196,29 @@ class LibraryPanel(LeftPanel):
 
     def lay(self, key: str, at: str = "", where: str = "above") -> None:
         """Lay an item above, below or into a layer, by default on the chosen one; a tip goes to the brush."""
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         item = next((entry for entry in items(self.desk.job, surface, self.folders) if entry.key == key), None)
         if item is None or surface is None:
             return
         if item.kind == "tip":
-            self.desk.brush = {
-                **self.desk.brush,
+            self.desk.brush.values = {
+                **self.desk.brush.values,
                 "tip": item.key.partition(":")[2],
-                "spacing": max(0.2, float(self.desk.brush["spacing"])),
+                "spacing": max(0.2, float(self.desk.brush.values["spacing"])),
             }
-            self.desk.brush_changed.emit()
+            self.desk.brush.changed.emit()
             self.desk.tell(f"The brush paints with {item.name}.")
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
         try:
             command, layer, told = lay_item(
-                self.desk.job, surface, item, at=at or self.desk.layer_id, where=where, hatch=hatch
+                self.desk.job, surface, item, at=at or self.desk.selection.layer_id, where=where, hatch=hatch
             )
         except TesselError as error:
             self.desk.tell(sentence(error), "caution")
             return
         if self.desk.dispatch(command):
-            self.desk.select(layer=layer.id)
+            self.desk.selection.choose(layer=layer.id)
             self.desk.tell(
                 " ".join(told) if told else f"{item.name} lies on the surface; its rules look at this relief.",
                 "caution" if told else "note",
@@ -229,8 +232,8 @@ class LibraryPanel(LeftPanel):
 
     def keep(self, name: str, tags: tuple[str, ...] = ()) -> None:
         """Keep the chosen layers as a kit in one's own library."""
-        surface = self.desk.surface
-        ids = self.desk.layer_ids or (self.desk.layer_id,)
+        surface = self.desk.selection.surface
+        ids = self.desk.selection.layer_ids or (self.desk.selection.layer_id,)
         if surface is None or not any(ids):
             return
         try:
@@ -278,14 +281,14 @@ class LibraryPanel(LeftPanel):
             try:
                 self.catalogue.fetch(
                     number,
-                    progress=lambda share: self.desk.later(lambda: self.bar.setValue(int(100 * share))),
+                    progress=lambda share: self.desk.work.later(lambda: self.bar.setValue(int(100 * share))),
                     current=current,
                 )
             except TesselError as error:
                 return sentence(error)
             return ""
 
-        self.desk.ask("catalogue", work, self._fetched)
+        self.desk.work.ask("catalogue", work, self._fetched)
 
     def _fetched(self, trouble: str) -> None:
         self.told.setText(trouble or "Fetched into your library.")
@@ -314,7 +317,7 @@ def kit_picture(kit: Kit, *, px: int = 192) -> AnyArray:
     surface = Surface(id="s", name=kit.name, width_mm=side, height_mm=side, layers=(base,))
     job = Job(id="kit", surfaces=(surface,))
     job = drop_kit(job, surface, kit, above="ground")[0].apply(job)
-    lit = Session(OpenedJob(job)).lit(job.surfaces[0], px, _LIGHT)
+    lit = Session(OpenedJob(job)).snapshot().lit(job.surfaces[0], px, _LIGHT)
     return np.asarray(cv2.resize(np.ascontiguousarray(lit), (96, 96), interpolation=cv2.INTER_AREA), np.uint8)
 
 

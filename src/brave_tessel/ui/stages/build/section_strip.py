@@ -9,7 +9,8 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QPolygonF
 from PyQt6.QtWidgets import QWidget
 
-from ....core.job.document import Layer, WaterWhat
+from ....core.buildup.kind import kind_of
+from ....core.job.layers import Layer
 from ....core.quantity import format_length, format_number
 from ....core.relief.section import Section, cut_along
 from ....core.sheet import AnyArray
@@ -134,7 +135,7 @@ class SectionStrip(QWidget):
         layer: Layer,
     ) -> None:
         """One layer: hatched where it lies on what was there, void where it is cut into it."""
-        water = isinstance(layer.what, WaterWhat)
+        water = kind_of(layer.what).fills
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(brush("waves" if water and lower is not None else layer.hatch))
         if lower is None:
@@ -146,8 +147,8 @@ class SectionStrip(QWidget):
                 painter.setBrush(theme.colour("panel"))
                 painter.drawPolygon(_between(xs, np.maximum(own, lower), lower))
         painter.setPen(QPen(theme.colour("ink"), 1))
-        if isinstance(layer.what, WaterWhat):
-            self._paint_water(painter, frame, layer.what.water.number("level"), times)
+        if kind_of(layer.what).fills:
+            self._paint_water(painter, frame, kind_of(layer.what).level(layer), times)
         else:
             painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), own.tolist(), strict=True)]))
 
@@ -163,7 +164,7 @@ class SectionStrip(QWidget):
         assert self.section is not None
         assert self.done is not None
         layers = [self.done.surface.layers[number] for number in self.section.numbers]
-        levels = [layer.what.water.number("level") for layer in layers if isinstance(layer.what, WaterWhat)]
+        levels = [kind_of(layer.what).level(layer) for layer in layers if kind_of(layer.what).fills]
         if not levels:
             return
         painter.setFont(theme.font(10, mono=True))
@@ -178,12 +179,12 @@ class SectionStrip(QWidget):
 
     def _paint_measure(self, painter: QPainter, frame: QRectF, times: int) -> None:
         """The dimension between two clicks."""
-        if not self.measure:
+        if not self.measure or self.done is None:
             return
         places = [
             QPointF(frame.left() + x / self.done.grid.width_mm * frame.width(), self._y(frame, times, z))
             for x, z in self.measure
-        ]  # type: ignore[union-attr]
+        ]
         painter.setPen(QPen(theme.colour("chalk_line"), 1.4))
         for at in places:
             painter.drawEllipse(at, 3, 3)

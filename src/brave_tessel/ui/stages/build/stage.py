@@ -6,23 +6,26 @@ import dataclasses
 import math
 from pathlib import Path
 
-import msgspec
 from PyQt6.QtCore import QEvent, QObject, pyqtSignal
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
 
 from ....core.buildup.brush import stroke_of
-from ....core.errors import TesselError
-from ....core.handover.checks import fit_repeat
+from ....core.buildup.kind import kind_of
+from ....core.handover.checks.whole_units import fit_repeat
 from ....core.job.commands import Insert, Set
-from ....core.job.document import DecalWhat, Job, Rule, RunWhat, Stroke, Surface, every_layer, layer_path, new_id
+from ....core.job.document import Job
+from ....core.job.layers import Rule, Stroke, Surface, every_layer, layer_path
+from ....core.job.nodes import new_id
 from ....core.maps import MapKind
 from ....core.place.elevation import units_of
 from ....core.quantity import format_number, format_size
 from ....core.recipe.shelf import SHELF
 from ....core.relief.pictures import VIEWS
 from ....core.sheet import AnyArray
-from ....engine.intents import sources as intents
+from ....engine.intents import layers as layer_intents
+from ....engine.intents import surfaces as surface_intents
+from ....engine.intents.merging import open_merged
 from ....engine.pictures.probe import explain, id_at, probe_at, rules_at
 from ....engine.pictures.results import SurfacePicture
 from ....engine.wording import sentence
@@ -32,6 +35,7 @@ from ...controls.float_bar import FloatBar
 from ...controls.panels import Heading, button
 from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
+from ...workroom import Pace
 from ..light_menu import fill_light_menu
 from ..stage import LeftPanel, Stage, stacked
 from .layer_card import LayerCard
@@ -41,7 +45,7 @@ from .recipe.mode import RecipeMode
 from .section_strip import SectionStrip
 from .solid_view import SolidView
 from .surface_board import SurfaceBoard
-from .surface_handles import Handles, handles_for, moved, point_added
+from .surface_handles import Handles, Moved, handles_for, moved
 
 MAIN_VIEWS = ("Lit", "Colour", "Height", "Normal", "Rough", "Who wins")
 EXTENTS = ("Cell", "Field 3×3", "Wall 6 m", "Solid")
@@ -50,6 +54,8 @@ WALLS = (6, 12, 24, 3)
 
 class BuildStage(Stage):
     """Layers at the left, the lit surface on the board, the section below, the layer's card at the right."""
+
+    name = "Build"
 
     recipe_toggled = pyqtSignal(bool)
 
@@ -89,13 +95,12 @@ class BuildStage(Stage):
         self._live: Stroke | None = None
         self._gesture = ""
         self._connect()
-        self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.picker = QComboBox()
         self.picker.setAccessibleName("Surface")
-        self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
+        self.picker.activated.connect(lambda index: self.desk.selection.choose(surface=self.picker.itemData(index)))
         self.heading = Heading("Build-up", "top to bottom")
         left.add(self.picker, self._make_new(), stretch=True)
         left.add(self.heading)
@@ -130,9 +135,9 @@ class BuildStage(Stage):
 
     def from_shelf(self, name: str) -> None:
         """A new surface of a stock recipe."""
-        command, surface = intents.surface_from_stock(self.desk.job, name)
+        command, surface = surface_intents.surface_from_stock(self.desk.job, name)
         if self.desk.dispatch(command):
-            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
+            self.desk.selection.choose(surface=surface.id, layer=surface.layers[0].id)
 
     def _connect(self) -> None:
         desk, board = self.desk, self.surface_board
@@ -140,19 +145,19 @@ class BuildStage(Stage):
         self.list.brought.connect(self.library.lay)
         board.item_dropped.connect(self._item_dropped)
         self.layer_card.rule_chosen.connect(lambda _id: self.show_handles())
-        self.layer_card.file_wanted.connect(self.choose_drawing)
+        self.layer_card.asked.connect(self._asked)
         self.layer_card.pick_wanted.connect(self.pick_id)
         board.picked.connect(self._picked)
         board.handle_moved.connect(self._handle_moved)
         board.handle_done.connect(desk.end_gesture)
         board.handle_removed.connect(self._handle_removed)
         board.path_clicked.connect(self._path_clicked)
-        desk.brush_changed.connect(self._brush_typed)
-        self.views.chosen.connect(desk.show_view)
+        desk.brush.changed.connect(self._brush_typed)
+        self.views.chosen.connect(desk.view.show_view)
         self.extents.chosen.connect(self.show_extent)
-        self.solid.light_turned.connect(desk.turn_light)
+        self.solid.light_turned.connect(desk.view.turn_light)
         self.block.clicked.connect(self._block_clicked)
-        board.light_turned.connect(desk.turn_light)
+        board.light_turned.connect(desk.view.turn_light)
         board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y, board.cut_angle))
         board.probed.connect(self._probe)
         board.left_board.connect(lambda: self.section.show_pointer(None))
@@ -163,12 +168,12 @@ class BuildStage(Stage):
         board.brush_sized.connect(self._brush_sized)
         board.installEventFilter(self)
         self.layer_card.paint_toggled.connect(self.set_painting)
-        self.layer_card.recipe_wanted.connect(lambda rule: self.open_recipe(True, rule=rule))
         self.recipe.left_mode.connect(lambda: self.open_recipe(False))
-        desk.job_changed.connect(self.show_job)
-        desk.selection_changed.connect(self._selection_changed)
-        desk.surface_ready.connect(self.show_picture)
-        desk.parts_ready.connect(board.show_parts)
+        desk.selection.changed.connect(self._selection_changed)
+        desk.view.solo_changed.connect(self.moved)
+        self.follow(lambda job: (job.surfaces, job.sources, job.palettes))
+        desk.build.ready.connect(self.show_picture)
+        desk.build.parts_ready.connect(board.show_parts)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
@@ -206,7 +211,7 @@ class BuildStage(Stage):
 
     def open_library(self, on: bool) -> None:
         """Show the library in place of the card, beside the layers it is dropped between; or go back."""
-        if self.desk.recipe_open:
+        if self.desk.selection.recipe_open:
             return
         self.stacks[2].setCurrentWidget(self.library if on else self.layer_card)
         if on:
@@ -216,29 +221,29 @@ class BuildStage(Stage):
 
     def open_recipe(self, on: bool, *, rule: str = "") -> None:
         """Show the recipe of the chosen layer, or of one of its where-rules, in place of the build-up, or go back."""
-        self.desk.recipe_rule = rule if on else ""
+        self.desk.selection.recipe_rule = rule if on else ""
         on = on and self.recipe.opened is not None
-        if on == self.desk.recipe_open:
+        if on == self.desk.selection.recipe_open:
             return
-        self.desk.recipe_open = on
+        self.desk.selection.recipe_open = on
         for stack in self.stacks:
             stack.setCurrentIndex(int(on))
         # The section says little about single steps; the rows need the room.
         self.section.setVisible(not on)
         self.recipe_toggled.emit(on)
         self.desk.tell("")
-        self.show_job(self.desk.job)
+        self.moved()
         self.desk.refresh()
 
     # Intents -------------------------------------------------------------------------------------
 
     def new_surface(self) -> None:
-        command, surface = intents.new_surface(self.desk.job)
+        command, surface = surface_intents.new_surface(self.desk.job)
         if self.desk.dispatch(command):
-            self.desk.select(surface=surface.id)
+            self.desk.selection.choose(surface=surface.id)
 
     def rename_surface(self) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         if surface is None:
             return
         name, done = QInputDialog.getText(self.left, "Rename the surface", "Name", text=surface.name)
@@ -249,7 +254,7 @@ class BuildStage(Stage):
 
     def lay_on(self, group: str, kind: str) -> None:
         """A new layer of a kind above the chosen one."""
-        if self.desk.surface is None:
+        if self.desk.selection.surface is None:
             self.new_surface()
             return
         self.layers.lay_on(group, kind)
@@ -270,7 +275,7 @@ class BuildStage(Stage):
         self.surface_board.set_scale(self.surface_board.px_per_mm_at(following))
 
     def _fit_repeat(self) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         units = units_of(surface) if surface else None
         if surface and units and not units.whole:
             self.desk.dispatch(fit_repeat(surface, units))
@@ -279,14 +284,14 @@ class BuildStage(Stage):
 
     def set_painting(self, on: bool) -> None:
         """Turn the brush on or off; painting needs a layer that is not locked."""
-        layer = self.desk.layer
+        layer = self.desk.selection.layer
         if on and (layer is None or layer.locked):
             self.desk.tell("The layer is locked; unlock it first." if layer else "Lay something on first.", "caution")
             on = False
         if on and self.layer_card.strokes_place() is None:
             # Rubbing out a layer that was never painted takes away where it lies.
-            self.layer_card._add_rule("where.painted", mode="cut" if self.desk.erasing else "")
-            self.desk.erasing = False
+            self.layer_card.add_rule("where.painted", mode="cut" if self.desk.brush.erasing else "")
+            self.desk.brush.erasing = False
         self.surface_board.painting = on
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(on)
@@ -297,34 +302,36 @@ class BuildStage(Stage):
         )
 
     def _brush_sized(self, size: float) -> None:
-        self.desk.brush = {**self.desk.brush, "size": size}
+        self.desk.brush.values = {**self.desk.brush.values, "size": size}
         if self.layer_card.brush_form and not self.layer_card.chosen_stroke:
-            self.layer_card.brush_form.show_values(self.desk.brush)
+            self.layer_card.brush_form.show_values(self.desk.brush.values)
 
     def _brush_typed(self) -> None:
-        self.surface_board.brush_mm = float(self.desk.brush["size"])
+        self.surface_board.brush_mm = float(self.desk.brush.values["size"])
         self.surface_board.update()
 
     def _make_stroke(self, path: list[tuple[float, float]], id: str) -> Stroke:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         centre = (surface.width_mm / 2, surface.height_mm / 2) if surface else (0.0, 0.0)
-        values = {**self.desk.brush, "size": self.surface_board.brush_mm}
-        return stroke_of(values, path, id, centre=centre, pressure=self.surface_board.pressure, erase=self.desk.erasing)
+        values = {**self.desk.brush.values, "size": self.surface_board.brush_mm}
+        return stroke_of(
+            values, path, id, centre=centre, pressure=self.surface_board.pressure, erase=self.desk.brush.erasing
+        )
 
     def _stroke_moves(self, path: list[tuple[float, float]]) -> None:
         """While the brush is down the job holds the unfinished stroke, as one gesture."""
-        surface, layer, place = self.desk.surface, self.desk.layer, self.layer_card.strokes_place()
+        surface, layer, place = self.desk.selection.surface, self.desk.selection.layer, self.layer_card.strokes_place()
         if surface is None or layer is None or place is None:
             return
         way = (*layer_path(surface, layer.id), *place)
         if self._live is None:
-            self._live = self.desk.surfaces.live = self._make_stroke(path, new_id("stroke"))
+            self._live = self.desk.build.live = self._make_stroke(path, new_id("stroke"))
             self._gesture = f"stroke-{self._live.id}"
             self.desk.dispatch(
                 Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture)
             )
             return
-        stroke = self.desk.surfaces.live = self._make_stroke(path, self._live.id)
+        stroke = self.desk.build.live = self._make_stroke(path, self._live.id)
         self.desk.dispatch(
             Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture)
         )
@@ -332,22 +339,22 @@ class BuildStage(Stage):
     def _stroke_done(self, path: list[tuple[float, float]]) -> None:
         self._stroke_moves(path)
         self._live = None
-        self.desk.surfaces.end_stroke()
+        self.desk.build.end_stroke()
 
     # Handles -------------------------------------------------------------------------------------
 
     def _rule(self) -> Rule | None:
-        layer = self.desk.layer
+        layer = self.desk.selection.layer
         return self.layer_card.current_rule(layer) if layer else None
 
     def show_handles(self) -> None:
         """What of the chosen layer can be dragged on the board."""
-        surface, layer = self.desk.surface, self.desk.layer
-        shown = surface is not None and not self.desk.recipe_open and not self.surface_board.painting
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
+        shown = surface is not None and not self.desk.selection.recipe_open and not self.surface_board.painting
         self.surface_board.show_handles(handles_for(surface, layer, self._rule()) if shown and surface else Handles())
 
     def _handle_moved(self, name: str, x: float, y: float, unequal: bool) -> None:
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface is None or layer is None:
             return
         change = moved(surface, layer, self._rule(), name, x, y, unequal=unequal)
@@ -355,26 +362,46 @@ class BuildStage(Stage):
             self.layer_card.put(change.where, change.value, change.label, gesture=f"handle-{layer.id}-{name}")
 
     def _handle_removed(self, name: str) -> None:
-        layer = self.desk.layer
-        if layer and isinstance(layer.what, RunWhat) and name.startswith("point ") and len(layer.what.points) > 2:
-            index = int(name.split()[1])
-            self.layer_card.put(
-                ("what", "points"), (*layer.what.points[:index], *layer.what.points[index + 1 :]), "Take out a point"
-            )
+        layer = self.desk.selection.layer
+        if layer is not None:
+            self._carry_out(kind_of(layer.what).taken_out(layer.what, name))
+
+    def _carry_out(self, change: Moved | None) -> None:
+        if change is not None:
+            self.layer_card.put(change.where, change.value, change.label)
 
     def _item_dropped(self, key: str, x: float, y: float) -> None:
         """Something of the library dropped on the board; what is set once lies where it was dropped."""
-        before = self.desk.layer_id
+        before = self.desk.selection.layer_id
         self.library.lay(key)
-        layer = self.desk.layer
-        if layer is not None and layer.id != before and isinstance(layer.what, DecalWhat):
-            place = msgspec.structs.replace(layer.what.placement, x_mm=round(x, 2), y_mm=round(y, 2))
-            self.layer_card.put(("what", "placement"), place, "Place it")
+        layer = self.desk.selection.layer
+        if layer is not None and layer.id != before:
+            what = kind_of(layer.what).dropped(layer.what, (x, y))
+            if what is not layer.what:
+                self.layer_card.put(("what",), what, "Place it")
 
     def _path_clicked(self, x: float, y: float) -> None:
-        layer = self.desk.layer
-        if layer and isinstance(layer.what, RunWhat):
-            self.layer_card.put(("what", "points"), point_added(layer.what, x, y), "Add a point")
+        layer = self.desk.selection.layer
+        if layer is not None:
+            self._carry_out(kind_of(layer.what).clicked(layer.what, (x, y)))
+
+    def _asked(self, what: str, about: str) -> None:
+        """What a button of the card wants of the window."""
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
+        if what == "recipe":
+            self.open_recipe(True, rule=about)
+        elif what == "drawing":
+            self.choose_drawing()
+        elif what == "surface":
+            self.desk.selection.choose(surface=about)
+        elif surface is not None and layer is not None:
+            intent = layer_intents.unbundle if what == "unbundle" else open_merged
+            self.desk.dispatch(intent(surface, layer))
+
+    def leave_tools(self) -> None:
+        """Every tool put down."""
+        self.set_painting(False)
+        self.surface_board.picking = False
 
     def pick_id(self) -> None:
         """The next click on the board adds the colour its source has there to the chosen ID rule."""
@@ -382,21 +409,23 @@ class BuildStage(Stage):
         self.desk.tell("Click the board: the ID colour under the pointer is covered; Esc ends.")
 
     def _picked(self, x: float, y: float) -> None:
-        surface, layer, rule = self.desk.surface, self.desk.layer, self._rule()
+        surface, layer, rule = self.desk.selection.surface, self.desk.selection.layer, self._rule()
         if surface is None or layer is None or rule is None or rule.rule.op != "where.id":
             self.surface_board.picking = False
             return
-        session, job = self.desk.session, self.desk.job
+        snapshot, rule_id = self.desk.session.snapshot(), rule.id
 
         def then(colour: str) -> None:
-            if colour:
+            present = self.desk.selection.layer
+            rule = next((r for r in (present.where if present else ()) if r.id == rule_id), None)
+            if colour and rule is not None:
                 known = [stop for stop in str(rule.rule.value("colours")).split(",") if stop != "#000000"]
                 stops = list(dict.fromkeys([*known, colour]))
                 self.layer_card.set_setting(
                     ("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2)
                 )
 
-        self.desk.ask("pick", lambda current: id_at(session, job, surface, layer, rule, x, y, current=current), then)
+        self.desk.work.ask("pick", lambda current: id_at(snapshot, surface, layer, rule, x, y, current=current), then)
 
     def keep_state(self) -> None:
         """Keep what the board shows, and wipe it against what comes after; or let it go."""
@@ -413,36 +442,36 @@ class BuildStage(Stage):
 
     def take_drawing(self, path: Path) -> None:
         """A drawing from a file in place of the inscription's text; what cannot be read is told."""
-        try:
-            blob = self.desk.session.add_drawing(path)
-        except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
-            return
-        self.layer_card.put(("what", "drawing"), blob, f"Take {path.name}")
+        intake, wanted = self.desk.session.intake(), self.desk.selection.layer_id
+
+        def then(blob: str) -> None:
+            if self.desk.selection.layer_id == wanted:
+                self.layer_card.put(("what", "drawing"), blob, f"Take {path.name}")
+
+        self.desk.work.ask("drawing", lambda _current: intake.keep_drawing(path), then, pace=Pace.FILES)
 
     # Showing -------------------------------------------------------------------------------------
 
     def _selection_changed(self) -> None:
         self.surface_board.painting = False
-        if self.desk.recipe_open and self.recipe.opened is None:
+        if self.desk.selection.recipe_open and self.recipe.opened is None:
             self.open_recipe(False)
-        self.show_job(self.desk.job)
 
     def show_job(self, job: Job) -> None:
-        surface = self.desk.surface
+        surface = self.desk.selection.surface
         self.picker.blockSignals(True)
         self.picker.clear()
         for entry in job.surfaces:
             self.picker.addItem(entry.name, entry.id)
-        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.surface_id)))
+        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.selection.surface_id)))
         self.picker.blockSignals(False)
-        if self.desk.recipe_open:
+        if self.desk.selection.recipe_open:
             if self.recipe.opened is None:
                 self.open_recipe(False)
             else:
                 self.recipe.show_job(job)
         self._show_rows(surface)
-        self.layer_card.show_layer(surface, self.desk.layer)
+        self.layer_card.show_layer(surface, self.desk.selection.layer)
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(self.surface_board.painting)
         self.show_handles()
@@ -456,15 +485,15 @@ class BuildStage(Stage):
             done = dataclasses.replace(done, thumbs=_newer(self.done, done))
         self.done = done
         self.surface_board.show_picture(done)
-        self.solid.show_picture(done, (self.desk.azimuth, self.desk.height))
+        self.solid.show_picture(done, (self.desk.view.azimuth, self.desk.view.height))
         self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
         if done is not None:
-            self._show_rows(self.desk.surface)
-        layer = self.desk.layer
+            self._show_rows(self.desk.selection.surface)
+        layer = self.desk.selection.layer
         if done is not None and layer is not None:
             self.layer_card.show_rules(layer, done.thumbs)
-        fault = done.faults.get(self.desk.layer_id) if done else None
+        fault = done.faults.get(self.desk.selection.layer_id) if done else None
         self.layer_card.show_fault(sentence(fault) if fault else "")
 
     def _show_block(self) -> None:
@@ -479,17 +508,14 @@ class BuildStage(Stage):
             f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm"
         )
         courses = f"{units.courses} × {format_number(units.course_mm, decimals=1)} mm" if units else "free"
+        stops = f"{math.log2(max(self.desk.view.exposure.exposure, 1e-3)):+.1f}".replace("-", "−")
         cells: list[Cell] = [
             ("", "Surface", surface.name),
             ("scale", "Scale", self.surface_board.scale_name()),
             ("", "Repeat", format_size(surface.width_mm, surface.height_mm)),
             ("", "Sheet", f"{grid.width_px} × {grid.height_px}, {1 / grid.pitch_mm:.2f}/mm"),
             ("", "Relief", relief),
-            (
-                "light",
-                "Light",
-                f"{self.desk.height:.0f}° high, {math.log2(max(self.desk.exposure, 1e-3)):+.1f}".replace("-", "−"),
-            ),
+            ("light", "Light", f"{self.desk.view.height:.0f}° high, {stops}"),
             ("" if units is None or units.whole else "repeat", "Courses", courses),
             ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
         ]
@@ -508,10 +534,10 @@ class BuildStage(Stage):
         text = f"{found.layer} {found.height:+.2f} mm"
         self.surface_board.pins.append((x, y, text))
         self.surface_board.update()
-        surface, layer = self.desk.surface, self.desk.layer
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface is None or layer is None or not layer.where:
             return
-        session, job = self.desk.session, self.desk.job
+        snapshot = self.desk.session.snapshot()
 
         def then(told: str) -> None:
             pins = self.surface_board.pins
@@ -519,10 +545,10 @@ class BuildStage(Stage):
                 pins[pins.index((x, y, text))] = (x, y, f"{text} · {told}")
                 self.surface_board.update()
 
-        self.desk.ask("probe", lambda current: rules_at(session, job, surface, layer, x, y, current=current), then)
+        self.desk.work.ask("probe", lambda current: rules_at(snapshot, surface, layer, x, y, current=current), then)
 
     def fit(self) -> None:
-        if self.desk.recipe_open:
+        if self.desk.selection.recipe_open:
             self.recipe.board.pair.fit()
             return
         self.surface_board.show_extent(self.surface_board.extent_name)

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QFileDialog
 from ....core.job.document import Job, Picture, Source
 from ....engine.gather.links import link_note, look_for, missing_files, relink, set_linked
 from ....engine.gather.reading import read_maps
-from ....engine.intents import sources as intents
+from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture
 from ....formats.images import SUFFIXES
 from ...controls.form import OperationForm
@@ -119,15 +119,15 @@ class SourceCard(Page):
         self.board.use("grey" if self.grey.isChecked() else "frame")
 
     def _set_map(self, id: str, field: str, value: object) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         picture = next((p for p in source.pictures if p.id == id), None) if source else None
         if source and picture:
-            self.desk.dispatch(intents.set_picture(source, picture, **{field: value}))
+            self.desk.dispatch(source_intents.set_picture(source, picture, **{field: value}))
 
     def _remove_map(self, id: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
-            self.desk.dispatch(intents.remove_picture(source, id))
+            self.desk.dispatch(source_intents.remove_picture(source, id))
 
     def choose_maps(self, *, same_patch: bool) -> None:
         dialog = QFileDialog(self, "Another picture of the same patch" if same_patch else "Add a map")
@@ -139,20 +139,20 @@ class SourceCard(Page):
 
     def take_maps(self, paths: list[Path], *, same_patch: bool) -> None:
         """Read further maps off the window's thread and add them to the chosen source."""
-        id, session = self.desk.source_id, self.desk.session
+        id, intake = self.desk.selection.source_id, self.desk.session.intake()
 
         def put(done: tuple[list[Picture], list[str]]) -> None:
             pictures, troubles = done
             source = next((s for s in self.desk.job.sources if s.id == id), None)
             if source is not None and pictures:
-                self.desk.dispatch(intents.add_pictures(source, tuple(pictures)))
+                self.desk.dispatch(source_intents.add_pictures(source, tuple(pictures)))
             if troubles:
                 self.desk.tell(troubles[-1], "fault")
 
-        self.desk.ask("maps", lambda _current: read_maps(session, paths, same_patch=same_patch), put)
+        self.desk.work.ask("maps", lambda _current: read_maps(intake, paths, same_patch=same_patch), put)
 
     def _toggle_link(self) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.desk.dispatch(set_linked(source, not source.linked))
 
@@ -165,7 +165,7 @@ class SourceCard(Page):
 
     def relink_to(self, path: Path) -> None:
         """Follow another file in place of the chosen source's first missing one."""
-        source = self.desk.source
+        source = self.desk.selection.source
         gone = [link for link in missing_files(self.desk.job) if source and link.source == source.id]
         if gone:
             self._take_over({gone[0].path: str(path)})

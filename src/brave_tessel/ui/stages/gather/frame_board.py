@@ -66,9 +66,9 @@ class FrameBoard(Board):
 
     def ask_pixels(self, look: Callable[[Raster], Any], put: Callable[[Any], None]) -> None:
         """Ask something of the photo's linear pixels, off the window's thread."""
-        source, session = self.source, self.desk.session
+        source, snapshot = self.source, self.desk.session.snapshot()
         if source is not None:
-            self.desk.ask("pixels", lambda _current: look(session.load_pixels(source.blob)), put)
+            self.desk.work.ask("pixels", lambda _current: look(snapshot.load_pixels(source.blob)), put)
 
     def ask_colours(self, find: Callable[[Raster], tuple[str, ...]]) -> None:
         self.ask_pixels(find, self.colours_found.emit)

@@ -14,7 +14,7 @@ from ....core.job.document import Source
 from ....core.operation import Fraction
 from ....core.quantity import format_number, parse_ratio
 from ....engine.intents import sheets as sheet_intents
-from ....engine.intents import sources as intents
+from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture
 from ... import theme
 from ...controls.panels import LengthField, Section, button, words
@@ -101,7 +101,7 @@ class FrameSection(Section):
         self.proportion.setText(f"Proportion  {told}")
 
     def _width_typed(self, width: float, note: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None:
             return
         height = source.straightening.height_mm
@@ -111,10 +111,10 @@ class FrameSection(Section):
                 height = height or width
             else:
                 height = round(width / self.ratio, 2)
-        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, note))
+        self.desk.dispatch(source_intents.resize_source(self.desk.job, source, width, height, note))
 
     def _height_typed(self, height: float, note: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None:
             return
         width = source.straightening.width_mm
@@ -122,36 +122,36 @@ class FrameSection(Section):
             width = round(height * (self.ratio or 1.0), 2)
         else:
             self.keep.setChecked(False)
-        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, note))
+        self.desk.dispatch(source_intents.resize_source(self.desk.job, source, width, height, note))
 
     def _lock(self, ratio: float) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None:
             return
         self.desk.dispatch(sheet_intents.lock_proportion(source, ratio))
         self.ratio = ratio or None
-        source = self.desk.source
+        source = self.desk.selection.source
         if ratio and source is not None and source.straightening.sized and self.keep.isChecked():
             width = source.straightening.width_mm
             self.desk.dispatch(
-                intents.resize_source(
+                source_intents.resize_source(
                     self.desk.job, source, width, round(width / ratio, 2), source.straightening.size_note
                 )
             )
 
     def _whole(self) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             w, h = float(source.width_px), float(source.height_px)
-            self.desk.dispatch(intents.set_frame(source, ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))))
+            self.desk.dispatch(source_intents.set_frame(source, ((0.0, 0.0), (w, 0.0), (w, h), (0.0, h))))
 
     def _another(self) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None:
             return
         command, fresh = sheet_intents.another_patch(self.desk.job, source)
         if self.desk.dispatch(command):
-            self.desk.select(source=fresh.id)
+            self.desk.selection.choose(source=fresh.id)
 
 
 class LineSection(Section):
@@ -193,7 +193,7 @@ class LineSection(Section):
 
     def set_length(self, length: float, note: str) -> None:
         """Size the whole frame by the drawn line."""
-        source, line, ratio = self.desk.source, self.board.line, self.frame.ratio
+        source, line, ratio = self.desk.selection.source, self.board.line, self.frame.ratio
         if source is None or line is None:
             self.desk.tell("Draw a dimension line first.", "caution")
             return
@@ -211,13 +211,13 @@ class LineSection(Section):
         )
         height = length / share
         self.desk.dispatch(
-            intents.resize_source(self.desk.job, source, round(height * ratio, 2), round(height, 2), note)
+            source_intents.resize_source(self.desk.job, source, round(height * ratio, 2), round(height, 2), note)
         )
 
     def _known_chosen(self, index: int) -> None:
         thing: KnownThing | None = self.known.itemData(index)
         self.known.setCurrentIndex(0)
-        source = self.desk.source
+        source = self.desk.selection.source
         if thing is None or source is None:
             return
         if self.board.line is not None:
@@ -226,7 +226,7 @@ class LineSection(Section):
         width, height = thing.width_mm, thing.height_mm
         if self.frame.ratio is not None and (self.frame.ratio < 1) != (width < height):
             width, height = height, width
-        self.desk.dispatch(intents.resize_source(self.desk.job, source, width, height, thing.name))
+        self.desk.dispatch(source_intents.resize_source(self.desk.job, source, width, height, thing.name))
         self.desk.tell(f"The frame is a {thing.name[0].lower()}{thing.name[1:]} by {thing.standard}.")
 
 
@@ -259,7 +259,7 @@ class LensSection(Section):
         self.board.use("straight" if self.straight.isChecked() else "frame")
 
     def _set_bend(self, value: object) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.desk.dispatch(sheet_intents.set_bend(source, float(value), gesture="bend"))  # type: ignore[arg-type]
 

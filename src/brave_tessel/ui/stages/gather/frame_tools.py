@@ -13,7 +13,7 @@ from ....core.errors import TesselError
 from ....core.gather.lens import bend_of_line
 from ....core.gather.palette import along_line, dominant
 from ....engine.intents import sheets as sheet_intents
-from ....engine.intents import sources as intents
+from ....engine.intents import sources as source_intents
 from ....engine.wording import sentence
 from ... import theme
 from ...desk import Desk
@@ -124,7 +124,7 @@ class FrameTool(PhotoTool):
         for index, (x, y) in places.items():
             corners[index] = (min(max(x, 0.0), float(source.width_px)), min(max(y, 0.0), float(source.height_px)))
         try:
-            command = intents.set_frame(source, tuple(corners), gesture=gesture)  # type: ignore[arg-type]
+            command = source_intents.set_frame(source, tuple(corners), gesture=gesture)  # type: ignore[arg-type]
         except TesselError:
             return
         self.desk.dispatch(command)

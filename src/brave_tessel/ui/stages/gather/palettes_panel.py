@@ -93,7 +93,7 @@ class PalettesSection(Section):
         self.area.setChecked(name == "area")
 
     def _found(self, stops: tuple[str, ...]) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None:
             return
         command, palette = sheet_intents.keep_palette(self.desk.job, source.name, stops)

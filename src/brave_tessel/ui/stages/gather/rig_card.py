@@ -12,17 +12,18 @@ from PyQt6.QtGui import QImage, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
 from ....core.colour import display_codes
-from ....core.errors import TesselError
 from ....core.operation import Angle, Choice, Fraction, Param, Whole
 from ....core.sheet import AnyArray
 from ....engine.gather.rig import FAULTS, SAMPLES, Capture, LightRig, RigSettings, frames_as_codes, measure
 from ....engine.gather.scans import Scan, scan_source
 from ....engine.wording import sentence
+from ....engine.workers import Current
 from ... import theme
 from ...board import to_image
 from ...controls.form import control_for
 from ...controls.panels import Column, Heading, button, words
 from ...desk import Desk
+from ...workroom import Pace
 
 _FIELDS: dict[str, tuple[str, Param]] = {
     "sample": ("Sample", Choice(*SAMPLES, help="What lies under the lights; the stand-in's samples are made up.")),
@@ -98,37 +99,39 @@ class RigCard(Column):
         self._working(True)
         self.frames_taken.emit([])
 
-        def work(current: Any) -> object:
-            try:
-                rig = LightRig(settings)
-                capture = rig.take(
-                    lambda text, share: desk.later(lambda: self._say(self.state, f"{text} · {share:.0%}")), current
-                )
-                desk.later(lambda: self.frames_taken.emit(pictures_of(capture)))
-                desk.later(lambda: self._say(self.state, "Working out relief and colour…"))
-                return scan_source(desk.session, capture, measure(capture))
-            except TesselError as error:
-                return error
+        intake = desk.session.intake()
 
-        desk.ask("rig", work, self._done)
+        def told(text: str, share: float) -> None:
+            desk.work.later(lambda: self._say(self.state, f"{text} · {share:.0%}"))
+
+        def work(current: Current) -> Scan:
+            capture = LightRig(settings).take(told, current)
+            desk.work.later(lambda: self.frames_taken.emit(pictures_of(capture)))
+            desk.work.later(lambda: self._say(self.state, "Working out relief and colour…"))
+            return scan_source(intake, capture, measure(capture))
+
+        desk.work.ask("rig", work, self._done, pace=Pace.LONG, failed=self._failed, ended=self._ended)
 
     def halt(self) -> None:
-        self.desk.worker.cancel("rig")
-        self._working(False)
+        self.desk.work.cancel("rig")
         self._say(self.state, "Stopped; nothing was added.")
 
     def _working(self, on: bool) -> None:
         self.take.setEnabled(not on)
         self.stop.setEnabled(on)
 
-    def _done(self, result: Scan | TesselError) -> None:
-        self._working(False)
+    def _done(self, scan: Scan) -> None:
         self._say(self.state, "")
-        if isinstance(result, TesselError):
-            self._say(self.fault, sentence(result))
-            return
-        self._say(self.told, result.told)
-        self.scanned.emit(result)
+        self._say(self.told, scan.told)
+        self.scanned.emit(scan)
+
+    def _failed(self, error: Exception) -> None:
+        self._say(self.state, "")
+        self._say(self.fault, sentence(error))
+
+    def _ended(self) -> None:
+        """However it ended, the button comes back."""
+        self._working(False)
 
 
 def pictures_of(capture: Capture) -> list[tuple[AnyArray, tuple[float, float, float]]]:

@@ -8,7 +8,8 @@ import msgspec
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap, QPolygonF, QResizeEvent
 
-from ....core.job.document import LaidPiece, PieceKind, Source
+from ....core.job.document import Source
+from ....core.job.layers import LaidPiece, PieceKind
 from ....core.maps import MapKind
 from ....core.scatter.lay import piece_at
 from ....engine.intents import sheets as sheet_intents
@@ -45,7 +46,7 @@ class ScatterBoard(Board):
         self._from: tuple[tuple[float, float], LaidPiece] | None = None
         self.views = FloatBar(tuple(VIEWS), "Lit", name="Show", parent=self)
         self.views.chosen.connect(self.view_chosen)
-        self.light_turned.connect(desk.turn_light)
+        self.light_turned.connect(desk.view.turn_light)
 
     # What is shown -----------------------------------------------------------------------------------
 

@@ -10,7 +10,9 @@ import msgspec
 from PyQt6.QtWidgets import QFileDialog, QMenu, QVBoxLayout
 
 from ....core.errors import TesselError
-from ....core.job.document import PieceKind, Setting, Source, new_id
+from ....core.job.document import Source
+from ....core.job.layers import PieceKind
+from ....core.job.nodes import Setting, new_id
 from ....core.operation import REGISTRY, Angle, Fraction, Param, family
 from ....core.quantity import format_size
 from ....engine.intents import sheets as sheet_intents
@@ -129,7 +131,7 @@ class ScatterCard(Page):
 
     @property
     def kind(self) -> PieceKind | None:
-        source = self.desk.source
+        source = self.desk.selection.source
         kinds = source.scatter.kinds if source and source.scatter else ()
         return next((kind for kind in kinds if kind.id == self.kind_id), None)
 
@@ -154,7 +156,7 @@ class ScatterCard(Page):
 
     def put_kind(self, name: str, op: str, *, source: str = "", blob: str = "") -> None:
         """Add a kind and choose it."""
-        sheet = self.desk.source
+        sheet = self.desk.selection.source
         if sheet is None or sheet.scatter is None:
             return
         taken = {kind.name for kind in sheet.scatter.kinds}
@@ -188,28 +190,28 @@ class ScatterCard(Page):
 
     def take_model(self, path: Path) -> None:
         """Add a model file as a kind; what cannot be read is told."""
-        session = self.desk.session
+        kept = self.desk.session.intake().kept
 
         def read(_current: object) -> str:
             data = read_file(path)
             model_relief(data, path.name)
-            return session.keep_bytes(data)
+            return kept.keep(data)
 
-        self.desk.ask("model", read, lambda blob: self.put_kind(path.stem.capitalize(), "shape.pebble", blob=blob))
+        self.desk.work.ask("model", read, lambda blob: self.put_kind(path.stem.capitalize(), "shape.pebble", blob=blob))
 
     def _choose_kind(self, id: str) -> None:
         self.kind_id = self.board.kind = id
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.show_source(source)
 
     def _remove_kind(self, id: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and source.scatter and any(kind.id == id for kind in source.scatter.kinds):
             self.desk.dispatch(sheet_intents.remove_kind(source, id))
 
     def _change_kind(self, **change: Any) -> None:
-        source, kind = self.desk.source, self.kind
+        source, kind = self.desk.selection.source, self.kind
         if source and kind:
             self.desk.dispatch(
                 sheet_intents.change_kind(
@@ -229,7 +231,7 @@ class ScatterCard(Page):
     # The sheet and the piece -------------------------------------------------------------------------
 
     def _resize(self, axis: int, value: float) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or source.scatter is None:
             return
         width, height = source.scatter.width_mm, source.scatter.height_mm
@@ -241,12 +243,12 @@ class ScatterCard(Page):
             self.desk.tell(sentence(error), "fault")
 
     def _set_strew(self, name: str, value: Any) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and source.scatter:
             self.desk.dispatch(sheet_intents.set_strew(source, name, value, gesture=f"strew-{name}"))
 
     def _change_piece(self, name: str, value: Any) -> None:
-        source, piece = self.desk.source, self.board.piece
+        source, piece = self.desk.selection.source, self.board.piece
         if source and piece:
             self.desk.dispatch(
                 sheet_intents.change_piece(
@@ -255,12 +257,12 @@ class ScatterCard(Page):
             )
 
     def _raise(self) -> None:
-        source, piece = self.desk.source, self.board.piece
+        source, piece = self.desk.selection.source, self.board.piece
         if source and piece:
             self.desk.dispatch(sheet_intents.raise_piece(source, piece.id))
 
     def _remove_piece(self) -> None:
-        source, piece = self.desk.source, self.board.piece
+        source, piece = self.desk.selection.source, self.board.piece
         if source and piece:
             self.desk.dispatch(sheet_intents.remove_piece(source, piece.id))
             self.board.choose("")
@@ -314,7 +316,7 @@ class ScatterCard(Page):
 
     def show_piece(self) -> None:
         piece = self.board.piece
-        source = self.desk.source
+        source = self.desk.selection.source
         laid = len(source.scatter.laid) if source and source.scatter else 0
         self.piece_section.say(f"{laid} laid by hand" if laid else "none laid yet")
         for widget in (*self.scales.values(), self.level, self.top, self.remove):

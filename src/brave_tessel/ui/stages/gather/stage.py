@@ -8,19 +8,20 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
 from ....core.job.document import Job, Source
+from ....core.job.layers import every_layer
 from ....core.quantity import format_size
+from ....core.sheet import AnyArray
 from ....engine.gather.links import missing_files
 from ....engine.gather.scans import Scan
 from ....engine.intents import sheets as sheet_intents
-from ....engine.intents import sources as intents
+from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture, ScatterPicture
 from ....formats.images import SUFFIXES
-from ...asking import ask_thumbs
 from ...board import to_pixmaps
 from ...controls.panels import Heading, button
 from ...controls.rows import Row, RowList
 from ...desk import Desk
-from ...thumbs import keep_thumb, source_thumb
+from ...thumbs import keep_thumb, source_thumb, unseen
 from ..stage import LeftPanel, Stage, stacked
 from .card import SourceCard
 from .frame_board import FrameBoard
@@ -51,6 +52,8 @@ class GatherStage(Stage):
     A scatter sheet has a board and a card of its own, and so has the light rig.
     """
 
+    name = "Gather"
+
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.left = self._make_left()
@@ -65,20 +68,20 @@ class GatherStage(Stage):
         self.cards = stacked(self.source_card, self.scatter_card, self.rig)
         self.board, self.strip, self.card = self.boards, self.strips, self.cards
         self._connect()
-        self.show_job(desk.job)
 
     def _connect(self) -> None:
         desk = self.desk
         self.frame.probed.connect(lambda x, y: desk.tell(f"{x:7.1f}, {y:7.1f} px", "probe"))
         self.scatter.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
-        self.frame.light_turned.connect(desk.turn_light)
+        self.frame.light_turned.connect(desk.view.turn_light)
         self.scatter.view_chosen.connect(self._show_view)
         self.rig.frames_taken.connect(self.frames.show_frames)
         self.rig.scanned.connect(self._scanned)
-        desk.job_changed.connect(self.show_job)
-        desk.selection_changed.connect(self._selected)
-        desk.gather_ready.connect(self.show_picture)
-        desk.scatter_ready.connect(self._show_scatter)
+        self.follow(lambda job: (job.sources, job.palettes))
+        desk.followed.badges_changed.connect(self.moved)
+        desk.gather.thumb_ready.connect(self._thumb_ready)
+        desk.gather.ready.connect(self.show_picture)
+        desk.gather.scatter_ready.connect(self._show_scatter)
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
@@ -122,27 +125,26 @@ class GatherStage(Stage):
         dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
-            self.desk.gather([Path(name) for name in dialog.selectedFiles()])
+            self.desk.gather.read([Path(name) for name in dialog.selectedFiles()])
 
     def choose_folder(self) -> None:
         dialog = QFileDialog(self.left, "Add a folder of map sets")
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
-            self.desk.gather([Path(dialog.selectedFiles()[0])])
+            self.desk.gather.read([Path(dialog.selectedFiles()[0])])
 
     def _choose(self, id: str) -> None:
         self.rig_button.setChecked(False)
-        self.desk.select(source=id)
+        self.desk.selection.choose(source=id)
 
     def _remove(self, id: str) -> None:
         source = self.desk.job.source(id)
-        if any(
-            getattr(layer.what, "source", "") == id for surface in self.desk.job.surfaces for layer in surface.layers
-        ):
+        layers = (layer for surface in self.desk.job.surfaces for layer, _ in every_layer(surface.layers))
+        if any(id in layer.what.refers().sources for layer in layers):
             self.desk.tell(f"{source.name} is used by a surface; take it out there first.", "caution")
             return
-        self.desk.dispatch(intents.remove_source(self.desk.job, source))
+        self.desk.dispatch(source_intents.remove_source(self.desk.job, source))
 
     def _new_scatter(self) -> None:
         command, source = sheet_intents.new_scatter(self.desk.job)
@@ -153,8 +155,8 @@ class GatherStage(Stage):
         self.show_job(self.desk.job)
 
     def _scanned(self, scan: Scan) -> None:
-        if self.desk.dispatch(self.desk.session.add_source(scan.source)):
-            self.desk.select(source=scan.source.id)
+        if self.desk.dispatch(source_intents.add_source(scan.source)):
+            self.desk.selection.choose(source=scan.source.id)
             self.desk.tell(f"{scan.source.name} added. {scan.told}")
 
     def leave_tools(self) -> None:
@@ -165,25 +167,22 @@ class GatherStage(Stage):
 
     # Showing -----------------------------------------------------------------------------------------
 
-    def _selected(self) -> None:
-        self.show_job(self.desk.job)
-
     def show_job(self, job: Job) -> None:
-        ask_thumbs(self.desk)
+        self._ask_thumbs(job)
         badge = self.desk.followed.badge
         rows = [
             Row(
                 source.id,
                 source.name,
                 f"{badge(source.name)}{lacks(source)}",
-                picture=source_thumb(self.desk.session, source),
+                picture=source_thumb(source),
                 level="" if source.sized else "caution",
             )
             for source in job.sources
         ]
-        self.list.show_rows(rows, self.desk.source_id)
+        self.list.show_rows(rows, self.desk.selection.source_id)
         self.heading.note.setText(str(len(rows)) if rows else "")
-        source = self.desk.source
+        source = self.desk.selection.source
         strewn = source is not None and source.scatter is not None
         if self.rig_button.isChecked():
             self.cards.setCurrentWidget(self.rig)
@@ -207,14 +206,22 @@ class GatherStage(Stage):
         self.source_card.show_picture(done)
 
     def _show_view(self, word: str) -> None:
-        self.desk.scatter_view = VIEWS[word]
-        self.desk.refresh()
+        self.desk.view.show_scatter_map(VIEWS[word])
 
     def _show_scatter(self, done: ScatterPicture) -> None:
         self.scatter.show_picture(done)
         self.sheet.show_scatter(done)
         if done.fine and keep_thumb(done.source, done.mips[0]):
-            self.show_job(self.desk.job)
+            self.moved()
+
+    def _ask_thumbs(self, job: Job) -> None:
+        for source in job.sources:
+            if unseen(source):
+                self.desk.gather.ask_thumb(source)
+
+    def _thumb_ready(self, source: Source, codes: AnyArray) -> None:
+        if keep_thumb(source, codes):
+            self.moved()
 
     def fit(self) -> None:
         (self.scatter if self.boards.currentWidget() is self.scatter else self.frame).fit()

@@ -5,224 +5,36 @@ from __future__ import annotations
 from pathlib import Path
 
 import msgspec
-from PyQt6.QtCore import QPointF, QRectF, Qt, QUrl, pyqtSignal
-from PyQt6.QtGui import QDesktopServices, QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
-from PyQt6.QtWidgets import (
-    QCheckBox,
-    QComboBox,
-    QFileDialog,
-    QGridLayout,
-    QHBoxLayout,
-    QProgressBar,
-    QVBoxLayout,
-    QWidget,
-)
+from PyQt6.QtCore import QUrl
+from PyQt6.QtGui import QDesktopServices
+from PyQt6.QtWidgets import QCheckBox, QComboBox, QFileDialog, QGridLayout, QWidget
 
-from ....core.errors import CancelledError, TesselError
-from ....core.handover.checks import Finding
+from ....core.handover.check import Finding
 from ....core.job.commands import Set
-from ....core.job.document import Delivery, DeliveryMap, Job, Surface
+from ....core.job.document import Delivery, DeliveryMap, Job
+from ....core.job.layers import Surface
 from ....core.maps import TRAITS, MapKind
-from ....core.quantity import format_number, format_size
-from ....engine.handover.deliver import Planned, deliver, planned_files
+from ....core.quantity import format_size
+from ....engine.handover.deliver import planned_files, unknown_outputs
+from ....engine.handover.output import load_outputs
+from ....engine.pictures.probe import explain, probe_at
 from ....engine.pictures.results import SurfacePicture
-from ....engine.pictures.sheets import CONTACT
 from ....engine.wording import sentence
-from ....engine.workers import Current, Worker
 from ... import theme
-from ...board import tile, to_pixmaps
 from ...controls.panels import Column, Heading, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
-from ..stage import LeftPanel, Stage, caption
+from ..stage import LeftPanel, Stage
+from .contact_sheet import ContactSheet
+from .file_strip import FileStrip
 
 SIZES = (512, 1024, 2048, 4096, 8192)
-_COLUMNS, _ROWS = 4, 2
-
-
-class ContactSheet(QWidget):
-    """All maps of a surface side by side, each two by two repeats, with the probe in every one."""
-
-    probed = pyqtSignal(float, float)
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.setMouseTracking(True)
-        self.setAccessibleName("All maps")
-        self.done: SurfacePicture | None = None
-        self.pictures: dict[MapKind, list[QPixmap]] = {}
-        self.lit: list[QPixmap] = []
-        self.placed: QImage | None = None
-        self.pointer: tuple[float, float] | None = None
-        self.spot: tuple[float, float] | None = None
-
-    def show_picture(self, done: SurfacePicture | None) -> None:
-        if done is not None and (self.done is None or done.maps is not self.done.maps):
-            self.pictures = {kind: to_pixmaps(mips) for kind, mips in done.contact.items()}
-        self.lit = to_pixmaps(done.mips) if done else []
-        self.done = done
-        self.update()
-
-    def show_placed(self, image: QImage) -> None:
-        """The model as it was last drawn."""
-        self.placed = image
-        self.update()
-
-    def _boxes(self) -> list[QRectF]:
-        """Six maps, the lit surface and the placed picture, in reading order."""
-        gap, title = theme.px(12), theme.px(22)
-        wide = (self.width() - gap * (_COLUMNS + 1)) / _COLUMNS
-        high = (self.height() - gap - _ROWS * (title + gap)) / _ROWS
-        return [
-            QRectF(
-                gap + (i % _COLUMNS) * (wide + gap), gap + title + (i // _COLUMNS) * (high + title + gap), wide, high
-            )
-            for i in range(_COLUMNS * _ROWS)
-        ]
-
-    def _cells(self) -> list[tuple[str, list[QPixmap], QRectF]]:
-        boxes = self._boxes()
-        cells = [(TRAITS[kind].label, self.pictures[kind], box) for kind, box in zip(CONTACT, boxes, strict=False)]
-        return [*cells, ("Lit", self.lit, boxes[len(CONTACT)])]
-
-    def _scale(self, cell: QRectF) -> float:
-        assert self.done is not None
-        return max(cell.width() / self.done.grid.width_mm, cell.height() / self.done.grid.height_mm) / 1.0
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.fillRect(self.rect(), theme.colour("board"))
-        if self.done is None:
-            painter.setPen(Qt.GlobalColor.white)
-            painter.drawText(
-                self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface to hand over yet; make one in Build."
-            )
-            return
-        grid = self.done.grid
-        height = self.done.maps[MapKind.HEIGHT]
-        for label, picture, cell in self._cells():
-            scale = self._scale(cell)
-            note = (
-                f"{format_number(float(height.min()), decimals=1)} … "
-                f"{format_number(float(height.max()), decimals=1)} mm"
-                if label == TRAITS[MapKind.HEIGHT].label
-                else ""
-            )
-            self._title(painter, cell, label, note)
-            one = QRectF(
-                cell.left(), cell.bottom() - grid.height_mm * scale, grid.width_mm * scale, grid.height_mm * scale
-            )
-            tile(painter, picture, cell, one)
-            painter.setPen(QPen(theme.colour("ink"), 1))
-            painter.drawRect(cell)
-            for point, token in ((self.spot, "ochre"), (self.pointer, "chalk_line")):
-                if point is not None:
-                    self._mark(painter, cell, one, scale, point, token)
-
-        self._paint_placed(painter, self._boxes()[-1])
-
-    def _title(self, painter: QPainter, cell: QRectF, label: str, note: str = "") -> None:
-        caption(painter, QRectF(cell.left(), cell.top() - theme.px(22), cell.width(), theme.px(22)), label, note)
-
-    def _paint_placed(self, painter: QPainter, cell: QRectF) -> None:
-        """The placed picture, filling its cell from the middle."""
-        self._title(painter, cell, "Placed")
-        if self.placed is not None:
-            wide = min(self.placed.width(), self.placed.height() * cell.width() / cell.height())
-            high = wide * cell.height() / cell.width()
-            left, top = (self.placed.width() - wide) / 2, (self.placed.height() - high) / 2
-            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-            painter.drawImage(cell, self.placed, QRectF(left, top, wide, high))
-        painter.setPen(QPen(theme.colour("ink"), 1))
-        painter.drawRect(cell)
-
-    def _mark(
-        self, painter: QPainter, cell: QRectF, one: QRectF, scale: float, point: tuple[float, float], token: str
-    ) -> None:
-        at = QPointF(one.left() + point[0] * scale, one.bottom() - point[1] * scale)
-        if not cell.contains(at):
-            return
-        painter.save()
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        for width, name in ((3.0, "white"), (1.6, token)):
-            painter.setPen(QPen(theme.colour(name), width))
-            painter.drawEllipse(at, theme.px(7), theme.px(7))
-        painter.restore()
-
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
-        if event is None or self.done is None:
-            return
-        for _, _, cell in self._cells():
-            if cell.contains(event.position()):
-                scale = self._scale(cell)
-                x = (event.position().x() - cell.left()) / scale % self.done.grid.width_mm
-                y = (cell.bottom() - event.position().y()) / scale % self.done.grid.height_mm
-                self.pointer = (x, y)
-                self.probed.emit(x, y)
-                self.update()
-                return
-
-
-class FileStrip(QWidget):
-    """The files as they will be, and how far they are."""
-
-    stopped = pyqtSignal()
-    open_asked = pyqtSignal()
-
-    def __init__(self) -> None:
-        super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(theme.px(12), theme.px(8), theme.px(12), theme.px(8))
-        head = QHBoxLayout()
-        head.addWidget(words("Files", "section", wrap=False))
-        self.total = words("", wrap=False)
-        head.addWidget(self.total)
-        head.addStretch(1)
-        self.stop = button(
-            "Stop", self.stopped.emit, icon="player-stop", tip="Ends after the file being written; none is left half"
-        )
-        self.open = button("Open the folder", self.open_asked.emit, name="link")
-        self.stop.hide()
-        self.open.hide()
-        head.addWidget(self.open)
-        head.addWidget(self.stop)
-        column.addLayout(head)
-        self.list = RowList("Files to be written")
-        column.addWidget(self.list, 1)
-        self.what = words("", wrap=False)
-        self.bar = QProgressBar()
-        self.bar.setTextVisible(False)
-        self.bar.setRange(0, 1000)
-        self.bar.setAccessibleName("Progress")
-        column.addWidget(self.what)
-        column.addWidget(self.bar)
-        self.bar.hide()
-
-    def show_files(self, files: list[Planned]) -> None:
-        rows = [
-            Row(
-                f"{i}-{f.name}",
-                f.name,
-                f"{f.what.replace('_', ' ')} · {f.depth} bit · about {f.about_bytes / 1e6:.1f} MB",
-            )
-            for i, f in enumerate(files)
-        ]
-        self.list.show_rows(rows, "")
-        self.total.setText(f"{len(files)} · about {sum(f.about_bytes for f in files) / 1e6:.0f} MB")
-
-    def show_progress(self, what: str, share: float, running: bool) -> None:
-        self.bar.setVisible(running)
-        self.stop.setVisible(running)
-        self.bar.setValue(round(share * 1000))
-        self.what.setText(what)
 
 
 class HandOverStage(Stage):
     """Checks at the left, all maps on the board, the files below, the delivery in the card."""
 
-    progressed = pyqtSignal(str, float)
-    ended = pyqtSignal(object)
+    name = "Hand over"
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
@@ -231,27 +43,21 @@ class HandOverStage(Stage):
         self.files = FileStrip()
         self.strip = self.files
         self.findings: list[Finding] = []
-        self.worker: Worker | None = None
         self.folder: Path | None = None
+        self._outcome = ""
         self.left = self._make_left()
         self.card = self._make_card()
-        desk.job_changed.connect(self.show_job)
-        desk.selection_changed.connect(lambda: self.show_job(desk.job))
-        desk.surface_ready.connect(self.show_picture)
+        desk.hand_over.ready.connect(self.show_picture)
         self.sheet.probed.connect(self._probe)
         self.files.stopped.connect(self.stop)
         self.files.open_asked.connect(self._open_folder)
-        self.progressed.connect(
-            lambda what, share: self.files.show_progress(what, share, True), Qt.ConnectionType.QueuedConnection
-        )  # type: ignore[call-arg]
-        self.ended.connect(self._ended, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
-        self.show_job(desk.job)
+        self.follow(lambda job: (job.name, job.surfaces, job.deliveries))
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.picker = QComboBox()
         self.picker.setAccessibleName("Surface")
-        self.picker.activated.connect(lambda index: self.desk.select(surface=self.picker.itemData(index)))
+        self.picker.activated.connect(lambda index: self.desk.selection.choose(surface=self.picker.itemData(index)))
         self.heading = Heading("Checks", "worst first")
         left.add(self.picker)
         left.add(self.heading)
@@ -286,11 +92,16 @@ class HandOverStage(Stage):
         self.included: dict[str, QCheckBox] = {}
         self.depths: dict[str, QComboBox] = {}
         card.add(holder)
-        card.add(Heading("Scene"))
-        self.scene = QCheckBox("glTF 2.0 of the scene (.glb)")
-        self.scene.setToolTip("Real size in the UVs, so any reader opens it right")
-        self.scene.clicked.connect(lambda on: self._set("scene", bool(on), "Scene in the delivery"))
-        card.add(self.scene)
+        card.add(Heading("Files"))
+        self.outputs: dict[str, QCheckBox] = {}
+        for id, output in load_outputs().items():
+            box = QCheckBox(output.label)
+            box.setToolTip(output.tip)
+            box.clicked.connect(lambda on, key=id: self._set_output(key, bool(on)))
+            self.outputs[id] = box
+            card.add(box)
+        self.unknown = words("", "caution")
+        card.add(self.unknown)
         self.every = QCheckBox("Every surface of the job")
         self.every.clicked.connect(lambda _on: self._show_files())
         card.add(self.every)
@@ -314,6 +125,10 @@ class HandOverStage(Stage):
     def _set(self, name: str, value: object, label: str) -> None:
         self.desk.dispatch(Set(path=("deliveries", self.delivery.id, name), value=value, label=label))
 
+    def _set_output(self, id: str, on: bool) -> None:
+        known = [key for key in self.outputs if (on if key == id else key in self.delivery.outputs)]
+        self._set("outputs", (*known, *unknown_outputs(self.delivery)), f"{self.outputs[id].text()} in the delivery")
+
     def _set_map(self, entry: DeliveryMap, **change: object) -> None:
         value = msgspec.structs.replace(entry, **change)
         self.desk.dispatch(
@@ -335,7 +150,7 @@ class HandOverStage(Stage):
             self.desk.dispatch(finding.mend)
 
     def choose_folder(self) -> None:
-        if self.desk.surface is None:
+        if self.desk.selection.surface is None:
             self.desk.tell("There is no surface to hand over yet.", "caution")
             return
         dialog = QFileDialog(self.left, "Hand over into")
@@ -344,50 +159,44 @@ class HandOverStage(Stage):
         if dialog.exec():
             self.start(Path(dialog.selectedFiles()[0]))
 
-    def _chosen_surfaces(self) -> list[Surface]:
-        surface = self.desk.surface
+    def _chosen_surfaces(self) -> tuple[Surface, ...]:
+        surface = self.desk.selection.surface
         if self.every.isChecked():
-            return list(self.desk.job.surfaces)
-        return [surface] if surface else []
+            return self.desk.job.surfaces
+        return (surface,) if surface else ()
 
     def start(self, folder: Path) -> None:
         """Write the delivery into a folder, off the window's thread."""
-        session, delivery, surfaces = self.desk.session, self.delivery, self._chosen_surfaces()
         self.folder = folder
-        self.worker = self.worker or Worker("hand over")
         self.write.setEnabled(False)
         self.files.open.hide()
-
-        def work(current: Current) -> None:
-            try:
-                written = deliver(session, delivery, surfaces, folder, progress=self.progressed.emit, current=current)
-                self.ended.emit(written)
-            except CancelledError:
-                self.ended.emit(None)
-            except TesselError as error:
-                self.ended.emit(error)
-            except OSError as error:
-                self.ended.emit(TesselError(folder.name, value=error.strerror, remedy="Choose another folder."))
-
-        self.worker.request("deliver", work)
+        self._outcome = "Stopped. Files already complete stay."
+        self.desk.hand_over.deliver(
+            self.delivery,
+            self._chosen_surfaces(),
+            folder,
+            progress=lambda what, share: self.files.show_progress(what, share, True),
+            written=self._written,
+            failed=self._failed,
+            ended=self._ended,
+        )
 
     def stop(self) -> None:
-        if self.worker:
-            self.worker.cancel("deliver")
+        """End the delivery after the file being written."""
+        self.desk.hand_over.stop()
 
-    def _ended(self, outcome: object) -> None:
+    def _written(self, files: list[Path]) -> None:
+        self._outcome = f"{len(files)} files written to {self.folder}"
+        self.files.open.show()
+        self.desk.tell(f"{len(files)} files written.")
+
+    def _failed(self, error: Exception) -> None:
+        self._outcome = sentence(error)
+
+    def _ended(self) -> None:
+        """However it ended, the button comes back."""
         self.write.setEnabled(True)
-        if outcome is None:
-            self.files.show_progress("Stopped. Files already complete stay.", 0, False)
-            self.desk.tell("Stopped. Files already complete stay.")
-        elif isinstance(outcome, TesselError):
-            self.files.show_progress(sentence(outcome), 0, False)
-            self.desk.tell(sentence(outcome), "fault")
-        else:
-            count = len(outcome)  # type: ignore[arg-type]
-            self.files.show_progress(f"{count} files written to {self.folder}", 1, False)
-            self.files.open.show()
-            self.desk.tell(f"{count} files written.")
+        self.files.show_progress(self._outcome, 0, False)
 
     def _open_folder(self) -> None:
         if self.folder:
@@ -400,18 +209,22 @@ class HandOverStage(Stage):
         self.picker.clear()
         for surface in job.surfaces:
             self.picker.addItem(surface.name, surface.id)
-        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.surface_id)))
+        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.selection.surface_id)))
         self.picker.blockSignals(False)
         delivery = self.delivery
         self.size.setCurrentIndex(max(0, self.size.findData(delivery.px)))
-        self.scene.setChecked(delivery.scene)
+        for id, box in self.outputs.items():
+            box.setChecked(id in delivery.outputs)
+        others = unknown_outputs(delivery)
+        self.unknown.setText(f"Not known here, kept in the job: {', '.join(others)}." if others else "")
+        self.unknown.setVisible(bool(others))
         self._show_table(delivery)
         self._show_files()
 
     def _show_table(self, delivery: Delivery) -> None:
         for row, entry in enumerate(delivery.maps):
             if entry.id not in self.included:
-                included = QCheckBox(TRAITS[MapKind(entry.id)].label)
+                included = QCheckBox(map_label(entry.id))
                 depth = QComboBox()
                 depth.setAccessibleName(f"Bits of {included.text()}")
                 depth.addItem("8 bit", 8)
@@ -433,13 +246,11 @@ class HandOverStage(Stage):
 
     def _show_files(self) -> None:
         surfaces = self._chosen_surfaces()
-        self.files.show_files(planned_files(self.delivery, surfaces, self.desk.job.name))
-        surface = self.desk.surface
+        self.files.show_files(planned_files(self.desk.job, self.delivery, surfaces))
+        surface = self.desk.selection.surface
         self.note.setText(f"{surface.name} · {format_size(surface.width_mm, surface.height_mm)}" if surface else "")
 
     def show_picture(self, done: SurfacePicture | None) -> None:
-        if self.desk.stage != "Hand over" or (done is not None and not done.contact):
-            return
         self.sheet.show_picture(done)
         self.findings = done.findings if done else []
         rows = [Row(f.check, f.title, f.cause, level="" if f.level == "ok" else f.level) for f in self.findings]
@@ -450,11 +261,11 @@ class HandOverStage(Stage):
         self._finding_chosen(chosen)
 
     def _probe(self, x: float, y: float) -> None:
-        from ....engine.pictures.probe import explain, probe_at
-
         if self.sheet.done is not None:
             self.desk.tell(explain(probe_at(self.sheet.done, x, y)), "probe")
 
-    def close_down(self) -> None:
-        if self.worker:
-            self.worker.stop()
+
+def map_label(id: str) -> str:
+    """A map's name; of one that this version does not have, the word it is known by."""
+    known = {kind.value: TRAITS[kind].label for kind in MapKind}
+    return known.get(id, f"{id} (unknown)")

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QWidget
 
 from ....core.job.document import Job
 from ....core.place.elevation import Elevation, ElevationFace, unroll
-from ....core.place.pieces import CORNER
+from ....core.place.pieces.corner import CORNER
 from ....core.quantity import format_level, format_number
 from ....core.relief.pictures import mip_chain
 from ....engine.pictures.results import SceneTextures

@@ -27,7 +27,7 @@ from PyQt6.QtWidgets import QWidget
 
 from ....core.job.document import Job
 from ....core.place.mesh import Hit
-from ....core.place.pieces import CORNER
+from ....core.place.pieces.corner import CORNER
 from ....core.quantity import format_level
 from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker

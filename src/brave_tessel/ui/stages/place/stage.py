@@ -7,12 +7,14 @@ from PyQt6.QtGui import QDrag, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QVBoxLayout, QWidget
 
 from ....core.job.commands import Set
-from ....core.job.document import Job, Part, Setting
-from ....core.operation import family
+from ....core.job.document import Job, Part
+from ....core.job.nodes import Setting
+from ....core.operation import Value, family
 from ....core.place.elevation import ElevationFace, units_of, unroll
 from ....core.place.mesh import Hit
 from ....core.quantity import format_level, format_number, format_size
-from ....engine.intents import sources as intents
+from ....engine.intents import scene as scene_intents
+from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import SceneTextures
 from ... import theme
 from ...board import to_image
@@ -77,6 +79,8 @@ class SwatchTile(QAbstractButton):
 class PlaceStage(Stage):
     """Parts and surfaces at the left, the model on the board, the elevation below, the laying in the card."""
 
+    name = "Place"
+
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.view = SceneView()
@@ -91,18 +95,17 @@ class PlaceStage(Stage):
         self.form: OperationForm | None = None
         self.card = self._make_card()
         self._connect()
-        self.show_job(desk.job)
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.heading = Heading("Parts")
         self.list = RowList("Parts")
-        self.list.chosen.connect(lambda id: self.desk.select(part=id))
+        self.list.chosen.connect(lambda id: self.desk.selection.choose(part=id))
         self.surfaces_heading = Heading("Surfaces", "drag onto a part")
         left.add(self.heading)
         left.add_list(self.list)
         self.put_up = button(
-            "Put up the corner", self._put_up, name="main", tip="A corner of two walls, a window and a floor"
+            "Put up the corner", self.put_up_corner, name="main", tip="A corner of two walls, a window and a floor"
         )
         left.add(self.put_up)
         left.add(self.surfaces_heading)
@@ -147,19 +150,18 @@ class PlaceStage(Stage):
 
     def _connect(self) -> None:
         desk = self.desk
-        self.view.part_chosen.connect(lambda id: desk.select(part=id))
+        self.view.part_chosen.connect(lambda id: desk.selection.choose(part=id))
         self.view.surface_dropped.connect(lambda part, surface: self._lay(surface, part))
         self.view.datum_picked.connect(self._datum_picked)
         self.view.probed.connect(self._probe)
         self.view.installEventFilter(self)
         self.looks.chosen.connect(self._set_look)
         self.moves.chosen.connect(self._move)
-        self.elevation.part_chosen.connect(lambda id: desk.select(part=id))
+        self.elevation.part_chosen.connect(lambda id: desk.selection.choose(part=id))
         self.elevation.dragged.connect(self._shift)
         self.elevation.released.connect(desk.end_gesture)
-        desk.job_changed.connect(self.show_job)
-        desk.selection_changed.connect(lambda: self.show_job(desk.job))
-        desk.scene_ready.connect(self.show_textures)
+        self.follow(lambda job: (job.surfaces, job.scene))
+        desk.place.ready.connect(self.show_textures)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
@@ -171,27 +173,30 @@ class PlaceStage(Stage):
 
     # Intents -------------------------------------------------------------------------------------
 
-    def _put_up(self) -> None:
-        self.desk.dispatch(intents.build_scene(self.desk.job))
+    def put_up_corner(self) -> None:
+        """A built-in corner with the first surfaces."""
+        self.desk.dispatch(scene_intents.build_scene(self.desk.job))
 
     def _lay(self, surface: str, part: str = "") -> None:
-        target = part or self.desk.part_id
-        if target and self.desk.dispatch(intents.lay_on_part(target, surface)):
-            self.desk.select(part=target)
+        target = part or self.desk.selection.part_id
+        if target and self.desk.dispatch(scene_intents.lay_on_part(target, surface)):
+            self.desk.selection.choose(part=target)
 
     def _set_kind(self, op: str) -> None:
-        part = self.desk.part
+        part = self.desk.selection.part
         if part:
             path = ("scene", "parts", part.id, "laying")
             self.desk.dispatch(
                 Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label="Change the laying")
             )
 
-    def _set_laying(self, name: str, value: object) -> None:
-        part = self.desk.part
+    def _set_laying(self, name: str, value: Value) -> None:
+        part = self.desk.selection.part
         if part:
             path = ("scene", "parts", part.id, "laying")
-            self.desk.dispatch(intents.set_value(path, part.laying, name, value, gesture=f"laying-{part.id}-{name}"))  # type: ignore[arg-type]
+            self.desk.dispatch(
+                source_intents.set_value(path, part.laying, name, value, gesture=f"laying-{part.id}-{name}")
+            )  # type: ignore[arg-type]
 
     def _shift(self, part_id: str, across: float, up: float) -> None:
         part = next(part for part in self.desk.job.scene.parts if part.id == part_id)
@@ -199,6 +204,12 @@ class PlaceStage(Stage):
         path = ("scene", "parts", part_id, "laying", "values")
         self.desk.dispatch(Set(path=path, value=values, label="Shift the pattern", gesture=f"shift-{part_id}"))
         self.desk.tell(f"{part.name} shifted {across:+.0f} mm along, {up:+.0f} mm up")
+
+    def pick_datum(self, on: bool) -> None:
+        """Begin or end picking the datum on the model."""
+        if on or self.view.picking:
+            self.pick.setChecked(on)
+            self._start_picking()
 
     def _start_picking(self) -> None:
         self.view.picking = self.pick.isChecked()
@@ -208,9 +219,8 @@ class PlaceStage(Stage):
         )
 
     def _datum_picked(self, point: tuple[float, float, float], name: str) -> None:
-        self.desk.dispatch(intents.set_datum(point, name))
-        self.pick.setChecked(False)
-        self._start_picking()
+        self.desk.dispatch(scene_intents.set_datum(point, name))
+        self.pick_datum(False)
         self.desk.tell(f"Datum at {name}, level {format_level(point[1])}")
 
     def _set_look(self, look: str) -> None:
@@ -221,8 +231,7 @@ class PlaceStage(Stage):
         if word == "Whole view":
             self.view.reset()
         else:
-            self.pick.setChecked(True)
-            self._start_picking()
+            self.pick_datum(True)
         self.moves.group.setExclusive(False)
         self.moves.buttons[word].setChecked(False)
         self.moves.group.setExclusive(True)
@@ -236,13 +245,13 @@ class PlaceStage(Stage):
             if not rows or part.group not in {row.title for row in rows if row.heading}:
                 rows.append(Row(f"group-{part.group}", part.group, heading=True))
             rows.append(Row(part.id, part.name, names.get(part.surface, "bare"), indent=1))
-        self.list.show_rows(rows, self.desk.part_id)
+        self.list.show_rows(rows, self.desk.selection.part_id)
         self.heading.note.setText(f"corner · {len(job.scene.parts)}" if rows else "")
         self.put_up.setVisible(not rows)
         self._show_tiles(job)
-        self.view.show_job(job, self.desk.part_id if self.desk.stage == "Place" else "")
-        self.elevation.show_job(job, self.desk.part_id)
-        self._show_card(job, self.desk.part)
+        self.view.show_job(job, self.desk.selection.part_id if self.desk.view.stage == "Place" else "")
+        self.elevation.show_job(job, self.desk.selection.part_id)
+        self._show_card(job, self.desk.selection.part)
 
     def _show_tiles(self, job: Job) -> None:
         wanted = [surface.id for surface in job.surfaces]
@@ -255,7 +264,7 @@ class PlaceStage(Stage):
                 made.clicked.connect(lambda _checked=False, id=surface.id: self._lay(id))
                 self.tiles[surface.id] = made
                 self.tile_grid.addWidget(made, index // 3, index % 3)
-        part = self.desk.part
+        part = self.desk.selection.part
         for surface in job.surfaces:
             made = self.tiles[surface.id]
             made.name = surface.name
@@ -301,7 +310,7 @@ class PlaceStage(Stage):
 
     def _show_block(self, job: Job, part: Part, face: ElevationFace | None) -> None:
         surface = next((s for s in job.surfaces if s.id == part.surface), None)
-        px = self.desk.preview_px / (max(surface.width_mm, surface.height_mm) / 1000) if surface else 0
+        px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) / 1000) if surface else 0
         courses = f"{face.courses.whole} whole" if face and face.courses else "–"
         if face and face.courses and face.courses.cut_mm:
             courses += f", {len(face.courses.cut_mm)} cut"
@@ -315,6 +324,10 @@ class PlaceStage(Stage):
             ("", "Density", f"{px:.0f} px/m" if surface else "–"),
         ]
         self.block.show_cells(cells)
+
+    def show_elsewhere(self, job: Job) -> None:
+        """Bring the model up to date for a still while another stage is shown."""
+        self.view.show_job(job, "")
 
     def show_textures(self, textures: SceneTextures) -> None:
         self.view.show_textures(textures)

@@ -9,11 +9,12 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QGridLayout, QPushButton, QVBoxLayout, QWidget
 
-from ....core.job.document import Setting, Source
+from ....core.job.document import Source
+from ....core.job.nodes import Setting
 from ....core.maps import TRAITS, MapKind
 from ....core.operation import REGISTRY, Value, family, find
 from ....core.quantity import format_length
-from ....core.repeat.break_up import BREAKUPS
+from ....core.repeat.break_up import cells_of
 from ....engine.handover.sheet_files import write_sheet
 from ....engine.intents import sheets as sheet_intents
 from ....engine.pictures.results import SheetPicture
@@ -24,6 +25,7 @@ from ...controls.form import OperationForm
 from ...controls.panels import Heading, LengthField, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...workroom import Pace
 from ..page import Page
 
 SHIFT = "shift"
@@ -189,7 +191,7 @@ class TouchPage(Page):
     # Intents -----------------------------------------------------------------------------------------
 
     def _remove(self, id: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and any(touch.id == id for touch in source.touches):
             self.desk.dispatch(sheet_intents.remove_touch(source, id))
 
@@ -199,12 +201,12 @@ class TouchPage(Page):
             self._remove(self.list.rows[row].id)
 
     def _shift_typed(self, axis: int, value: float) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self._shift_to((value, source.shift[1]) if axis == 0 else (source.shift[0], value))
 
     def _shift_to(self, shift: tuple[float, float]) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.desk.dispatch(sheet_intents.set_shift(source, shift))
 
@@ -305,7 +307,7 @@ class BreakPage(Page):
 
     def quieten(self, index: int) -> None:
         """Cover a feature from elsewhere in the sheet."""
-        source, done = self.desk.source, self.done
+        source, done = self.desk.selection.source, self.done
         if source is None or done is None or index >= len(done.features):
             return
         feature = done.features[index]
@@ -322,7 +324,7 @@ class BreakPage(Page):
         self.quieten(max(0, self.list.currentRow()))
 
     def _let_show(self, id: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and any(quiet.id == id for quiet in source.quiets):
             self.desk.dispatch(sheet_intents.remove_quiet(source, id))
 
@@ -332,7 +334,7 @@ class BreakPage(Page):
             self._let_show(self.quiets.rows[row].id)
 
     def _set_way(self, op: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and op != source.breakup.op:
             self.desk.dispatch(sheet_intents.set_breakup(self.desk.job, source, op))
 
@@ -345,21 +347,22 @@ class BreakPage(Page):
 
     def write_to(self, folder: Path) -> None:
         """Write every map, and every variant, off the window's thread."""
-        source, session, job = self.desk.source, self.desk.session, self.desk.job
+        source, snapshot = self.desk.selection.source, self.desk.session.snapshot()
         if source is None or not source.sized:
             self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
             return
-        progress = self.desk.progress()
-        self.desk.ask(
+        progress = self.desk.work.progress()
+        self.desk.work.ask(
             "write sheet",
-            lambda current: write_sheet(session, job, source, folder, progress=progress, current=current),
+            lambda current: write_sheet(snapshot, source, folder, progress=progress, current=current),
             lambda files: self.desk.tell(f"{len(files)} files in {folder}."),
+            pace=Pace.LONG,
         )
 
 
 def breakup_note(source: Source) -> str:
     """What breaking the repeat does to a source."""
-    across, up = BREAKUPS[source.breakup.op](source.breakup.complete()) if source.breakup.op in BREAKUPS else (1, 1)
+    across, up = cells_of(source.breakup)
     quiet = f"{len(source.quiets)} quietened" if source.quiets else ""
     cells = f"{across} × {up} cells" if max(across, up) > 1 else ""
     return ", ".join(part for part in (quiet, cells) if part) or "off"

@@ -10,11 +10,13 @@ from ....core.job.document import Crop, Source
 from ....core.operation import REGISTRY, family
 from ....core.quantity import format_size
 from ....core.repeat.choose import Proposal, check_crop, propose
-from ....core.repeat.mend import METHODS
+from ....core.repeat.method import METHODS
 from ....engine.gather.analyses import Beat, cut_to_courses, scale_source, scaled_beat
 from ....engine.intents import sheets as sheet_intents
-from ....engine.intents import sources as intents
+from ....engine.intents import sources as source_intents
+from ....engine.intents import surfaces as surface_intents
 from ....engine.wording import sentence
+from ....engine.workers import Current
 from ... import theme
 from ...controls.choices import Choices
 from ...controls.form import OperationForm
@@ -81,7 +83,7 @@ class ChoosePage(Page):
         )
 
     def _put(self, crop: Crop | None) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or not source.straightening.sized:
             return
         try:
@@ -93,7 +95,7 @@ class ChoosePage(Page):
         self.desk.dispatch(sheet_intents.set_crop(self.desk.job, source, crop))
 
     def _typed(self, name: str, value: float) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or not source.straightening.sized:
             return
         frame = source.straightening
@@ -102,18 +104,18 @@ class ChoosePage(Page):
 
     def find_best(self) -> None:
         """Search for the rectangles that close best."""
-        source, session, job = self.desk.source, self.desk.session, self.desk.job
+        source, snapshot = self.desk.selection.source, self.desk.session.snapshot()
         if source is None or not source.straightening.sized:
             self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
             return
         overlap = source.mend.number("overlap") if source.mend.op == "mend.best_cut" else 0.1 * min(source.sheet_mm)
         self.desk.tell("Looking for sides that agree…")
 
-        def work(current: object) -> list[Proposal]:
-            maps = session.evaluation(current).value(session.planner(job).evened(source, PROPOSE_PX))  # type: ignore[arg-type]
+        def work(current: Current) -> list[Proposal]:
+            maps = snapshot.evaluation(current).value(snapshot.planner().evened(source, PROPOSE_PX))
             return propose(maps, overlap_mm=overlap)
 
-        self.desk.ask("propose", work, lambda found: self._found(source, found))
+        self.desk.work.ask("propose", work, lambda found: self._found(source, found))
 
     def _found(self, source: Source, found: list[Proposal]) -> None:
         self.proposals, self.asked_for = found, source.id
@@ -199,7 +201,7 @@ class MendPage(Page):
         self.pins_note = words("Drag a cut on the cell to pull it through a place.")
         self.add(self.pins_note)
         self.add(self.pins)
-        desk.beat_found.connect(self._beat_found)
+        desk.repeat.beat_found.connect(self._beat_found)
 
     def show_source(self, source: Source) -> None:
         self.method.show_value(source.mend.op)
@@ -222,25 +224,25 @@ class MendPage(Page):
         self.form.show_values(source.mend.values)
 
     def _let_go(self) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source:
             self.desk.dispatch(sheet_intents.remove_pins(source))
 
     def _set_method(self, op: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and op != source.mend.op:
-            self.desk.dispatch(intents.set_method(self.desk.job, source, op))
+            self.desk.dispatch(source_intents.set_method(self.desk.job, source, op))
             if op == "mend.courses":
                 self.find_beat()
 
     def find_beat(self) -> None:
         """Measure the pattern's beat and cut to whole courses of it."""
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or not source.straightening.sized:
             self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
             return
         self.desk.tell("Looking for the beat…")
-        self.desk.ask_beat(source)
+        self.desk.repeat.ask_beat(source)
 
     def _beat_found(self, source_id: str, beat: Beat) -> None:
         source = next((s for s in self.desk.job.sources if s.id == source_id), None)
@@ -256,7 +258,7 @@ class MendPage(Page):
         self.desk.tell(f"{told} Type a known one to size the sheet.")
 
     def _size_by(self, which: str, known: float, note: str) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         beat = self.beats.get(source.id) if source else None
         if source is None or beat is None:
             self.desk.tell("Find the beat first.", "caution")
@@ -268,13 +270,13 @@ class MendPage(Page):
 
     def make_surface(self) -> None:
         """Turn the sheet into a surface and go on to Build."""
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or not source.sized:
             self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
             return
-        command, surface = intents.surface_from_source(self.desk.job, source)
+        command, surface = surface_intents.surface_from_source(self.desk.job, source)
         if self.desk.dispatch(command):
-            self.desk.select(surface=surface.id, layer=surface.layers[0].id)
+            self.desk.selection.choose(surface=surface.id, layer=surface.layers[0].id)
             self.desk.go("Build")
 
 

@@ -12,7 +12,7 @@ from ... import theme
 from ...controls.panels import Heading
 from ...controls.rows import Row, RowList
 from ...desk import Desk
-from ...thumbs import source_thumb
+from ...thumbs import source_thumb, unseen
 from ..gather.stage import lacks
 from ..page import Page
 from ..stage import LeftPanel, Stage
@@ -27,6 +27,8 @@ STEPS = ("choose", "mend", "touch", "break")
 
 class RepeatStage(Stage):
     """Sources and steps at the left, cell and field on the board, meters below, the step's card at the right."""
+
+    name = "Repeat"
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
@@ -47,16 +49,15 @@ class RepeatStage(Stage):
             self.cards.addWidget(page)
         self.card = self.cards
         self._make_tools()
-        desk.job_changed.connect(self.show_job)
-        desk.selection_changed.connect(lambda: self.show_job(desk.job))
-        desk.sheet_ready.connect(self.show_sheet)
-        desk.choice_ready.connect(self.pair.show_choice)
-        desk.step_changed.connect(self._show_step)
+        desk.repeat.ready.connect(self.show_sheet)
+        desk.repeat.choice_ready.connect(self.pair.show_choice)
+        desk.view.step_changed.connect(self._show_step)
         self.pair.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
         self.meters.spot.connect(self.pair.show_spot)
         self.break_up.spot.connect(self.pair.show_spot)
-        self._show_step(desk.repeat_step)
-        self.show_job(desk.job)
+        self._show_step(desk.view.repeat_step)
+        self.follow(lambda job: (job.sources, job.palettes))
+        desk.gather.thumb_ready.connect(lambda *_thumb: self.moved())
 
     def _make_tools(self) -> None:
         brush = BrushTool(self.desk, self.touch.brush, self.touch.resize_brush)  # type: ignore[arg-type]
@@ -74,7 +75,7 @@ class RepeatStage(Stage):
         left = LeftPanel()
         self.heading = Heading("Sources")
         self.list = RowList("Sources")
-        self.list.chosen.connect(lambda id: self.desk.select(source=id))
+        self.list.chosen.connect(lambda id: self.desk.selection.choose(source=id))
         self.steps_heading = Heading("Steps to a repeat", "in order")
         self.steps = RowList("Steps to a repeat")
         self.steps.chosen.connect(self._step_chosen)
@@ -89,38 +90,41 @@ class RepeatStage(Stage):
     def _step_chosen(self, step: str) -> None:
         if step == "light":
             self.desk.go("Gather")
-            self.show_job(self.desk.job)
+            self.moved()
         else:
-            self.desk.set_step(step)
+            self.desk.view.set_step(step)
 
     def _show_step(self, step: str) -> None:
         self.cards.setCurrentWidget(self.pages[step])
         self.pair.take_tool(self.tools[SHIFT] if step == "touch" and self._shifting() else self.tools[step])
-        self.show_job(self.desk.job)
+        self.moved()
 
     def _shifting(self) -> bool:
         return self.touch.tools.buttons[SHIFT].isChecked()
 
     def _touch_tool(self, op: str) -> None:
-        if self.desk.repeat_step == "touch":
+        if self.desk.view.repeat_step == "touch":
             self.pair.take_tool(self.tools[SHIFT if op == SHIFT else "touch"])
 
     # Showing -----------------------------------------------------------------------------------------
 
     def show_job(self, job: Job) -> None:
+        for one in job.sources:
+            if unseen(one):
+                self.desk.gather.ask_thumb(one)
         rows = [
             Row(
                 source.id,
                 source.name,
                 lacks(source),
-                picture=source_thumb(self.desk.session, source),
+                picture=source_thumb(source),
                 level="" if source.sized else "caution",
             )
             for source in job.sources
         ]
-        self.list.show_rows(rows, self.desk.source_id)
+        self.list.show_rows(rows, self.desk.selection.source_id)
         self.heading.note.setText(str(len(rows)) if rows else "")
-        source = self.desk.source
+        source = self.desk.selection.source
         self.card.setEnabled(source is not None)
         if source is None:
             self.steps.show_rows([], "")
@@ -153,7 +157,7 @@ class RepeatStage(Stage):
                 Row("touch", "4  Touch up", ", ".join(part for part in (touched, shifted) if part) or "nothing"),
                 Row("break", "5  Break the repeat", breakup_note(source)),
             ],
-            self.desk.repeat_step,
+            self.desk.view.repeat_step,
         )
         for page in self.pages.values():
             page.show_source(source)
@@ -162,7 +166,7 @@ class RepeatStage(Stage):
 
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.pair.show_sheet(done)
-        if not self.desk.stroking:
+        if not self.desk.repeat.stroking:
             self.meters.show_sheet(done)
             self.break_up.show_sheet(done)
             self.touch.show_sheet(done)

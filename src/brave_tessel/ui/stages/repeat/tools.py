@@ -10,7 +10,9 @@ import msgspec
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QKeyEvent, QPainter, QPainterPath, QPen, QPolygonF
 
-from ....core.job.document import Crop, CutPin, Touch, new_id
+from ....core.job.document import Crop, CutPin, Touch
+from ....core.job.nodes import Setting, new_id
+from ....core.maps import MapKind
 from ....core.repeat.quieten import Feature
 from ....engine.intents import sheets as sheet_intents
 from ....engine.pictures.results import CutPicture
@@ -37,7 +39,7 @@ class ChooseTool(Tool):
         self.start: tuple[Point, Crop] | None = None
 
     def crop(self) -> Crop | None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or not source.straightening.sized:
             return None
         frame = source.straightening
@@ -65,7 +67,7 @@ class ChooseTool(Tool):
         return True
 
     def drag(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or self.start is None or self.grip is None:
             return
         (x0, y0), crop = self.start
@@ -94,7 +96,7 @@ class ChooseTool(Tool):
         return Qt.CursorShape.SizeBDiagCursor if grip[0] == grip[1] else Qt.CursorShape.SizeFDiagCursor
 
     def key(self, board: RepeatBoard, event: QKeyEvent) -> bool:
-        source, crop, by = self.desk.source, self.crop(), _ARROWS.get(Qt.Key(event.key()))
+        source, crop, by = self.desk.selection.source, self.crop(), _ARROWS.get(Qt.Key(event.key()))
         if source is None or crop is None or by is None:
             return False
         step = 0.1 if event.modifiers() & _SHIFT else 1.0
@@ -190,7 +192,7 @@ class CutTool(Tool):
         return "x" if away_x <= away_y else "y"
 
     def _pin_at(self, board: RepeatBoard, at: Point) -> CutPin | None:
-        source = self.desk.source
+        source = self.desk.selection.source
         here = board.to_screen(*at)
         for pin in source.pins if source else ():
             there = board.to_screen(*self._pinned(board, pin))
@@ -211,7 +213,7 @@ class CutTool(Tool):
         return True
 
     def drag(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or self.pin is None:
             return
         along, across = self._shares(board, self.pin.axis, at)
@@ -223,7 +225,7 @@ class CutTool(Tool):
         self.desk.end_gesture()
 
     def double(self, board: RepeatBoard, at: Point) -> None:
-        source, pin = self.desk.source, self._pin_at(board, at)
+        source, pin = self.desk.selection.source, self._pin_at(board, at)
         if source and pin:
             self.desk.dispatch(sheet_intents.remove_pins(source, pin.id))
 
@@ -286,7 +288,10 @@ class BrushTool(Tool):
     on_field = True
 
     def __init__(
-        self, desk: Desk, settings: Callable[[], tuple[object, str, frozenset[object]]], sized: Callable[[float], None]
+        self,
+        desk: Desk,
+        settings: Callable[[], tuple[Setting, str, frozenset[MapKind]]],
+        sized: Callable[[float], None],
     ) -> None:
         self.desk = desk
         self.settings = settings
@@ -299,34 +304,29 @@ class BrushTool(Tool):
     @property
     def size(self) -> float:
         brush = self.settings()[0]
-        return float(brush.number("size"))  # type: ignore[attr-defined]
+        return float(brush.number("size"))
 
     def press(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> bool:
-        source, done = self.desk.source, board.done
+        source, done = self.desk.selection.source, board.done
         if source is None or done is None or done.rough:
             return False
         brush, tip, maps = self.settings()
         self.points = [(round(at[0], 3), round(at[1], 3))]
         offset = (0.0, 0.0)
-        if brush.op in {"touch.clone", "touch.heal"}:  # type: ignore[attr-defined]
+        if brush.op in {"touch.clone", "touch.heal"}:
             if self.take_from is not None:
                 self.offset = (self.take_from[0] - at[0], self.take_from[1] - at[1])
                 self.take_from = None
             offset = self.offset or sheet_intents.likeliest_offset(done.small, at, self.size)
-        self.desk.stroking = True
+        self.desk.repeat.stroking = True
         command, self.touch = sheet_intents.begin_touch(
-            source,
-            brush,
-            tuple(self.points),
-            offset=offset,
-            tip=tip,
-            maps=maps,  # type: ignore[arg-type]
+            source, brush, tuple(self.points), offset=offset, tip=tip, maps=maps
         )
         self.desk.dispatch(command)
         return True
 
     def drag(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source is None or self.touch is None:
             return
         here = (round(at[0], 3), round(at[1], 3))
@@ -391,13 +391,13 @@ class ShiftTool(Tool):
         self.start: tuple[Point, Point] | None = None
 
     def press(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> bool:
-        source = self.desk.source
+        source = self.desk.selection.source
         self.start = (at, source.shift) if source else None
-        self.desk.stroking = source is not None
+        self.desk.repeat.stroking = source is not None
         return source is not None
 
     def drag(self, board: RepeatBoard, at: Point, modifiers: Qt.KeyboardModifier) -> None:
-        source = self.desk.source
+        source = self.desk.selection.source
         if source and self.start:
             (x, y), (sx, sy) = self.start
             self.desk.dispatch(sheet_intents.set_shift(source, (sx + at[0] - x, sy + at[1] - y), gesture="shift"))
@@ -409,7 +409,7 @@ class ShiftTool(Tool):
         return Qt.CursorShape.OpenHandCursor
 
     def key(self, board: RepeatBoard, event: QKeyEvent) -> bool:
-        source, by = self.desk.source, _ARROWS.get(Qt.Key(event.key()))
+        source, by = self.desk.selection.source, _ARROWS.get(Qt.Key(event.key()))
         if source is None or by is None:
             return False
         step = (

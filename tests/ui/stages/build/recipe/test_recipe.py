@@ -13,7 +13,7 @@ from tests.ui.test_whole_pass import type_into
 @pytest.fixture
 def opened(demo_window, settled):
     """The salt-worn limewash's recipe: clouds, relief, tint, sheen."""
-    demo_window.desk.select(surface="limewash-wall", layer="wash")
+    demo_window.desk.selection.choose(surface="limewash-wall", layer="wash")
     demo_window.desk.go("Build")
     settled(demo_window)
     demo_window.actions_.toggle_recipe()
@@ -26,7 +26,7 @@ def mode(window):
 
 
 def recipe(window):
-    return window.desk.layer.what.recipe
+    return window.desk.selection.layer.what.recipe
 
 
 def names(window):
@@ -197,7 +197,7 @@ def test_a_surface_from_the_shelf_and_its_ramp(demo_window, settled):
     demo_window.desk.go("Build")
     build.from_shelf("Verdigris copper")
     settled(demo_window)
-    assert demo_window.desk.surface.width_mm == 1720
+    assert demo_window.desk.selection.surface.width_mm == 1720
     build.open_recipe(True)
     mode(demo_window).choose("patina")
     settled(demo_window)
@@ -218,17 +218,17 @@ def test_a_where_rule_is_a_recipe_of_its_own(opened, settled):
     build.open_recipe(False)
     build.layer_card._add_rule("where.recipe")
     settled(opened)
-    rule = opened.desk.layer.where[-1]
+    rule = opened.desk.selection.layer.where[-1]
     build.open_recipe(True, rule=rule.id)
     settled(opened)
     made = mode(opened)
     assert [step.name for step in made.opened[2].steps] == ["beneath", "hollows", "ragged", "both", "cover"]
     made.choose("cover")
-    before = opened.desk.layer.what
+    before = opened.desk.selection.layer.what
     type_into(made.card.form.controls["at"].field, "0.4")
     settled(opened)
-    assert step_named(opened.desk.layer.where[-1].recipe, "cover").values["at"] == 0.4
-    assert opened.desk.layer.what == before
+    assert step_named(opened.desk.selection.layer.where[-1].recipe, "cover").values["at"] == 0.4
+    assert opened.desk.selection.layer.what == before
     assert len(made.left.seeds.looks) == 6
 
 

@@ -17,7 +17,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
-from .....core.job.document import Recipe
+from .....core.job.layers import Recipe
 from .....core.operation import Operation
 from .....core.recipe.edit import search
 from .....engine.pictures.results import RecipePicture

@@ -8,7 +8,7 @@ from typing import Any
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton, QWidget
 
-from .....core.job.document import Recipe, Step
+from .....core.job.layers import Recipe, Step
 from .....core.operation import REGISTRY
 from .....core.quantity import format_size
 from .....core.recipe.closing import closing

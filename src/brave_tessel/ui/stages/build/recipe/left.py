@@ -6,7 +6,7 @@ from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QMenu, QWidget
 
-from .....core.job.document import Recipe, Surface
+from .....core.job.layers import Recipe, Surface
 from .....core.maps import LAYERED, TRAITS, MapKind
 from .....core.operation import REGISTRY
 from .....core.quantity import format_size

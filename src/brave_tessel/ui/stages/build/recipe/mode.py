@@ -10,20 +10,20 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtWidgets import QFileDialog
 
 from .....core.errors import DoesNotFitError, TesselError
-from .....core.job.document import Job, Layer, Recipe, Step, Surface
+from .....core.job.document import Job
+from .....core.job.layers import Layer, Recipe, Step, Surface
 from .....core.maps import MapKind
-from .....core.operation import find
+from .....core.operation import Value, find
 from .....core.recipe import edit
 from .....core.recipe.evaluate import passed_on
 from .....core.recipe.stock import STOCK
 from .....engine.intents import recipes as recipe_intents
-from .....engine.intents import sources as intents
+from .....engine.intents import surfaces as surface_intents
 from .....engine.pictures.results import RecipePicture, VariantPictures
 from .....engine.wording import sentence
 from .....formats.disk import write_atomically
 from .....formats.images import read_file
 from .... import theme
-from ....asking import ask_variants
 from ....desk import Desk
 from .board import RecipeBoard
 from .card import StepCard
@@ -55,7 +55,7 @@ class RecipeMode(QObject):
         left.export_wanted.connect(self.choose_export)
         left.stock_menu.aboutToShow.connect(self._fill_stock)
         self.board.op_taken.connect(self.add)
-        self.board.pair.light_turned.connect(self.desk.turn_light)
+        self.board.pair.light_turned.connect(self.desk.view.turn_light)
         rows.chosen.connect(self.choose)
         rows.input_dropped.connect(self.set_input)
         rows.moved.connect(lambda name, to: self._change("Move a step", lambda r: edit.move_step(r, name, to)))
@@ -80,20 +80,20 @@ class RecipeMode(QObject):
         )
         card.done.connect(self._do)
         card.jumped.connect(self.choose)
-        self.desk.recipe_ready.connect(self.show_picture)
-        self.desk.variants_ready.connect(self._show_variants)
+        self.desk.build.recipe_ready.connect(self.show_picture)
+        self.desk.build.variants_ready.connect(self._show_variants)
 
     # What is open ------------------------------------------------------------------------------------
 
     @property
     def opened(self) -> tuple[Surface, Layer, Recipe] | None:
-        surface, layer = self.desk.surface, self.desk.layer
-        recipe = recipe_intents.recipe_of(layer, self.desk.recipe_rule)
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
+        recipe = recipe_intents.recipe_of(layer, self.desk.selection.recipe_rule)
         return (surface, layer, recipe) if surface is not None and layer is not None and recipe is not None else None
 
     def choose(self, name: str) -> None:
         self.selected = name
-        self.desk.recipe_step = name
+        self.desk.selection.recipe_step = name
         self.show_job(self.desk.job)
         self.board.reveal(name)
         self.desk.refresh()
@@ -105,9 +105,9 @@ class RecipeMode(QObject):
         surface, layer, recipe = opened
         if not any(step.name == self.selected for step in recipe.steps):
             self.selected = recipe.steps[-1].name if recipe.steps else ""
-            self.desk.recipe_step = self.selected
+            self.desk.selection.recipe_step = self.selected
         self.left.show_recipe(
-            surface, f"{layer.name}, where" if self.desk.recipe_rule else layer.name, recipe, self.selected
+            surface, f"{layer.name}, where" if self.desk.selection.recipe_rule else layer.name, recipe, self.selected
         )
         self.board.show_recipe(recipe, self.selected)
         self.card.repeat = surface.width_mm, surface.height_mm
@@ -115,7 +115,7 @@ class RecipeMode(QObject):
         wanted = (recipe, surface.width_mm, surface.height_mm)
         if wanted != self._variants_of:
             self._variants_of = wanted
-            ask_variants(self.desk)
+            self.desk.build.ask_variants()
 
     def show_picture(self, done: RecipePicture) -> None:
         faults = {name: sentence(error) for name, error in done.faults.items()}
@@ -132,7 +132,7 @@ class RecipeMode(QObject):
             )
 
     def _show_variants(self, done: VariantPictures) -> None:
-        if self.desk.layer_id == done.layer:
+        if self.desk.selection.layer_id == done.layer:
             self.left.seeds.show_variants(done)
 
     # Changes -----------------------------------------------------------------------------------------
@@ -148,7 +148,9 @@ class RecipeMode(QObject):
             self.desk.tell(sentence(error), "caution" if isinstance(error, DoesNotFitError) else "fault")
             return False
         return after == recipe or self.desk.dispatch(
-            recipe_intents.set_recipe(surface, layer, after, label, rule=self.desk.recipe_rule, gesture=gesture)
+            recipe_intents.set_recipe(
+                surface, layer, after, label, rule=self.desk.selection.recipe_rule, gesture=gesture
+            )
         )
 
     def _named(self, label: str, make: Callable[[Recipe], tuple[Recipe, str]]) -> None:
@@ -198,21 +200,21 @@ class RecipeMode(QObject):
             return
         self._change("Make a step from another", lambda r: edit.set_input(r, name, slot, of))
 
-    def _set_dial(self, name: str, dial: str, value: object) -> None:
+    def _set_dial(self, name: str, dial: str, value: Value) -> None:
         opened = self.opened
         if opened is None:
             return
         surface, layer, _ = opened
-        if self.desk.recipe_rule:
+        if self.desk.selection.recipe_rule:
             self._change(
                 f"Set {dial}",
                 lambda recipe: edit.set_dial(recipe, name, dial, value),
                 gesture=f"{layer.id}-{name}-{dial}",
-            )  # type: ignore[arg-type]
+            )
             return
         self.desk.dispatch(
-            intents.set_step_value(surface, layer, name, dial, value, gesture=f"{layer.id}-{name}-{dial}")
-        )  # type: ignore[arg-type]
+            surface_intents.set_step_value(surface, layer, name, dial, value, gesture=f"{layer.id}-{name}-{dial}")
+        )
 
     def _open_dial(self, name: str, dial: str, on: bool) -> None:
         def run(recipe: Recipe) -> Recipe:
@@ -257,7 +259,7 @@ class RecipeMode(QObject):
         """The surface's repeat on which the chosen pattern closes unstretched."""
         opened = self.opened
         if opened is not None:
-            self.desk.dispatch(intents.set_repeat(opened[0], width_mm, height_mm, "Fit the repeat"))
+            self.desk.dispatch(surface_intents.set_repeat(opened[0], width_mm, height_mm, "Fit the repeat"))
 
     def _feed(self, kind: MapKind, name: str) -> None:
         self._change("Feed a map", lambda recipe: edit.set_yield(recipe, kind, name))

@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
-from .....core.job.document import Recipe, Step
+from .....core.job.layers import Recipe, Step
 from .....core.operation import REGISTRY, Param, Value
 from .....core.quantity import format_length, format_number
 from .....core.recipe.edit import used

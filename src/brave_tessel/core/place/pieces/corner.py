@@ -1,4 +1,4 @@
-"""Built-in scenes, made from their measures."""
+"""The corner: two walls, a window, a floor, made from their measures."""
 
 from __future__ import annotations
 
@@ -8,8 +8,10 @@ from functools import cache
 
 import numpy as np
 
-from ..job.document import Part, Scene, Setting
-from .mesh import Frame, PartMesh, Vector
+from ...job.document import Part, Scene
+from ...job.nodes import Setting
+from ..mesh import Frame, PartMesh, Vector
+from ..piece import piece
 
 FIGURE_MM = 1750.0
 
@@ -144,7 +146,7 @@ def corner_scene(*, dado: str = "", wall: str = "", floor: str = "") -> Scene:
     return Scene(piece="corner", parts=parts, datum=(CORNER.north, 0.0, 0.0), datum_name="floor line, NE corner")
 
 
-def scene_meshes(scene: Scene) -> dict[str, PartMesh]:
-    """The meshes of a scene's parts, by part id."""
-    meshes = corner_meshes()
-    return {part.id: meshes[part.id] for part in scene.parts if part.id in meshes}
+@piece("corner")
+def corner() -> dict[str, PartMesh]:
+    """The corner at its own measures."""
+    return corner_meshes()

@@ -1,0 +1,139 @@
+"""Commands on jobs: open, demo, export, scene, check, list."""
+
+from __future__ import annotations
+
+import argparse
+import sys
+from typing import Any
+
+import msgspec
+
+from ..core.buildup.kind import tag_of
+from ..core.handover.check import run_checks
+from ..core.job.document import Job
+from ..core.place.elevation import unroll
+from ..engine.handover.output import Writing
+from ..engine.handover.outputs.maps_png import export_surface
+from ..engine.handover.outputs.scene_glb import scene_glb
+from ..engine.session import Session
+from ..formats.disk import write_atomically
+from ..formats.job_file import OpenedJob, load_job, save_job
+from .said import Progress, say
+
+CHECK_PX = 1024
+
+
+def demo(options: argparse.Namespace, progress: Progress) -> None:
+    from ..demo.job import demo_job
+
+    if options.open:
+        from ..ui.app import run
+
+        sys.exit(run(opened=demo_job(), stage="Build"))
+    progress("Render the demo job", 0.1)
+    opened = demo_job()
+    save_job(options.out, opened.job, opened.blobs)
+    progress.end()
+    print(f"Wrote {options.out}")
+
+
+def export(options: argparse.Namespace, progress: Progress) -> None:
+    snapshot = Session(load_job(options.job)).snapshot()
+    surface = snapshot.job.surface_named(options.surface)
+    delivery = msgspec.structs.replace(snapshot.job.deliveries[0], px=options.px)
+    written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
+    progress.end()
+    result = {"surface": surface.name, "maps": {kind.value: path.name for kind, path in written.items()}}
+    say(result, "\n".join(str(path) for path in written.values()), as_json=options.json)
+
+
+def scene(options: argparse.Namespace, progress: Progress) -> None:
+
+    snapshot = Session(load_job(options.job)).snapshot()
+    write_atomically(options.out, scene_glb(snapshot, px=options.px, progress=progress))
+    progress.end()
+    print(f"Wrote {options.out}")
+
+
+def check(options: argparse.Namespace, progress: Progress) -> None:
+    snapshot = Session(load_job(options.job)).snapshot()
+    findings = []
+    for surface in snapshot.job.surfaces:
+        progress(f"Check {surface.name}", 0.5)
+        for finding in run_checks(snapshot.job, surface, snapshot.finished(surface, CHECK_PX)):
+            findings.append(
+                {
+                    "surface": surface.name,
+                    "check": finding.check,
+                    "level": finding.level,
+                    "title": finding.title,
+                    "cause": finding.cause,
+                    "spot_mm": finding.spot,
+                    "mend": finding.mend_label or None,
+                    "measures": finding.measures,
+                }
+            )
+    progress.end()
+    lines = [f"{f['level']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
+    say({"findings": findings}, "\n".join(lines), as_json=options.json)
+
+
+def list_job(options: argparse.Namespace, _progress: Progress) -> None:
+    job = load_job(options.job).job
+    courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
+    result: dict[str, Any] = {
+        "job": job.name,
+        "sources": [
+            {
+                "name": s.name,
+                "size_mm": list(s.sheet_mm) if s.scatter else [s.straightening.width_mm, s.straightening.height_mm],
+            }
+            for s in job.sources
+        ],
+        "surfaces": [
+            {
+                "name": surface.name,
+                "id": surface.id,
+                "repeat_mm": [surface.width_mm, surface.height_mm],
+                "layers": [
+                    {
+                        "name": layer.name,
+                        "shown": layer.shown,
+                        "what": tag_of(type(layer.what)),
+                        "rules": len(layer.where),
+                    }
+                    for layer in surface.layers
+                ],
+            }
+            for surface in job.surfaces
+        ],
+        "parts": [
+            {
+                "name": part.name,
+                "id": part.id,
+                "surface": part.surface or None,
+                "laying": part.laying.op,
+                "whole_courses": c.whole if (c := courses.get(part.id)) else None,
+            }
+            for part in job.scene.parts
+        ],
+    }
+    lines = [job.name]
+    for surface in result["surfaces"]:
+        width, height = surface["repeat_mm"]
+        lines.append(
+            f"  {surface['name']}  {width:g} × {height:g} mm  {', '.join(x['name'] for x in surface['layers'])}"
+        )
+    lines += [f"  {part['name']}: {part['surface'] or 'bare'}" for part in result["parts"]]
+    say(result, "\n".join(lines), as_json=options.json)
+
+
+def window(options: argparse.Namespace, _progress: Progress) -> None:
+    from ..ui.app import run
+
+    if options.path is not None and options.path.suffix != ".tessel":
+        session = Session()
+        source = session.intake().read_source(options.path)
+        opened = OpenedJob(Job(sources=(source,)), dict(session.kept.view))
+        sys.exit(run(opened=opened, stage="Gather"))
+    sys.exit(run(options.path))

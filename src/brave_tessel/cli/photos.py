@@ -1,0 +1,258 @@
+"""Commands on photos and folders: repeat, straighten, gather."""
+
+from __future__ import annotations
+
+import argparse
+from typing import Any
+
+import msgspec
+import numpy as np
+
+from ..core.buildup.kinds.source import SourceWhat
+from ..core.colour import codes_from_linear, encode_srgb
+from ..core.errors import NotUnderstoodError, OutOfRangeError, TesselError
+from ..core.gather.even_light import light_drift
+from ..core.gather.straighten import Corners, proportion, proposed_px_per_mm, straighten
+from ..core.job.document import Delivery, Job, Source
+from ..core.job.layers import Layer, Surface
+from ..core.job.nodes import Setting
+from ..core.maps import MapKind, MapSet
+from ..core.quantity import parse_length, parse_size
+from ..core.repeat.mend import closed_size
+from ..core.repeat.meters import read_repetition, read_seam, read_spacing
+from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
+from ..engine.gather.reading import gather_sets, picture_files
+from ..engine.gather.rig import measure, read_frames
+from ..engine.gather.scans import is_frames_folder
+from ..engine.handover.output import Writing
+from ..engine.handover.outputs.maps_png import export_surface
+from ..engine.intents import sources as source_intents
+from ..engine.session import Session
+from ..engine.snapshot import Snapshot
+from ..engine.wording import sentence
+from ..formats.disk import write_atomically
+from ..formats.images import encode_png
+from ..formats.job_file import OpenedJob
+from .said import Progress, say, warn
+
+
+def repeat(options: argparse.Namespace, progress: Progress) -> None:
+    width, height = parse_size(options.size)
+    session = Session(OpenedJob(Job()))
+    progress("Read the picture", 0.1)
+    source = session.intake().read_source(options.photo)
+    frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
+    light = Setting(op="gather.even_light", values={"strength": options.even})
+    source = msgspec.structs.replace(source, straightening=frame, light=light)
+    progress("Mend", 0.2)
+    source, measured = _mended(session.snapshot(), source, options)
+    surface = _surface_of(source)
+    snapshot = session.snapshot().with_job(Job(sources=(source,), surfaces=(surface,)))
+    px = options.px or _native_px(source)
+    delivery = Delivery(id="command-line", px=px, pattern=f"{options.photo.stem}_{{map}}")
+    written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
+    progress("Read the meters", 0.9)
+    maps = snapshot.finished(surface, px)
+    progress.end()
+    result = {
+        "repeat_mm": [surface.width_mm, surface.height_mm],
+        "px": [maps.grid.width_px, maps.grid.height_px],
+        **_meters(maps),
+        "drift": round(_drift(snapshot, source), 4),
+        **measured,
+        "maps": {kind.value: path.name for kind, path in written.items()},
+    }
+    text = (
+        f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
+        f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}\n"
+        f"{len(written)} maps in {options.out}"
+    )
+    say(result, text, as_json=options.json)
+
+
+def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> tuple[Source, dict[str, Any]]:
+    """The source mended the way that was asked for, and what was measured on the way."""
+    job = Job(sources=(source,))
+    op = f"mend.{options.method.replace('-', '_')}"
+    if op != "mend.courses":
+        made = source_intents.set_method(job, source, op).apply(job).sources[0]
+        frame = source.straightening
+        least = min(frame.width_mm, frame.height_mm)
+        overlap = options.overlap if options.overlap else min(48.0, 0.15 * least)
+        if op == "mend.best_cut":
+            made = msgspec.structs.replace(made, mend=Setting(op=op, values={"overlap": overlap}))
+        return made, {"method": options.method}
+    beat = find_beat(snapshot.with_job(job), source)
+    if options.unit:
+        known = parse_length(options.unit)
+        source = scale_source(job, source, known / beat.lattice.course).apply(job).sources[0]
+        job = Job(sources=(source,))
+        beat = find_beat(snapshot.with_job(job), source)
+    source = cut_to_courses(job, source, beat).apply(job).sources[0]
+    width, height = closed_size(source)
+    course = beat.lattice.course
+    rows = (height if beat.lattice.beats[1] else width) / course
+    measured = {
+        "method": options.method,
+        "unit_mm": round(course, 3),
+        "length_mm": round(beat.unit_mm, 3),
+        "joint_mm": round(beat.joint_mm, 2),
+        "courses": round(rows),
+        "turn": round(beat.lattice.turn, 3),
+    }
+    return source, measured
+
+
+def _surface_of(source: Source) -> Surface:
+    width, height = closed_size(source)
+    if min(width, height) <= 0:
+        raise OutOfRangeError("Overlap", value=f"{source.mend.number('overlap'):g} mm", allowed="less than the picture")
+    size = min(width, height)
+    relief = Setting(op="estimate.height", values={"rise": round(size / 100, 3), "broad": round(size / 10, 3)})
+    layer = Layer(id="photo", name=source.name, what=SourceWhat(source=source.id, height=relief))
+    return Surface(id="surface", name=source.name, width_mm=width, height_mm=height, layers=(layer,), beat="photo")
+
+
+def _native_px(source: Source) -> int:
+    """Pixels of the repeat's longer side at the photo's own density."""
+    frame = source.straightening
+    width, height = closed_size(source)
+    return max(64, round(max(width * source.width_px / frame.width_mm, height * source.height_px / frame.height_mm)))
+
+
+def _meters(maps: MapSet) -> dict[str, Any]:
+    encoded = encode_srgb(np.clip(maps[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
+    x, y = (read_seam(encoded, axis=axis, structured=True) for axis in (1, 0))
+    repetition = read_repetition(maps[MapKind.BASE_COLOUR]).score
+    spacing = [read_spacing(encoded, axis=axis) for axis in (1, 0)]
+    seams = {}
+    for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS):
+        pixels = encoded if kind is MapKind.BASE_COLOUR else maps[kind]
+        scores = [read_seam(pixels, axis=axis, structured=True) for axis in (1, 0)]
+        seams[kind.value] = {
+            "x": round(scores[0].score, 4),
+            "y": round(scores[1].score, 4),
+            "closes": all(s.closes for s in scores),
+        }
+    return {
+        "seam": {"x": round(x.score, 4), "y": round(y.score, 4)},
+        "repetition": round(repetition, 4),
+        "seams": seams,
+        "spacing": {
+            "x": round(spacing[0].ratio, 4),
+            "y": round(spacing[1].ratio, 4),
+            "fits": all(s.fits for s in spacing),
+        },
+    }
+
+
+def _drift(snapshot: Snapshot, source: Source) -> float:
+    """Brightest against darkest of what was mended, after evening."""
+    return light_drift(
+        snapshot.evaluation().value(snapshot.planner().flat(source, 512)).or_default(MapKind.BASE_COLOUR)
+    )
+
+
+def gather(options: argparse.Namespace, progress: Progress) -> None:
+
+    def refused(error: TesselError) -> None:
+        progress.end()
+        warn(sentence(error))
+
+    if is_frames_folder(options.folder):
+        _say_scan(options, progress)
+        return
+    files = picture_files([options.folder])
+    progress(f"Look at {len(files)} files", 0.2)
+    sets = gather_sets(files, refused=refused)
+    progress.end()
+    result = {
+        "sets": [
+            {
+                "name": found.name,
+                "size_mm": list(found.size_mm) if found.size_mm else None,
+                "missing": list(found.missing),
+                "maps": [
+                    {
+                        "file": m.path.name,
+                        "channel": m.channel,
+                        "role": m.role,
+                        "green": m.green,
+                        "turned_over": m.turned_over,
+                        "confidence": m.confidence,
+                        "reason": m.reason,
+                    }
+                    for m in found.maps
+                ],
+            }
+            for found in sets
+        ]
+    }
+    lines = []
+    for found in sets:
+        lines.append(found.name)
+        lines += [f"  {m.role:18}{m.path.name} ({m.channel}): {m.reason}" for m in found.maps]
+    say(result, "\n".join(lines) or "No pictures found.", as_json=options.json)
+
+
+def _say_scan(options: argparse.Namespace, progress: Progress) -> None:
+    """A folder of frames under single lights: what it would become."""
+    capture = read_frames(options.folder, progress=progress)
+    progress("Work out relief and colour", 0.7)
+    measured = measure(capture)
+    progress.end()
+    agreement = round(float(measured.shape.agreement.mean()), 4)
+    scan = {
+        "name": capture.name,
+        "frames": len(capture.frames),
+        "size_mm": list(capture.size_mm) if min(capture.size_mm) > 0 else None,
+        "agreement": agreement,
+    }
+    say(
+        {"sets": [], "scans": [scan]},
+        f"{capture.name}: {len(capture.frames)} frames under single lights. {measured.told}",
+        as_json=options.json,
+    )
+
+
+def _corners(text: str) -> Corners:
+    """Four pixel positions from ``x,y;x,y;x,y;x,y``: top left, top right, bottom right, bottom left."""
+    try:
+        points = tuple((float(x), float(y)) for x, y in (pair.split(",") for pair in text.split(";")))
+    except ValueError:
+        points = ()
+    if len(points) != 4:
+        raise NotUnderstoodError(
+            "corners", value=text, allowed="x,y;x,y;x,y;x,y in photo pixels", remedy="Give four corners."
+        )
+    return points  # type: ignore[return-value]
+
+
+def straighten_photo(options: argparse.Namespace, progress: Progress) -> None:
+
+    corners = _corners(options.corners)
+    session = Session(OpenedJob(Job()))
+    progress("Read the picture", 0.1)
+    source = session.intake().read_source(options.photo)
+    aspect = proportion(
+        corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px
+    )
+    width = parse_length(options.width) if options.width else 0.0
+    # Without a size a unit width stands for it; only the proportion matters then.
+    across = width or 1.0
+    density = proposed_px_per_mm(corners, across, across / aspect)
+    size = max(2, round(across * density)), max(2, round(across / aspect * density))
+    progress("Straighten", 0.5)
+    straight = straighten(session.snapshot().load_pixels(source.blob), corners, width_px=size[0], height_px=size[1])
+    depth = 16 if source.depth > 8 else 8
+    data = encode_png(codes_from_linear(straight, depth=depth), width_mm=width, height_mm=width / aspect, srgb=True)
+    write_atomically(options.out, data)
+    progress.end()
+    result = {
+        "aspect": round(aspect, 6),
+        "px": list(size),
+        "size_mm": [width, round(width / aspect, 3)] if width else None,
+        "file": str(options.out),
+    }
+    told = f", {width:g} × {width / aspect:.1f} mm" if width else ""
+    say(result, f"Proportion {aspect:.4f} : 1, {size[0]} × {size[1]} px{told}: {options.out}", as_json=options.json)

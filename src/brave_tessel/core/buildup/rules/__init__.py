@@ -1,0 +1,1 @@
+"""The where-rules, one file each; a file that is added here is a rule that is there."""

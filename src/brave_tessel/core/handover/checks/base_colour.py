@@ -1,0 +1,42 @@
+"""Whether base colour lies where real materials reflect."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from ...colour import PLAUSIBLE_LINEAR, implausible_share, luminance
+from ...maps import MapKind
+from ..check import Case, Finding, check
+
+
+@check("base-colour")
+def base_colour(case: Case) -> Finding:
+    """Base colour lies where real materials reflect (8-bit sRGB 30 to 240, common practice)."""
+    pixels = case.maps[MapKind.BASE_COLOUR]
+    share = implausible_share(pixels)
+    y = luminance(pixels)
+    off = np.maximum(PLAUSIBLE_LINEAR[0] - y, y - PLAUSIBLE_LINEAR[1])
+    row, column = divmod(int(off.argmax()), y.shape[1])
+    grid = case.maps.grid
+    spot = (float(grid.x_mm()[column]), float(grid.y_mm()[row]))
+    if share < 0.01:
+        return Finding(
+            "base-colour",
+            case.surface.id,
+            "ok",
+            "Base colour is plausible",
+            f"{share:.1%} of it lies outside sRGB 30 to 240.",
+            measures={"share": share},
+        )
+    darker = float(np.mean(y < PLAUSIBLE_LINEAR[0])) >= share / 2
+    cause = f"{share:.1%} of it reflects {'less' if darker else 'more'} than real materials do (sRGB 30 to 240)."
+    level = "fault" if share > 0.2 else "caution"
+    return Finding(
+        "base-colour",
+        case.surface.id,
+        level,
+        f"Base colour too {'dark' if darker else 'light'}",
+        cause,
+        spot=spot,
+        measures={"share": share},
+    )

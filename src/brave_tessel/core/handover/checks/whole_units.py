@@ -1,0 +1,54 @@
+"""Whether the repeat is a whole number of units."""
+
+from __future__ import annotations
+
+from ...job.commands import AnyCommand, Batch, Set
+from ...job.layers import Surface
+from ...place.elevation import Units, units_of
+from ..check import Case, Finding, check
+
+
+@check("whole-units")
+def whole_units(case: Case) -> Finding:
+    """The repeat is a whole number of units both ways."""
+    surface = case.surface
+    units = units_of(surface)
+    if units is None:
+        return Finding("whole-units", surface.id, "ok", "Repeat is free", "No units to close.")
+    counted = f"{units.across} periods across, {units.courses} courses"
+    if units.whole:
+        return Finding("whole-units", surface.id, "ok", "Whole units", f"{counted} of {units.course_mm:g} mm.")
+    cause = (
+        f"{counted}: units are stretched to {units.unit_mm:.1f} × {units.course_mm:.1f} mm "
+        f"from {units.asked_unit_mm:g} × {units.asked_course_mm:g}."
+    )
+    mend = fit_repeat(surface, units)
+    return Finding(
+        "whole-units",
+        surface.id,
+        "caution",
+        "Repeat is no whole units",
+        cause,
+        mend=mend,
+        mend_label=f"Make the repeat {_size(mend)}",
+    )
+
+
+def _size(mend: AnyCommand) -> str:
+    assert isinstance(mend, Batch)
+    width, height = (command.value for command in mend.commands)
+    return f"{width:g} × {height:g} mm"
+
+
+def fit_repeat(surface: Surface, units: Units) -> AnyCommand:
+    """The command that gives a surface the repeat its units close on, keeping their number."""
+    width = surface.width_mm * units.asked_unit_mm / units.unit_mm
+    height = units.courses * units.asked_course_mm
+    path = ("surfaces", surface.id)
+    return Batch(
+        commands=(
+            Set(path=(*path, "width_mm"), value=round(width, 4), label="width"),
+            Set(path=(*path, "height_mm"), value=round(height, 4), label="height"),
+        ),
+        label="Fit the repeat to whole units",
+    )

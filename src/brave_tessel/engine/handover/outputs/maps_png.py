@@ -1,0 +1,107 @@
+"""The maps of surfaces as PNG, with their real size."""
+
+from __future__ import annotations
+
+import shutil
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+from ....core.errors import CancelledError, CannotWriteError
+from ....core.handover.conversions import file_stem, height_range, stored
+from ....core.job.document import Delivery, DeliveryMap, Job
+from ....core.job.layers import Surface
+from ....core.maps import MapKind, MapSet
+from ....formats.disk import write_atomically
+from ....formats.images import encode_png
+from ..output import Output, Planned, Writing, output
+
+ENCODERS = 2
+"""Pictures encoded side by side."""
+
+
+@output("maps-png", label="Maps (.png)", tip="One file a map; its real size is written into it")
+class MapsPng(Output):
+    """One file a map."""
+
+    def planned(self, job: Job, delivery: Delivery, surfaces: tuple[Surface, ...]) -> list[Planned]:
+        files = []
+        for surface in surfaces:
+            longer = max(surface.width_mm, surface.height_mm)
+            pixels = delivery.px**2 * surface.width_mm * surface.height_mm / longer**2
+            for entry in included(delivery):
+                kind = MapKind(entry.id)
+                channels = 3 if kind in {MapKind.BASE_COLOUR, MapKind.NORMAL} else 1
+                about = int(pixels * channels * entry.depth / 8 * (0.7 if kind is not MapKind.METALNESS else 0.02))
+                name = file_name(delivery, surface, kind)
+                files.append(Planned(name, f"{surface.name}: {kind.value}", entry.depth, about))
+        return files
+
+    def write(self, writing: Writing) -> list[Path]:
+        written: list[Path] = []
+        for index, surface in enumerate(writing.surfaces):
+            part = writing.within(index / len(writing.surfaces), (index + 1) / len(writing.surfaces))
+            written += export_surface(part, surface).values()
+        return written
+
+
+def included(delivery: Delivery) -> list[DeliveryMap]:
+    """The maps a delivery holds; those of a kind that this version does not have are left out."""
+    kinds = {kind.value for kind in MapKind}
+    return [entry for entry in delivery.maps if entry.included and entry.id in kinds]
+
+
+def file_name(delivery: Delivery, surface: Surface, kind: MapKind) -> str:
+    """``<surface>_<map>.png`` by the delivery's pattern."""
+    return delivery.pattern.format(surface=file_stem(surface.name), map=kind.value) + ".png"
+
+
+def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
+    """PNG bytes of one map, with the surface's real size."""
+    pixels = maps.or_default(kind)
+    low, high = height_range(maps[MapKind.HEIGHT])
+    note = f', "height_black_mm": {low:g}, "height_white_mm": {high:g}' if kind is MapKind.HEIGHT else ""
+    codes = stored(kind, pixels, depth=depth, height_mm=(low, high))
+    grid = maps.grid
+    return encode_png(
+        codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=kind is MapKind.BASE_COLOUR, note=note
+    )
+
+
+def export_surface(writing: Writing, surface: Surface) -> dict[MapKind, Path]:
+    """Write a surface's maps; returns what was written.
+
+    Raises
+    ------
+    CannotWriteError
+        when the folder cannot be written; files already complete stay.
+    CancelledError
+        when stopped; no half-written file is left.
+    """
+    snapshot, delivery, progress, current = writing.snapshot, writing.delivery, writing.progress, writing.current
+    progress(f"Compute {surface.name}", 0.0)
+    evaluation = snapshot.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
+    maps = snapshot.finished(surface, delivery.px, evaluation=evaluation)
+    chosen = included(delivery)
+    if any(entry.id == MapKind.CURVATURE for entry in chosen):
+        maps = snapshot.with_curvature(surface, maps, evaluation=evaluation)
+    _require_space(writing.folder, maps)
+    written = {}
+    with ThreadPoolExecutor(ENCODERS, thread_name_prefix="encode") as pool:
+        coming = [pool.submit(encode_map, MapKind(entry.id), maps, entry.depth) for entry in chosen]
+        for index, (entry, data) in enumerate(zip(chosen, coming, strict=True)):
+            if not current():
+                pool.shutdown(wait=False, cancel_futures=True)
+                raise CancelledError
+            kind = MapKind(entry.id)
+            target = writing.folder / file_name(delivery, surface, kind)
+            progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
+            write_atomically(target, data.result())
+            written[kind] = target
+    progress(surface.name, 1.0)
+    return written
+
+
+def _require_space(folder: Path, maps: MapSet) -> None:
+    existing = next((place for place in (folder, *folder.parents) if place.exists()), None)
+    if existing is not None and shutil.disk_usage(existing).free < maps.nbytes // 4:
+        raise CannotWriteError(folder.name, value="the disk is full", remedy="Free some space or choose another disk.")

@@ -1,0 +1,104 @@
+"""What Gather shows: a photo with its straight sheet, a scatter sheet, a reference."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+import cv2
+import numpy as np
+
+from ...core.colour import display_codes
+from ...core.errors import MissingError, TesselError
+from ...core.gather.even_light import light_drift
+from ...core.gather.straighten import proportion
+from ...core.job.document import Source
+from ...core.kernels.relief import cast_shadow, normal_of_height, occlusion
+from ...core.kernels.shade import shade
+from ...core.maps import MapKind, MapSet
+from ...core.plan.planner import OCCLUSION_REACH_MM, Light
+from ...core.relief.pictures import map_codes, mip_chain
+from ...core.sheet import AnyArray, Raster
+from ..snapshot import Snapshot
+from .results import GatherPicture, ScatterPicture
+
+Current = Callable[[], bool]
+
+STRIP_PX = 420
+
+
+def gather_picture(
+    snapshot: Snapshot, source: Source, *, with_photo: bool, light: Light, current: Current
+) -> GatherPicture:
+    """A source for the gather board; the photo only when it is another than before."""
+    photo = mip_chain(display_codes(snapshot.load_pixels(source.blob)), smallest=64) if with_photo else None
+    try:
+        frame = source.straightening
+        ratio: float | None = frame.locked or proportion(
+            frame.corners, picture_size=(source.width_px, source.height_px), focal_px=frame.focal_px, bend=frame.bend
+        )
+    except TesselError:
+        ratio = None
+    straight = evened = lit = None
+    drift = (0.0, 0.0)
+    if source.straightening.sized:
+        planner = snapshot.planner()
+        run = snapshot.evaluation(current)
+        try:
+            done = planner.evened(source, STRIP_PX)
+            after = run.value(done).or_default(MapKind.BASE_COLOUR)
+            before = run.value(planner.straight(source, STRIP_PX))[MapKind.BASE_COLOUR]
+            straight, evened = display_codes(before), display_codes(after)
+            drift = (light_drift(before), light_drift(after))
+            lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), light)
+        except MissingError:
+            pass
+    return GatherPicture(source, photo, straight, evened, drift, ratio, lit)
+
+
+def lit_maps(maps: MapSet, light: Light) -> AnyArray:
+    """A flat sheet lit by its own or its estimated relief."""
+    height = maps[MapKind.HEIGHT]
+    normal = normal_of_height(height, maps.grid)
+    shadow = cast_shadow(height, maps.grid, light)
+    plain = occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM)
+    colour = np.ascontiguousarray(maps.or_default(MapKind.BASE_COLOUR))
+    metal = np.ascontiguousarray(maps.or_default(MapKind.METALNESS))
+    return shade(
+        colour, normal, np.ascontiguousarray(maps.or_default(MapKind.ROUGHNESS)), metal, plain, shadow, light=light
+    )
+
+
+REFERENCE_PX = 1024
+
+
+def plain_picture(snapshot: Snapshot, source: Source, *, current: Current) -> list[AnyArray]:
+    """A source as its photo shows it, straightened and put right where it has a size."""
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
+    if source.scatter is not None:
+        return mip_chain(display_codes(run.value(planner.scattered(source, REFERENCE_PX))[MapKind.BASE_COLOUR]))
+    if not source.straightening.sized:
+        return mip_chain(display_codes(snapshot.load_pixels(source.blob)))
+    return mip_chain(display_codes(run.value(planner.evened(source, REFERENCE_PX)).or_default(MapKind.BASE_COLOUR)))
+
+
+def scatter_picture(
+    snapshot: Snapshot, source: Source, *, px: int, view: MapKind | None, light: Light, fine: bool, current: Current
+) -> ScatterPicture:
+    """A scatter sheet, lit or as one of its maps."""
+    begun = time.perf_counter()
+    maps = snapshot.evaluation(current).value(snapshot.planner().scattered(source, px))
+    codes = map_codes(view, maps) if view is not None else lit_maps(maps, light)
+    return ScatterPicture(source, maps.grid, mip_chain(codes), (time.perf_counter() - begun) * 1000, fine)
+
+
+THUMB_PX = 80
+
+
+def small_photo(snapshot: Snapshot, source: Source) -> Raster:
+    """The middle of a source's photo, square and small; linear (H, W, 3) float32."""
+    pixels = snapshot.load_pixels(source.blob)
+    side = min(pixels.shape[:2])
+    top, left = (pixels.shape[0] - side) // 2, (pixels.shape[1] - side) // 2
+    crop = np.ascontiguousarray(pixels[top : top + side, left : left + side])
+    return np.asarray(cv2.resize(crop, (THUMB_PX, THUMB_PX), interpolation=cv2.INTER_AREA), np.float32)

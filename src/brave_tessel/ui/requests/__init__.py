@@ -1,0 +1,1 @@
+"""What each stage asks of the workroom, one file a stage."""

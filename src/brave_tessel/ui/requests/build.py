@@ -1,0 +1,136 @@
+"""What Build asks for: the surface whole or, while a stroke is drawn, only what it changes; an open recipe's steps."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+
+from ...core.job.layers import Stroke, Surface
+from ...engine.areas import NotLocalError
+from ...engine.pictures import recipe as recipe_pictures
+from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
+from ...engine.pictures.strokes import Shown, stroke_parts
+from ...engine.pictures.surface import Showing, surface_picture
+from ...engine.workers import Current
+from ..workroom import Send
+from .base import COARSE_PX, Requests
+
+
+class BuildRequests(Requests):
+    """``live`` is the stroke under the brush."""
+
+    ready = pyqtSignal(object)
+    parts_ready = pyqtSignal(object)
+    recipe_ready = pyqtSignal(object)
+    variants_ready = pyqtSignal(object)
+    stroke_ended = pyqtSignal()
+    channels = ("surface", "recipe", "variants")
+
+    def __init__(self, *parts: object) -> None:
+        super().__init__(*parts)  # type: ignore[arg-type]
+        self.live: Stroke | None = None
+        self._shown: Shown | None = None
+        self._live_shown: Stroke | None = None
+        self._stroke_ended = False
+
+    def request(self) -> None:
+        surface = self.selection.surface
+        if self.selection.recipe_open:
+            self._request_recipe()
+        elif surface is None:
+            self.ready.emit(None)
+        elif self.live is None or not self._request_parts(surface, self.live):
+            self._request_whole(surface)
+
+    def showing(self) -> Showing:
+        """How the board shows it now."""
+        view = self.view
+        return Showing(view.view, view.preview_px, view.light, view.solo, view.exposure)
+
+    def _request_whole(self, surface: Surface) -> None:
+        """Coarse, then fine; after a stroke, which is seen already, fine at once."""
+        snapshot, showing, layer = self.session.snapshot(), self.showing(), self.selection.layer_id
+        fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
+        sizes = (showing.px,) if fine_first else self.sizes(showing.px)
+
+        def work(current: Current, send: Send) -> None:
+            for px in sizes:
+                fine = px == showing.px or px != COARSE_PX
+                now = showing.at(px)
+                send((surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer), showing))
+
+        self.work.stream("surface", work, lambda done: self._deliver(*done))
+
+    def _deliver(self, done: SurfacePicture, showing: Showing) -> None:
+        """A whole picture has come."""
+        self._shown = Shown(done, showing) if showing.px == max(done.grid.shape) else None
+        if done.fine or done.ms > 1:
+            self.timed.emit(done.ms)
+        self.ready.emit(done)
+
+    # Strokes -------------------------------------------------------------------------------------
+
+    def _request_parts(self, surface: Surface, stroke: Stroke) -> bool:
+        """Ask for what the stroke changes; False where the whole picture has to be made."""
+        shown = self._shown
+        if shown is None or shown.showing != self.showing() or shown.base.surface.id != surface.id:
+            return False
+        before, snapshot = self._live_shown, self.session.snapshot()
+
+        def work(_current: Current, send: Send) -> None:
+            try:
+                # Short enough to be finished: overtaken at every move of the hand it would never be seen.
+                send(stroke_parts(snapshot, surface, shown, before=before, stroke=stroke), anyway=True)
+            except NotLocalError:
+                send(None, anyway=True)
+
+        self.work.stream("surface", work, self._deliver_parts)
+        return True
+
+    def _deliver_parts(self, done: SurfaceParts | None) -> None:
+        if done is None:
+            self._shown = None
+            self.request()
+        elif self._shown is not None:
+            self._live_shown = done.stroke if self.live is not None else None
+            self.timed.emit(done.ms)
+            self.parts_ready.emit(done)
+
+    def end_stroke(self) -> None:
+        """The brush is lifted: what looks at the whole sheet is put right too."""
+        self.live = self._live_shown = None
+        self._stroke_ended = True
+        self.stroke_ended.emit()
+
+    # An open recipe ------------------------------------------------------------------------------
+
+    def _request_recipe(self) -> None:
+        surface, layer, recipe = self.selection.surface, self.selection.layer, self.selection.recipe
+        if surface is None or layer is None or recipe is None:
+            return
+        snapshot, chosen, light = self.session.snapshot(), self.selection.recipe_step, self.view.light
+        sizes = self.sizes(self.view.preview_px)
+
+        def work(current: Current, send: Send) -> None:
+            for px in sizes:
+                asked = recipe_pictures.Asked(surface, layer, recipe, chosen, px, light)
+                send(recipe_pictures.recipe_picture(snapshot, asked, current=current))
+
+        self.work.stream("recipe", work, self._deliver_recipe)
+
+    def _deliver_recipe(self, done: RecipePicture) -> None:
+        self.timed.emit(done.ms)
+        self.recipe_ready.emit(done)
+
+    def ask_variants(self) -> None:
+        """Small pictures of the open recipe's next seeds; ``variants_ready`` brings them."""
+        surface, layer, recipe = self.selection.surface, self.selection.layer, self.selection.recipe
+        if surface is None or layer is None or recipe is None:
+            return
+        snapshot, light = self.session.snapshot(), self.view.light
+        self.work.ask(
+            "variants",
+            lambda current: recipe_pictures.variant_pictures(
+                snapshot, surface, layer, recipe, light=light, current=current
+            ),
+            self.variants_ready.emit,
+        )

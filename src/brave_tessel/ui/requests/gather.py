@@ -1,0 +1,108 @@
+"""What Gather asks for: a photo with its straight sheet, a scatter sheet, small pictures, files read in."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PyQt6.QtCore import pyqtSignal
+
+from ...core.colour import display_codes
+from ...core.job.document import Source
+from ...engine.gather.reading import read_sources
+from ...engine.pictures.gather import gather_picture, scatter_picture, small_photo
+from ...engine.pictures.results import GatherPicture, ScatterPicture
+from ...engine.workers import Current
+from ..workroom import Pace, Send
+from .base import COARSE_PX, Requests
+
+
+class GatherRequests(Requests):
+    """``files_read`` brings the sources made of dropped files, and a sentence for each that could not be read."""
+
+    ready = pyqtSignal(object)
+    scatter_ready = pyqtSignal(object)
+    thumb_ready = pyqtSignal(object, object)
+    palette_found = pyqtSignal(object)
+    files_read = pyqtSignal(object, object)
+    channels = ("gather", "scatter")
+
+    def __init__(self, *parts: object) -> None:
+        super().__init__(*parts)  # type: ignore[arg-type]
+        self._photo_shown = ""
+        self._thumbs: set[str] = set()
+        self._reads = 0
+
+    def request(self) -> None:
+        source = self.selection.source
+        if source is None:
+            self.ready.emit(None)
+        elif source.scatter is not None:
+            self._request_scatter(source)
+        else:
+            self._request_photo(source)
+
+    def _request_photo(self, source: Source) -> None:
+        snapshot, light = self.session.snapshot(), self.view.light
+        with_photo = self._photo_shown != source.blob
+
+        def work(current: Current) -> GatherPicture:
+            return gather_picture(snapshot, source, with_photo=with_photo, light=light, current=current)
+
+        self.work.ask("gather", work, self._deliver)
+
+    def _deliver(self, done: GatherPicture) -> None:
+        if done.photo is not None:
+            self._photo_shown = done.source.blob
+        self.ready.emit(done)
+
+    def _request_scatter(self, source: Source) -> None:
+        snapshot, light, view, px = (
+            self.session.snapshot(),
+            self.view.light,
+            self.view.scatter_view,
+            self.view.preview_px,
+        )
+        sizes = self.sizes(px)
+
+        def work(current: Current, send: Send) -> None:
+            for size in sizes:
+                send(
+                    scatter_picture(snapshot, source, px=size, view=view, light=light, fine=size == px, current=current)
+                )
+
+        self.work.stream("scatter", work, self._deliver_scatter)
+
+    def _deliver_scatter(self, done: ScatterPicture) -> None:
+        self.timed.emit(done.ms)
+        self.scatter_ready.emit(done)
+
+    # Small pictures ------------------------------------------------------------------------------
+
+    def ask_thumb(self, source: Source) -> None:
+        """A source's small picture, once; ``thumb_ready`` brings it."""
+        key = source.id if source.scatter is not None else source.blob
+        if key in self._thumbs:
+            return
+        self._thumbs.add(key)
+        snapshot, light = self.session.snapshot(), self.view.light
+
+        def work(current: Current) -> object:
+            if source.scatter is None:
+                return display_codes(small_photo(snapshot, source))
+            done = scatter_picture(snapshot, source, px=COARSE_PX, view=None, light=light, fine=False, current=current)
+            return done.mips[0]
+
+        self.work.ask(f"thumb {key}", work, lambda codes: self.thumb_ready.emit(source, codes))
+
+    # Files ---------------------------------------------------------------------------------------
+
+    def read(self, paths: list[Path]) -> None:
+        """Read files and folders off the window's thread; a further drop goes on beside the first."""
+        intake = self.session.intake()
+        self._reads += 1
+        self.work.ask(
+            f"read {self._reads}",
+            lambda current: read_sources(intake, paths, current=current),
+            lambda read: self.files_read.emit(*read),
+            pace=Pace.LONG,
+        )

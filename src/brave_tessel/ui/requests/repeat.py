@@ -1,0 +1,81 @@
+"""What Repeat asks for: the closed sheet with its meters, the sheet to choose from, the beat of a pattern."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import pyqtSignal
+
+from ...core.job.document import Source
+from ...engine.gather.analyses import find_beat
+from ...engine.pictures.repeat import choice_picture, rough_picture, sheet_picture, stroke_picture
+from ...engine.pictures.results import SheetPicture
+from ...engine.workers import Current
+from ..workroom import Pace, Send
+from .base import Requests
+
+
+class RepeatRequests(Requests):
+    """``stroking`` while a stroke is drawn: its picture comes without the meters, which are read when it ends."""
+
+    ready = pyqtSignal(object)
+    choice_ready = pyqtSignal(object)
+    beat_found = pyqtSignal(str, object)
+    channels = ("sheet", "choice")
+
+    def __init__(self, *parts: object) -> None:
+        super().__init__(*parts)  # type: ignore[arg-type]
+        self.stroking = False
+        self.shown: SheetPicture | None = None
+
+    def request(self) -> None:
+        source = self.selection.source
+        if source is None or not source.sized:
+            self._deliver(None)
+            return
+        shown = self.shown
+        if self.stroking and shown is not None and shown.source.id == source.id and not shown.rough:
+            self._request_stroke(source, shown)
+        else:
+            self._request_sheet(source)
+        if self.view.repeat_step == "choose" and source.scatter is None:
+            snapshot = self.session.snapshot()
+            self.work.ask(
+                "choice", lambda current: choice_picture(snapshot, source, current=current), self.choice_ready.emit
+            )
+
+    def _request_stroke(self, source: Source, shown: SheetPicture) -> None:
+        snapshot = self.session.snapshot()
+
+        def work(current: Current, send: Send) -> None:
+            send(stroke_picture(snapshot, source, shown, current=current), anyway=True)
+
+        self.work.stream("sheet", work, self._deliver)
+
+    def _request_sheet(self, source: Source) -> None:
+        snapshot, shown, progress = self.session.snapshot(), self.shown, self.work.progress()
+        other = shown is None or shown.source.mend != source.mend or shown.source.id != source.id
+        slow = source.mend.op == "mend.regrow" and other
+
+        def work(current: Current, send: Send) -> None:
+            if slow:
+                send(rough_picture(snapshot, source, current=current))
+            send(sheet_picture(snapshot, source, current=current, progress=progress))
+
+        # What one pace began the other must not leave going on.
+        self.work.cancel("sheet")
+        self.work.stream("sheet", work, self._deliver, pace=Pace.LONG if slow else Pace.QUICK)
+
+    def _deliver(self, done: SheetPicture | None) -> None:
+        self.shown = done
+        if done is not None:
+            self.timed.emit(done.ms)
+        self.ready.emit(done)
+
+    def ask_beat(self, source: Source) -> None:
+        """Measure a source's beat; ``beat_found`` brings it."""
+        snapshot = self.session.snapshot()
+        self.work.ask(
+            "beat",
+            lambda current: find_beat(snapshot, source, current=current),
+            lambda beat: self.beat_found.emit(source.id, beat),
+            pace=Pace.LONG,
+        )
