@@ -12,7 +12,7 @@ import numpy as np
 from scipy import ndimage
 
 from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
-from brave_tessel.core.buildup.seat import Seat, bare, lay
+from brave_tessel.core.buildup.seat import ByHeight, bare, lay
 from brave_tessel.core.buildup.strokes import lay_strokes
 from brave_tessel.core.buildup.water import stand
 from brave_tessel.core.job.commands import Insert
@@ -70,11 +70,11 @@ def cases() -> Iterator[Case]:
     grid = Grid(2048, 2048, 1200.0, 1200.0)
     one, two = _maps(grid, 1), _maps(grid, 2)
     cover = clouds(grid, size=200, octaves=4, seed=5)
-    ground = lay(bare(grid), one, None, PLAIN, Seat())
+    ground = lay(bare(grid), one, None, PLAIN, ByHeight())
     planes = list(ground.planes)
     yield (
         "seat one layer, 4 maps 2048²",
-        lambda: lay(ground, two, cover, PLAIN, Seat(level=0.3, feather=0.4, drape=0.5)),
+        lambda: lay(ground, two, cover, PLAIN, ByHeight(level=0.3, feather=0.4, drape=0.5)),
         lambda: _plain_join(planes, two, cover),
         "numpy",
     )
@@ -170,7 +170,10 @@ def _full(px: int) -> Callable[[Callable[..., float]], float]:
         session = _session()
         grid = Grid.for_repeat(612.0, 624.0, px)
         return _median(
-            lambda: Evaluation(Cache(2 << 30)).value(session.planner().finished(session.job.surfaces[0], grid)), least=1
+            lambda: Evaluation(Cache(2 << 30)).value(
+                session.snapshot().planner().finished(session.job.surfaces[0], grid)
+            ),
+            least=1,
         )
 
     return run
@@ -182,7 +185,7 @@ def _change(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
     def run(median: Callable[..., float]) -> float:
         session = _session()
         grid = Grid.for_repeat(612.0, 624.0, px)
-        session.evaluation().value(session.planner().finished(session.job.surfaces[0], grid))
+        session.snapshot().evaluation().value(session.snapshot().planner().finished(session.job.surfaces[0], grid))
         turned = 0
 
         def turn() -> None:
@@ -191,7 +194,7 @@ def _change(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
             surface = session.job.surfaces[0]
             command = set_step_value(surface, surface.layers[layer], "clouds", "gain", 0.5 + 0.001 * turned, gesture="")
             session.store.dispatch(command)
-            session.evaluation().value(session.planner().finished(session.job.surfaces[0], grid))
+            session.snapshot().evaluation().value(session.snapshot().planner().finished(session.job.surfaces[0], grid))
 
         return median(turn)
 

@@ -131,8 +131,10 @@ def _session(name: str) -> Session:
 def _maps(session: Session, px: int) -> None:
     surface = session.job.surfaces[0]
     layer = surface.layers[0]
-    session.evaluation().value(
-        session.planner().recipe(layer.what.recipe, Grid.for_repeat(surface.width_mm, surface.height_mm, px), "l")
+    session.snapshot().evaluation().value(
+        session.snapshot()
+        .planner()
+        .recipe(layer.what.recipe, Grid.for_repeat(surface.width_mm, surface.height_mm, px), "l")
     )  # type: ignore[union-attr]
 
 

@@ -37,11 +37,11 @@ def dado_session() -> Session:
 
 def change(path: tuple[str, ...], values: Iterator[float], px: int) -> Callable[[Timer], float]:
     session = dado_session()
-    session.lit(session.job.surfaces[0], px, LIGHT)
+    session.snapshot().lit(session.job.surfaces[0], px, LIGHT)
 
     def once() -> None:
         session.store.dispatch(Set(path=(*DADO, *path), value=next(values), label="x"))
-        session.lit(session.job.surfaces[0], px, LIGHT)
+        session.snapshot().lit(session.job.surfaces[0], px, LIGHT)
 
     return lambda timer: timer(once)
 
@@ -83,7 +83,7 @@ def dab(timer: Timer) -> float:
     session = dado_session()
     layer = layer_of(session.job.surfaces[0], "limewash")
     rule = next(rule for rule in layer.where if rule.rule.op == "where.painted")
-    session.lit(session.job.surfaces[0], 1024, LIGHT)
+    session.snapshot().lit(session.job.surfaces[0], 1024, LIGHT)
     points = itertools.count()
 
     def once() -> None:
@@ -97,7 +97,7 @@ def dab(timer: Timer) -> float:
             session.store.dispatch(
                 Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x")
             )
-        session.lit(session.job.surfaces[0], 1024, LIGHT)
+        session.snapshot().lit(session.job.surfaces[0], 1024, LIGHT)
 
     return timer(once)
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from brave_tessel.core.buildup.seat import Seat, bare, lay
+from brave_tessel.core.buildup.seat import ByHeight, LaidOver, Seat, bare, lay
 from brave_tessel.core.job.layers import MapMix
 from brave_tessel.core.maps import BLENDED, MapKind, MapSet
 from brave_tessel.core.recipe.steps.noise import clouds
@@ -26,4 +26,8 @@ def waves(grid=GRID, size=30.0, rise=4.0, seed=3):
 
 
 def on(maps, below=None, cover=None, mixes=PLAIN, **seat):
-    return lay(below or bare(maps.grid), maps, cover, mixes, Seat(**seat))
+    return lay(below or bare(maps.grid), maps, cover, mixes, seat_with(**seat))
+
+
+def seat_with(*, contest=True, **values) -> Seat:
+    return ByHeight(**values) if contest else LaidOver(**values)

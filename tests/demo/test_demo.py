@@ -46,8 +46,8 @@ def test_a_surface_of_the_demo_is_as_it_was(demo, known, name):
     """Write demo_facts.json anew with ``python -m tests.core.test_demo`` when a change is meant."""
     session = Session(OpenedJob(demo.job, dict(demo.blobs)))
     surface = next(s for s in demo.job.surfaces if s.id == name)
-    run = session.evaluation()
-    maps = session.finished(surface, PX, evaluation=run)
+    run = session.snapshot().evaluation()
+    maps = session.snapshot().finished(surface, PX, evaluation=run)
     assert run.faults == {}
     for kind, told in facts_of(maps).items():
         assert told == pytest.approx(known[name][kind], abs=2e-3, rel=1e-2), kind
@@ -59,5 +59,6 @@ if __name__ == "__main__":
 
     session = Session(demo_job())
     FACTS.write_text(
-        json.dumps({s.id: facts_of(session.finished(s, PX)) for s in session.job.surfaces}, indent=1), encoding="utf-8"
+        json.dumps({s.id: facts_of(session.snapshot().finished(s, PX)) for s in session.job.surfaces}, indent=1),
+        encoding="utf-8",
     )

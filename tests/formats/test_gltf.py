@@ -9,7 +9,7 @@ import trimesh
 from PIL import Image
 
 from brave_tessel.core.place.pieces.corner import CORNER, FIGURE_MM
-from brave_tessel.engine.handover.deliver import scene_glb
+from brave_tessel.engine.handover.outputs.scene_glb import scene_glb
 
 
 @pytest.fixture(scope="module")
@@ -17,7 +17,7 @@ def glb(demo):
     from brave_tessel.engine.session import Session
     from brave_tessel.formats.job_file import OpenedJob
 
-    return scene_glb(Session(OpenedJob(demo.job, dict(demo.blobs))), px=128)
+    return scene_glb(Session(OpenedJob(demo.job, dict(demo.blobs))).snapshot(), px=128)
 
 
 @pytest.fixture(scope="module")
@@ -68,7 +68,7 @@ def test_orm_channels_and_normal_direction(demo_session, glb):
     view = tree.bufferViews[images["Limewashed dado tile occlusion roughness metalness"].bufferView]
     blob = tree.binary_blob()
     orm = np.asarray(Image.open(io.BytesIO(blob[view.byteOffset : view.byteOffset + view.byteLength])))
-    maps = demo_session.finished(demo_session.job.surfaces[0], 128)
+    maps = demo_session.snapshot().finished(demo_session.job.surfaces[0], 128)
     from brave_tessel.core.maps import MapKind
 
     for channel, kind in enumerate((MapKind.AMBIENT_OCCLUSION, MapKind.ROUGHNESS, MapKind.METALNESS)):

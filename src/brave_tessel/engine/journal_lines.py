@@ -40,6 +40,8 @@ def differences(old: Any, new: Any, path: tuple[str, ...] = ()) -> list[Record]:
             if name != "kept"
             for record in differences(getattr(old, name), getattr(new, name), (*path, name))
         ]
+    if type(old) is type(new) and old == new:
+        return []
     return [["set", list(path), tree_of(new)]]
 
 

@@ -11,7 +11,9 @@ from typing import Any
 import msgspec
 
 from ..core import registered
+from ..core.buildup.kind import KINDS
 from ..core.job.document import Job
+from ..core.job.layers import What
 from ..core.operation import REGISTRY, Operation, Param
 from ..core.quantity import format_number
 
@@ -54,9 +56,13 @@ def operations_text() -> str:
     """Every operation with its parameters, as Markdown."""
     assert registered.MODULES
     lines = ["# Operations", "", "Made from the declarations by `./dev docs`; lengths in mm, angles in degrees.", ""]
-    ordered = sorted(REGISTRY.values(), key=lambda op: list(FAMILIES).index(op.family))
+    titles = {
+        **FAMILIES,
+        **{op.family: op.family.capitalize() for op in REGISTRY.values() if op.family not in FAMILIES},
+    }
+    ordered = sorted(REGISTRY.values(), key=lambda op: list(titles).index(op.family))
     for family, operations in groupby(ordered, key=lambda op: op.family):
-        lines += [f"## {FAMILIES[family]}", ""]
+        lines += [f"## {titles[family]}", ""]
         for operation in operations:
             lines += _operation(operation)
     return "\n".join(lines).rstrip() + "\n"
@@ -98,7 +104,16 @@ def _row(param: Param) -> str:
 
 def schema_text() -> str:
     """JSON Schema of ``job.json``."""
-    return json.dumps(_ordered(msgspec.json.schema(Job)), indent=1, sort_keys=True) + "\n"
+    kinds = [kind.struct for kind in KINDS.values() if issubclass(kind.struct, msgspec.Struct)]
+    named = [{"$ref": f"#/$defs/{kind.__name__}"} for kind in kinds]
+
+    def hook(kind: type) -> dict[str, Any]:
+        if kind is not What:
+            raise NotImplementedError(kind)
+        return {"anyOf": named}
+
+    (job, *_), defined = msgspec.json.schema_components([Job, *kinds], schema_hook=hook)
+    return json.dumps(_ordered({**job, "$defs": defined}), indent=1, sort_keys=True) + "\n"
 
 
 def _ordered(tree: Any) -> Any:

@@ -11,14 +11,14 @@ from pathlib import Path
 import cv2
 import numpy as np
 import tifffile
-from PIL import Image, ImageCms, UnidentifiedImageError
+from PIL import Image, UnidentifiedImageError
 
 from ..core.colour import decode_srgb, encode_srgb, linear_from_codes
 from ..core.errors import TooLargeError, UnreadableFileError
 from ..core.sheet import MAX_PX, AnyArray, Raster
-from .icc import linear_by_profile, matrix_profile
 from .light_images import decode_light, is_light, light_header
 from .picture_header import PictureHeader
+from .profiles import linear_by_profile
 
 MAX_PIXELS = 16_384 * 16_384
 _BYTES_A_PIXEL = 24
@@ -162,23 +162,19 @@ def _tiff_header(data: bytes, name: str) -> PictureHeader:
 def decode_picture(data: bytes, name: str) -> Raster:
     """Linear (H, W, 3) float32 with sRGB primaries, upright, 16-bit codes kept exactly.
 
-    Greys become three equal channels; an embedded ICC profile is honoured, for more than 8 bits where it is
-    made of primaries and curves. Alpha is left out, after premultiplied colours are divided by it.
+    Greys become three equal channels; an embedded ICC profile of an RGB space is honoured. Alpha is left out, after
+    premultiplied colours are divided by it.
     """
     header = read_header(data, name)
     if header.depth == 32 and is_light(data):
         return decode_light(data, name)
     told = embedded_profile(data, name)
-    profile = matrix_profile(told) if told else None
-    if profile is not None and profile.is_srgb:
-        told, profile = b"", None
-    if header.depth == 8:
-        codes = _decode_eight(data, name, profile=b"" if profile else told)
-    else:
-        codes = _decode_deep(data, name, header)
-        if codes.dtype == np.float32:
-            return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
-    linear = linear_by_profile(codes, profile) if profile is not None else linear_from_codes(codes)
+    codes = _decode_eight(data, name) if header.depth == 8 else _decode_deep(data, name, header)
+    if codes.dtype == np.float32:
+        return np.asarray(np.maximum(np.nan_to_num(codes), 0), np.float32)
+    linear = linear_by_profile(codes, told) if told else None
+    if linear is None:
+        linear = linear_from_codes(codes)
     return _unmultiplied(linear, data, name, header)
 
 
@@ -230,28 +226,16 @@ def _formats(name: str) -> tuple[str, ...]:
     return (*_LIBRARY, "TGA") if name.lower().endswith(".tga") else _LIBRARY
 
 
-def _decode_eight(data: bytes, name: str, *, mode: str = "RGB", profile: bytes = b"") -> AnyArray:
+def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
     from PIL import ImageOps
 
     try:
         with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             picture.load()
             upright = ImageOps.exif_transpose(picture)
-            rgb = upright.convert(mode)
-            if profile and mode == "RGB":
-                rgb = _to_srgb(rgb if upright.mode not in {"RGB"} else upright, profile)
-            return np.asarray(rgb, np.uint8)
+            return np.asarray(upright.convert(mode), np.uint8)
     except _DAMAGED:
         raise _unreadable(name) from None
-
-
-def _to_srgb(picture: Image.Image, profile: bytes) -> Image.Image:
-    try:
-        source = ImageCms.ImageCmsProfile(io.BytesIO(profile))
-        turned = ImageCms.profileToProfile(picture, source, ImageCms.createProfile("sRGB"), outputMode="RGB")
-    except (ImageCms.PyCMSError, OSError, ValueError):
-        return picture.convert("RGB")
-    return turned if turned is not None else picture.convert("RGB")
 
 
 def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int = 3) -> AnyArray:

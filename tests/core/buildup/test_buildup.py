@@ -5,21 +5,25 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brave_tessel.core.buildup.seat import Seat, bare
+from brave_tessel.core.buildup.rules.height import by_height
+from brave_tessel.core.buildup.rules.noise import by_noise
+from brave_tessel.core.buildup.seat import bare
 from brave_tessel.core.buildup.seat import lay as lay_by
-from brave_tessel.core.buildup.where import by_height, by_noise, combine, lay_strokes
+from brave_tessel.core.buildup.strokes import lay_strokes
+from brave_tessel.core.buildup.where import combine
 from brave_tessel.core.job.layers import MapMix, Stroke
 from brave_tessel.core.maps import LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import Ground
 from brave_tessel.core.relief.section import cut_level
 from brave_tessel.core.sheet import Grid
+from tests.core.laid import seat_with
 
 GRID = Grid(16, 12, 160.0, 120.0)
 ALL = frozenset(LAYERED)
 
 
 def lay(below, maps, cover, switches, **seat):
-    return lay_by(below, maps, cover, {kind: MapMix() for kind in switches}, Seat(**seat))
+    return lay_by(below, maps, cover, {kind: MapMix() for kind in switches}, seat_with(**seat))
 
 
 def flat(level, shade=0.5, grid=GRID):

@@ -11,22 +11,20 @@ from hypothesis import strategies as st
 from brave_tessel.core.buildup.laying import closing_turn, lay_in_sheet
 from brave_tessel.core.buildup.look import adjust
 from brave_tessel.core.buildup.mixing import MODES, with_detail
-from brave_tessel.core.buildup.seat import Seat, ground_read, own_relief
+from brave_tessel.core.buildup.rules.after import after
+from brave_tessel.core.buildup.rules.band import band
+from brave_tessel.core.buildup.rules.edges import edges
+from brave_tessel.core.buildup.rules.gradient import gradient
+from brave_tessel.core.buildup.rules.hollows import hollows
+from brave_tessel.core.buildup.rules.id import by_id
+from brave_tessel.core.buildup.rules.pieces import by_pieces
+from brave_tessel.core.buildup.rules.rule_shape import shaped
+from brave_tessel.core.buildup.rules.shape import by_shape
+from brave_tessel.core.buildup.rules.slope import by_slope
+from brave_tessel.core.buildup.seat import ByHeight, Seat, ground_read, own_relief
 from brave_tessel.core.buildup.tone import match
 from brave_tessel.core.buildup.water import stand, wetted
-from brave_tessel.core.buildup.where import (
-    after,
-    band,
-    by_id,
-    by_pieces,
-    by_shape,
-    by_slope,
-    combine,
-    edges,
-    gradient,
-    hollows,
-    shaped,
-)
+from brave_tessel.core.buildup.where import combine
 from brave_tessel.core.job.layers import MapMix
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
@@ -60,7 +58,7 @@ def test_a_strength_that_is_next_to_nothing_changes_nothing(kind, strength):
 
 def test_form_and_grain_split_a_relief_and_add_up_to_it():
     relief = waves()
-    whole = own_relief(relief, Seat(split=60), GRID)
+    whole = own_relief(relief, ByHeight(split=60), GRID)
     broad = own_relief(relief, Seat(form=1, grain=0, split=60), GRID)
     fine = own_relief(relief, Seat(form=0, grain=1, split=60), GRID)
     assert whole == pytest.approx(relief, abs=1e-6)
@@ -80,7 +78,7 @@ def test_turned_over_and_contrast():
 def test_show_through_0_buries_the_grain_beneath_and_1_keeps_it():
     below = on(flat(height=waves()))
     keeps = on(flat(0.5), below, drape=1.0, feather=0.0)
-    buries = on(flat(0.5), below, drape=1.0, feather=0.0, show_through=0.0, split=30, contest=False)
+    buries = on(flat(0.5), below, drape=1.0, show_through=0.0, split=30, contest=False)
     assert keeps.height == pytest.approx(below.height + 0.5, abs=1e-5)
     assert buries.height.std() < 0.8 * below.height.std()
     assert ground_read(below.height, Seat(drape=0.0, show_through=0.0), GRID) is below.height

@@ -3,7 +3,6 @@
 import msgspec
 import numpy as np
 import pytest
-from brave_tessel.formats.documents import decode_job, encode_job
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -43,6 +42,7 @@ from brave_tessel.core.repeat.resample import resample_wrapped
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation
+from brave_tessel.formats.documents import decode_job, encode_job
 from brave_tessel.formats.lettering import letters
 
 SIZE = (300.0, 240.0)

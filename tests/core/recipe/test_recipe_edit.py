@@ -3,7 +3,6 @@
 import msgspec
 import numpy as np
 import pytest
-from brave_tessel.formats.documents import decode_job, encode_job
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -21,6 +20,7 @@ from brave_tessel.core.recipe.stock import STOCK, clouds_recipe, units_recipe
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.intents.recipes import decode_recipe, encode_recipe
 from brave_tessel.engine.session import Session
+from brave_tessel.formats.documents import decode_job, encode_job
 from brave_tessel.formats.job_file import OpenedJob
 
 
@@ -34,7 +34,7 @@ def session_of(recipe, size=(300.0, 240.0)):
 def evaluate(recipe, px=64, size=(300.0, 240.0)):
     session = session_of(recipe, size)
     grid = Grid.for_repeat(*size, px)
-    return session.evaluation().value(session.planner().recipe(recipe, grid, "l")).maps
+    return session.snapshot().evaluation().value(session.snapshot().planner().recipe(recipe, grid, "l")).maps
 
 
 def test_a_name_is_followed_by_every_chip_and_map():
@@ -99,8 +99,8 @@ def test_a_muted_step_passes_on_and_an_unused_one_costs_nothing():
     assert not np.array_equal(plain[MapKind.HEIGHT], evaluate(recipe)[MapKind.HEIGHT])
     recipe, _ = edit.add_step(clouds_recipe(), "marks.cracks")
     session = session_of(recipe)
-    run = session.evaluation()
-    run.value(session.planner().recipe(recipe, Grid(32, 32, 300, 240), "l"))
+    run = session.snapshot().evaluation()
+    run.value(session.snapshot().planner().recipe(recipe, Grid(32, 32, 300, 240), "l"))
     assert "cracks" not in run.costs_ms
     assert "cracks" not in edit.used(recipe)
 
@@ -129,7 +129,7 @@ def test_which_input_is_which_matters_though_the_steps_are_the_same():
     session = session_of(recipe)
     grid = Grid(48, 48, 300, 240)
     one, two, three = (
-        session.evaluation().value(session.planner().recipe(r, grid, "l")).maps[MapKind.HEIGHT]
+        session.snapshot().evaluation().value(session.snapshot().planner().recipe(r, grid, "l")).maps[MapKind.HEIGHT]
         for r in (recipe, turned, odd)
     )
     assert np.allclose(one, -two)
@@ -199,14 +199,21 @@ def test_files_that_are_no_recipes_are_refused():
         b"",
         b"[]",
         b'{"name": 3}',
-        good.replace(b'"format": 1', b'"format": 99'),
-        good.replace(b"noise.clouds", b"noise.nothing"),
+        good.replace(b'"format": 3', b'"format": 99'),
         good.replace(b'"field": "clouds"', b'"field": "none"'),
     ):
         with pytest.raises(TesselError):
             decode_recipe(bad, "bad.json")
     with pytest.raises(MissingError):
         edit.step_named(clouds_recipe(), "nothing")
+
+
+def test_a_recipe_with_a_step_of_another_version_is_read_and_written_unchanged():
+    good = encode_recipe("x", (10.0, 10.0), clouds_recipe())
+    odd = good.replace(b"noise.clouds", b"noise.nothing")
+    back = decode_recipe(odd, "odd.json")
+    assert back.recipe.steps[0].op == "noise.nothing"
+    assert encode_recipe("x", (10.0, 10.0), back.recipe) == odd
 
 
 HEAVY = {"move.erode", "move.slump", "noise.spectrum", "marks.cracks", "form.skeleton"}
@@ -272,8 +279,8 @@ def test_a_rule_of_steps_looks_at_what_lies_beneath():
     job = Job(surfaces=(Surface(id="s", name="S", width_mm=300, height_mm=240, layers=(ground, top)),))
     assert decode_job(encode_job(job)) == job
     session = Session(OpenedJob(job))
-    grid, planner = Grid.for_repeat(300, 240, 128), session.planner()
-    run = session.evaluation()
+    grid, planner = Grid.for_repeat(300, 240, 128), session.snapshot().planner()
+    run = session.snapshot().evaluation()
     below = planner.stacks(job.surfaces[0], grid)[1]
     cover = run.value(planner.coverage(top, below, grid))
     assert 0.02 < cover.mean() < 0.98
@@ -305,7 +312,7 @@ def test_a_gathered_source_is_a_step(demo_session):
         steps=steps, yields={MapKind.BASE_COLOUR: "photo", MapKind.HEIGHT: "stones", MapKind.ROUGHNESS: "nothing"}
     )
     edit.check_recipe(recipe)
-    planner, run = demo_session.planner(), demo_session.evaluation()
+    planner, run = demo_session.snapshot().planner(), demo_session.snapshot().evaluation()
     grid = Grid.for_repeat(1100, 780, 128)
     made = run.value(planner.recipe(recipe, grid, "l")).maps
     laid = run.value(planner.layer_maps(Layer(id="x", name="x", what=SourceWhat(source="shingle")), grid)).maps

@@ -6,9 +6,9 @@ from skimage import data
 
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.repeat.break_up import blend, break_up, gaussian
-from brave_tessel.core.repeat.mend import best_cut
 from brave_tessel.core.repeat.meters import echo, read_seam
 from brave_tessel.core.sheet import Grid
+from tests.core.repeat.mending import mend
 
 
 @pytest.mark.parametrize("shape", ["skewed", "two peaks", "photo"])
@@ -48,7 +48,7 @@ def cell():
             MapKind.HEIGHT: grey,
         },
     )
-    return best_cut(grid, whole)
+    return mend("mend.best_cut", whole)
 
 
 @pytest.fixture(scope="module")

@@ -10,13 +10,14 @@ from brave_tessel.core.job.document import Crop, Quiet
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.recipe.steps.noise import clouds, pebbles
 from brave_tessel.core.repeat.choose import check_crop, cropped, propose
+from brave_tessel.core.repeat.cover import judged, sheet_cuts, worst_spots
 from brave_tessel.core.repeat.cut import apply_cuts, close_maps, find_cuts, paths_on_cell
-from brave_tessel.core.repeat.mend import best_cut, judged, sheet_cuts, worst_spots
 from brave_tessel.core.repeat.meters import largest_echo, read_seam
 from brave_tessel.core.repeat.patches import Outline, apply_patches, best_place, cut_out
 from brave_tessel.core.repeat.quieten import cover_for, find_features, quieten
 from brave_tessel.core.repeat.variants import laid_at_random, make_variants, variants
 from brave_tessel.core.sheet import Grid
+from tests.core.repeat.mending import mend
 
 GRID = Grid(320, 240, 400, 300)
 
@@ -116,7 +117,7 @@ def test_covered_spots_are_quieter_and_the_seam_still_closes(name):
     cell = Grid(*done[MapKind.HEIGHT].shape[::-1], 452, 452)
     before = worst_spots(done, weights, plain, cell, 1, apart_mm=30)[0][2]
     assert all(patch.cost < before for patch in covered.patches)
-    sheet = best_cut(maps.grid, maps, overlap=60, patches=6)
+    sheet = mend("mend.best_cut", maps, overlap=60, patches=6)
     for axis in (0, 1):
         assert read_seam(encode_srgb(sheet[MapKind.BASE_COLOUR]).astype(np.float32), axis=axis, structured=True).closes
 

@@ -15,10 +15,12 @@ from brave_tessel.core.recipe.steps.pattern import bond_repeat, units
 from brave_tessel.core.recipe.steps.piece import tone
 from brave_tessel.core.repeat.courses import find_lattice, joint_width, straightened, whole_count
 from brave_tessel.core.repeat.level import periodic_part
-from brave_tessel.core.repeat.mend import METHODS, closed_size, courses, level, regrow
+from brave_tessel.core.repeat.mend import closed_size
 from brave_tessel.core.repeat.meters import read_seam
+from brave_tessel.core.repeat.method import METHODS
 from brave_tessel.core.repeat.regrow import apply_quilt, quilt
 from brave_tessel.core.sheet import Grid
+from tests.core.repeat.mending import mend
 
 GRID = Grid(512, 512, 512, 512)
 
@@ -75,7 +77,7 @@ def test_its_laplacian_inside_is_the_pictures_own():
 
 
 def test_level_closes_every_map_and_keeps_the_size():
-    done = level(GRID, maps_of("grass"))
+    done = mend("mend.level", maps_of("grass"))
     assert done.grid == GRID
     for kind in done:
         reading = read_seam(done[kind], axis=1, structured=True)
@@ -150,8 +152,8 @@ def test_whole_courses_close_exactly():
     seen = decode_srgb(np.clip(wall("half", turn=1.0), 0, 1)).astype(np.float32)
     flat = MapSet(WALL, {MapKind.BASE_COLOUR: np.repeat(seen[..., None], 3, 2)})
     found = find_lattice(wall("half", turn=1.0), WALL)
-    done = courses(
-        WALL,
+    done = mend(
+        "mend.courses",
         flat,
         period_across=float(np.hypot(*found.across)),
         period_up=float(np.hypot(*found.up)),
@@ -194,7 +196,7 @@ def test_pictures_without_a_beat_say_so(name):
 
 def test_too_many_or_too_few_periods_are_refused():
     with pytest.raises(DoesNotCloseError):
-        courses(GRID, maps_of("gravel"), period_across=128.0, period_up=100.0, across=4, up=2)
+        mend("mend.courses", maps_of("gravel"), period_across=128.0, period_up=100.0, across=4, up=2)
     with pytest.raises(DoesNotCloseError):
         whole_count(200, 225, 20)
     assert whole_count(2550, 75, 5) == 33
@@ -206,7 +208,11 @@ def test_too_many_or_too_few_periods_are_refused():
 @pytest.fixture(scope="module", params=["grass", "gravel"])
 def regrown(request):
     sample = maps_of(request.param)
-    return request.param, sample, regrow(GRID, sample, width=768.0, height=640.0, block=110.0, overlap=28.0, seed=3)
+    return (
+        request.param,
+        sample,
+        mend("mend.regrow", sample, width=768.0, height=640.0, block=110.0, overlap=28.0, seed=3),
+    )
 
 
 def test_regrown_sheet_has_the_size_and_wraps(regrown):

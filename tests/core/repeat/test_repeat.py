@@ -9,11 +9,12 @@ from skimage import data
 from brave_tessel.core.colour import decode_srgb, encode_srgb
 from brave_tessel.core.errors import OutOfRangeError
 from brave_tessel.core.maps import MapKind, MapSet
+from brave_tessel.core.repeat.cover import sheet_cuts
 from brave_tessel.core.repeat.cut import Cuts, _close, apply_cuts, close_across, find_cuts, least_path, paths_on_cell
-from brave_tessel.core.repeat.mend import best_cut, sheet_cuts
 from brave_tessel.core.repeat.meters import echo, largest_echo, read_cut, read_repetition, read_seam
 from brave_tessel.core.repeat.resample import resample_wrapped, tiled
 from brave_tessel.core.sheet import Grid
+from tests.core.repeat.mending import mend
 
 GRID = Grid(512, 512, 512, 512)
 # Published r1 of the raw pictures, x and y (D1).
@@ -52,7 +53,7 @@ def test_raw_pictures_are_flagged_with_the_published_ratios(name):
 
 @pytest.mark.parametrize("name", RAW)
 def test_after_best_cut_every_map_passes(name):
-    done = best_cut(GRID, packaged(name))
+    done = mend("mend.best_cut", packaged(name))
     for kind in done:
         for axis in (0, 1):
             reading = read_seam(seen(kind, done[kind]), axis=axis, structured=True)
@@ -81,7 +82,7 @@ def test_all_maps_share_the_cut():
     twice = MapSet(
         GRID, {MapKind.BASE_COLOUR: maps[MapKind.BASE_COLOUR], MapKind.HEIGHT: grey, MapKind.ROUGHNESS: grey}
     )
-    done = best_cut(GRID, twice)
+    done = mend("mend.best_cut", twice)
     assert (done[MapKind.HEIGHT] == done[MapKind.ROUGHNESS]).all()
 
 
@@ -189,7 +190,7 @@ def test_levelling_closes_a_ramp():
 
 def test_overlap_beyond_half_the_sheet_is_refused():
     with pytest.raises(OutOfRangeError) as caught:
-        best_cut(GRID, packaged("grass"), overlap=300.0)
+        mend("mend.best_cut", packaged("grass"), overlap=300.0)
     assert caught.value.parameter == "Overlap"
 
 

@@ -13,6 +13,7 @@ from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.gather.reading import gather_sets, make_source, picture_files
 from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.engine.intents import surfaces as surface_intents
+from brave_tessel.engine.intents.sources import add_source
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import OpenedJob, load_job
@@ -82,7 +83,7 @@ def test_a_normal_map_turned_over_is_noticed(folder, relief):
 
 
 def surface_of(session, source):
-    session.store.dispatch(session.add_source(source))
+    session.store.dispatch(add_source(source))
     if not source.straightening.sized:
         session.store.dispatch(source_intents.set_size(source, 240.0, 240.0))
     session.store.dispatch(source_intents.set_method(session.job, session.job.source(source.id), "mend.level"))
@@ -93,11 +94,11 @@ def surface_of(session, source):
 
 def test_given_maps_are_used_and_not_estimated(folder, relief):
     session = Session(OpenedJob(Job()))
-    source = make_source(session, sets_of(folder)[0]["Cobbles"])
+    source = make_source(session.intake(), sets_of(folder)[0]["Cobbles"])
     assert (source.kind, len(source.pictures)) == ("map set", 3)
     assert source.straightening.width_mm == 240
     surface = surface_of(session, source)
-    maps = session.finished(surface, 192)
+    maps = session.snapshot().finished(surface, 192)
     grey = relief / relief.max()
     assert np.corrcoef(maps[MapKind.HEIGHT][8:-8, 8:-8].ravel(), grey[8:-8, 8:-8].ravel())[0, 1] > 0.97
     assert np.abs(maps[MapKind.ROUGHNESS] - 0.7 * grey)[8:-8, 8:-8].mean() < 0.03
@@ -109,8 +110,8 @@ def test_height_follows_from_a_normal_map_in_true_millimetres(folder):
         encode_png(stored(MapKind.NORMAL, normal_of_height(smooth, GRID), depth=16))
     )
     session = Session(OpenedJob(Job()))
-    surface = surface_of(session, make_source(session, sets_of(folder)[0]["Plaster"]))
-    height = session.finished(surface, 192)[MapKind.HEIGHT]
+    surface = surface_of(session, make_source(session.intake(), sets_of(folder)[0]["Plaster"]))
+    height = session.snapshot().finished(surface, 192)[MapKind.HEIGHT]
     inner = (slice(12, -12), slice(12, -12))
     apart = (height - height.mean() - smooth + smooth.mean())[inner]
     assert np.sqrt(np.mean(apart**2)) < 0.1 * smooth.std()
@@ -118,21 +119,21 @@ def test_height_follows_from_a_normal_map_in_true_millimetres(folder):
 
 def test_green_set_by_hand_turns_the_relief(folder):
     session = Session(OpenedJob(Job()))
-    source = make_source(session, sets_of(folder)[0]["Plaster"])
+    source = make_source(session.intake(), sets_of(folder)[0]["Plaster"])
     surface = surface_of(session, source)
-    before = session.finished(surface, 96)[MapKind.HEIGHT]
+    before = session.snapshot().finished(surface, 96)[MapKind.HEIGHT]
     normal = next(p for p in source.pictures if p.role == "normal")
     session.store.dispatch(source_intents.set_picture(session.job.source(source.id), normal, green="down"))
-    after = session.finished(session.job.surfaces[0], 96)[MapKind.HEIGHT]
+    after = session.snapshot().finished(session.job.surfaces[0], 96)[MapKind.HEIGHT]
     assert not np.allclose(before, after, atol=0.05)
     session.store.undo()
-    assert (session.finished(session.job.surfaces[0], 96)[MapKind.HEIGHT] == before).all()
+    assert (session.snapshot().finished(session.job.surfaces[0], 96)[MapKind.HEIGHT] == before).all()
 
 
 def test_a_map_set_is_saved_whole(folder, tmp_path):
     session = Session(OpenedJob(Job()))
-    source = make_source(session, sets_of(folder)[0]["Cobbles"])
-    session.store.dispatch(session.add_source(source))
+    source = make_source(session.intake(), sets_of(folder)[0]["Cobbles"])
+    session.store.dispatch(add_source(source))
     session.save(tmp_path / "a.tessel")
     back = load_job(tmp_path / "a.tessel")
     assert back.job == session.job
@@ -143,9 +144,10 @@ def test_a_set_without_colour_stands_on_grey(folder):
     for name in ("plaster_albedo.png", "plaster_ORM.png"):
         (folder / name).unlink()
     session = Session(OpenedJob(Job()))
-    source = make_source(session, sets_of(folder)[0]["Plaster"])
+    source = make_source(session.intake(), sets_of(folder)[0]["Plaster"])
     assert source.role == "normal"
-    maps = session.finished(surface_of(session, source), 64)
+    surface = surface_of(session, source)
+    maps = session.snapshot().finished(surface, 64)
     assert np.ptp(maps[MapKind.BASE_COLOUR]) < 0.02
     assert maps[MapKind.HEIGHT].std() > 0.3
     assert msgspec.structs.asdict(source)["kind"] == "map set"

@@ -2,6 +2,8 @@
 
 import json
 import shutil
+import threading
+import time
 
 import numpy as np
 import pytest
@@ -9,11 +11,22 @@ from PIL import Image
 
 from brave_tessel.core.errors import CancelledError, DeviceError, OutOfRangeError, TesselError, UnreadableFileError
 from brave_tessel.core.gather.stereo import angular_error, check_lights, height_of, solve
+from brave_tessel.core.job.commands import Set
 from brave_tessel.core.job.document import Job, Source, Straightening
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.sheet import Grid
-from brave_tessel.engine.gather.links import LinkWatch, look_for, missing_files, relink, reread, set_linked
+from brave_tessel.engine.gather.file_watch import SETTLE_S, FileWatch
+from brave_tessel.engine.gather.intake import dressed
+from brave_tessel.engine.gather.links import (
+    linked_files,
+    look_for,
+    missing_files,
+    relink,
+    reread,
+    set_linked,
+    take_over,
+)
 from brave_tessel.engine.gather.rig import (
     SAMPLES,
     LightRig,
@@ -26,6 +39,8 @@ from brave_tessel.engine.gather.rig import (
 )
 from brave_tessel.engine.gather.scans import is_frames_folder, scan_source
 from brave_tessel.engine.handover.sheet_files import write_sheet
+from brave_tessel.engine.intents.sources import add_source, remove_source
+from brave_tessel.engine.wording import sentence
 from brave_tessel.formats.images import decode_codes, encode_png
 
 
@@ -117,10 +132,10 @@ def test_it_is_stopped_between_frames_and_refuses_impossible_settings():
 def test_a_scan_keeps_sixteen_bits_and_its_size(session):
     capture = LightRig(RigSettings(seconds=0)).take(quietly)
     measured = measure(capture)
-    source = scan_source(session, capture, measured).source
+    source = scan_source(session.intake(), capture, measured).source
     assert source.sheet_mm == (120, 120)
     height = next(p for p in source.pictures if p.role == "height")
-    codes = decode_codes(session.blobs[height.blob], "h.png")[..., 0]
+    codes = decode_codes(session.kept.view[height.blob], "h.png")[..., 0]
     back = (codes - 0.5) * height.rise_mm
     assert np.abs(back - measured.height).max() < height.rise_mm / 30_000
     assert source.true_relief
@@ -183,31 +198,70 @@ def test_frames_of_two_sizes_or_too_few_lights_are_told(frames_folder):
 def linked(session, tmp_path):
     path = tmp_path / "a.png"
     path.write_bytes(encode_png(np.full((10, 20, 3), 40, np.uint8)))
-    source = session.read_source(path)
-    session.store.dispatch(session.add_source(source))
+    source = session.intake().read_source(path)
+    session.store.dispatch(add_source(source))
     session.store.dispatch(set_linked(source, True))
     return session, path
 
 
-def test_a_change_is_taken_over_once_it_has_settled(linked):
+def test_a_change_is_told_once_the_file_is_left_alone(linked):
+    _, path = linked
+    told, came = [], threading.Event()
+
+    def changed(paths):
+        told.append(paths)
+        came.set()
+
+    watch = FileWatch(changed)
+    try:
+        watch.follow({str(path)})
+        path.with_name("other.png").write_bytes(b"nobody follows this")
+        for shade in (90, 91, 92):
+            # As painters save: a new file beside the old one, then renamed.
+            fresh = path.with_name("a.tmp")
+            fresh.write_bytes(encode_png(np.full((20, 40, 3), shade, np.uint8)))
+            fresh.replace(path)
+            time.sleep(0.05)
+        assert came.wait(10)
+        time.sleep(SETTLE_S + 0.2)
+        assert told == [{str(path)}]
+        watch.follow(())
+        path.unlink()
+        time.sleep(SETTLE_S + 0.2)
+        assert len(told) == 1
+    finally:
+        watch.stop()
+
+
+def test_what_a_file_holds_now_is_put_into_the_source_as_it_is_now(linked):
     session, path = linked
-    watch = LinkWatch()
-    command, _, _ = reread(session, watch.changed(session.job, now=0.0))
-    assert command is None
-    assert watch.changed(session.job, now=1.0) == []
-    path.write_bytes(encode_png(np.full((10, 20, 3), 90, np.uint8)))
-    assert watch.changed(session.job, now=2.0) == []
+    links = linked_files(session.job)
+    assert reread(session.intake(), links) == ([], [])
     path.write_bytes(encode_png(np.full((20, 40, 3), 91, np.uint8)))
-    assert watch.changed(session.job, now=2.5) == []
-    assert watch.changed(session.job, now=2.9) == []
-    changed = watch.changed(session.job, now=3.2)
-    assert [link.path for link in changed] == [str(path)]
-    command, names, troubles = reread(session, changed)
+    read, troubles = reread(session.intake(), links)
+    assert troubles == []
+    # While it was read the source was renamed and framed anew.
+    id = session.job.sources[0].id
+    session.store.dispatch(Set(path=("sources", id, "name"), value="Tide mark", label="n"))
+    frame = ((2.0, 1.0), (20.0, 0.0), (20.0, 10.0), (0.0, 10.0))
+    session.store.dispatch(Set(path=("sources", id, "straightening", "corners"), value=frame, label="f"))
+    command, names = take_over(session.job, read)
     session.store.dispatch(command)
     source = session.job.sources[0]
-    assert (source.width_px, source.straightening.corners[2], names, troubles) == (40, (40.0, 20.0), ["A"], [])
+    assert (source.width_px, source.name, names) == (40, "Tide mark", ["Tide mark"])
+    assert source.straightening.corners[:2] == ((4.0, 2.0), (40.0, 0.0))
     session.store.undo()
     assert session.job.sources[0].width_px == 20
+    session.store.dispatch(remove_source(session.job, session.job.sources[0]))
+    assert take_over(session.job, read) == (None, [])
+
+
+def test_a_linked_file_that_is_no_picture_leaves_the_pixels_last_read(linked):
+    session, path = linked
+    path.write_bytes(b"not a picture")
+    read, troubles = reread(session.intake(), linked_files(session.job))
+    assert read == []
+    assert "a.png" in sentence(troubles[0])
 
 
 def test_missing_files_are_found_below_a_folder(linked, tmp_path):
@@ -230,10 +284,10 @@ def test_missing_files_are_found_below_a_folder(linked, tmp_path):
 @pytest.mark.parametrize(("breakup", "count"), [("breakup.hex", 1), ("breakup.variants", 3)])
 def test_the_sheet_is_written_with_its_real_size(session, tmp_path, breakup, count):
     rng = np.random.default_rng(1)
-    made = session.make_source(encode_png(rng.integers(0, 256, (96, 128, 3)).astype(np.uint8)), "Grit.png")
+    made = session.intake().make_source(encode_png(rng.integers(0, 256, (96, 128, 3)).astype(np.uint8)), "Grit.png")
     corners = made.straightening.corners
     values = {"count": 3} if count == 3 else {"across": 1, "up": 1}
-    source: Source = session.dressed(made, "Grit", (), "base_colour", (400, 300))
+    source: Source = dressed(made, "Grit", (), "base_colour", (400, 300))
     source = Source(
         id=source.id,
         name="Grit",
@@ -245,7 +299,7 @@ def test_the_sheet_is_written_with_its_real_size(session, tmp_path, breakup, cou
         breakup=Setting(op=breakup, values=values),
     )
     job = Job(sources=(source,))
-    files = write_sheet(session, job, source, tmp_path, px=256)
+    files = write_sheet(session.snapshot().with_job(job), source, tmp_path, px=256)
     colours = [file for file in files if "base_colour" in file.name]
     assert len(colours) == count
     for file in colours:

@@ -124,8 +124,8 @@ def test_every_shipped_kit_survives_its_file_and_evaluates(kit):
     assert told == []
     dropped = apply(made, command)
     session = Session(OpenedJob(dropped))
-    run = session.evaluation()
-    session.finished(dropped.surfaces[0], 96, evaluation=run)
+    run = session.snapshot().evaluation()
+    session.snapshot().finished(dropped.surfaces[0], 96, evaluation=run)
     assert run.faults == {}
     for dial in bundle.what.dials:
         *way, name = dial
@@ -239,12 +239,12 @@ def test_a_stopped_fetch_and_a_damaged_part_lose_nothing(tmp_path):
 
 def test_layers_merge_to_a_map_set_and_open_again():
     import numpy as np
-    from brave_tessel.formats.documents import decode_job, encode_job
 
     from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
     from brave_tessel.core.maps import MapKind
     from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
-    from brave_tessel.engine.intents.merging import joined_maps, merge_layers, open_merged
+    from brave_tessel.engine.intents.merging import joined_maps, keep_maps, merge_layers, merged_name, open_merged
+    from brave_tessel.formats.documents import decode_job, encode_job
 
     band = Rule(id="r", rule=Setting(op="where.band", values={"at": 300.0, "width": 200.0, "soft": 20.0}))
     tiles = Layer(id="tiles", name="Tiles", what=RecipeWhat(recipe=units_recipe(length=145.0, height=70.0, joint=5.0)))
@@ -258,17 +258,18 @@ def test_layers_merge_to_a_map_set_and_open_again():
     made = job(tiles, wash)
     session = Session(OpenedJob(made))
     surface = made.surfaces[0]
-    before = session.finished(surface, 512)
-    maps = joined_maps(session, surface, surface.layers, px=1024)
-    command, layer = merge_layers(session, surface, ("tiles", "wash"), maps)
+    before = session.snapshot().finished(surface, 512)
+    maps = joined_maps(session.snapshot(), surface, surface.layers, px=1024)
+    source = keep_maps(session.intake(), surface, merged_name(surface, ("tiles", "wash")), maps)
+    command, layer = merge_layers(surface, ("tiles", "wash"), source)
     session.store.dispatch(command)
     merged = session.job.surfaces[0]
     assert [entry.id for entry in merged.layers] == [layer.id]
     assert decode_job(encode_job(session.job)) == session.job
-    after_ = session.finished(merged, 512)
+    after_ = session.snapshot().finished(merged, 512)
     for kind, limit in ((MapKind.BASE_COLOUR, 0.02), (MapKind.HEIGHT, 0.08), (MapKind.ROUGHNESS, 0.02)):
         assert np.abs(after_[kind] - before[kind]).mean() < limit, kind
     session.store.dispatch(open_merged(merged, merged.layers[0]))
     assert session.job.surfaces[0].layers == surface.layers
     with pytest.raises(MissingError):
-        merge_layers(session, surface, ("tiles",), maps)
+        merge_layers(surface, ("tiles",), source)

@@ -55,18 +55,19 @@ def _given_back(tree: Json) -> Json:
         name: _given_back(value) for name, value in tree.items() if not (name == "kept" and isinstance(kept, dict))
     }
     if known.get("version") == 0:
-        known["version"] = _newest(known)
+        newest = _newest(known)
+        known = {name: newest if name == "version" else v for name, v in known.items() if name != "version" or newest}
     if not isinstance(kept, dict) or not kept:
         return known
     return kept if known.get("type") == UNKNOWN else _merged(known, kept)
 
 
 def _newest(known: dict[str, Json]) -> int:
-    """What version 0 stands for: the newest that this program has."""
+    """What version 0 stands for: the newest that this program has; 0 where it has none."""
     if "op" not in known:
         return STROKE_VERSION
     operation = REGISTRY.get(known["op"])
-    return operation.version if operation is not None else 1
+    return operation.version if operation is not None else 0
 
 
 def _merged(known: Json, kept: Json) -> Json:

@@ -12,6 +12,7 @@ from dataclasses import dataclass, field, replace
 from functools import partial
 from typing import Any
 
+from .. import registered  # noqa: F401 - declares every operation and kind
 from ..buildup.kind import kind_of
 from ..job.layers import Layer, Surface
 from ..kernels.relief import occlusion_reach_px

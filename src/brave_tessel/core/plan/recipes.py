@@ -7,7 +7,6 @@ from typing import Any
 
 import numpy as np
 
-from .. import registered  # noqa: F401 - declares every operation
 from ..buildup.stack import Stack, bare
 from ..errors import MissingError
 from ..gather.conventions import slopes_of

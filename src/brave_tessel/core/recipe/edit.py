@@ -378,6 +378,10 @@ def search(text: str, recipe: Recipe, selected: str = "") -> list[Operation]:
     return [operation for _, _, operation in sorted(ranked, key=lambda entry: entry[:2])]
 
 
+ANYTHING = "anything"
+"""What a step of another version may yield."""
+
+
 def check_recipe(recipe: Recipe) -> None:
     """Refuse a recipe from a file whose steps do not follow from each other.
 
@@ -388,17 +392,21 @@ def check_recipe(recipe: Recipe) -> None:
     """
     seen: dict[str, str] = {}
     for step in recipe.steps:
-        operation = find(step.op)
+        operation = find(step.op, step.version)
+        if not operation.known:
+            # A step of another version may stand anywhere; it is passed over and kept.
+            seen[step.name] = ANYTHING
+            continue
         operation.bind(step.values)
-        for slot, kind in inputs_of(operation.id).items():
+        for slot, kind in operation.inputs.items():
             of = step.made_from.get(slot, "")
             if of not in seen:
                 raise MissingError(f"step for {step.name}, {slot}", value=of, allowed=", ".join(seen))
-            if seen[of] != kind:
+            if seen[of] not in {kind, ANYTHING}:
                 raise DoesNotFitError(f"{step.name}, {slot}", value=of, allowed=f"it takes {_WORDS.get(kind, kind)}")
         seen[step.name] = operation.yields
     for kind_, name in recipe.yields.items():
-        if seen.get(name) != map_kind(MapKind(kind_)):
+        if seen.get(name) not in {map_kind(MapKind(kind_)), ANYTHING}:
             raise DoesNotFitError(
                 TRAITS[MapKind(kind_)].label, value=name, allowed=f"it takes {_WORDS[map_kind(MapKind(kind_))]}"
             )

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-import time
 from collections.abc import Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from pathlib import Path
 
 import msgspec
@@ -15,9 +14,6 @@ from ...core.job.document import Job, Source
 from ...formats.images import read_file
 from ...formats.job_file import blob_name
 from .intake import Intake
-
-SETTLE_S = 0.6
-"""A file is read again once it has been left alone for so long: painters write in several goes."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,51 +40,6 @@ def linked_files(job: Job) -> list[Linked]:
 def missing_files(job: Job) -> list[Linked]:
     """Followed files that are not there."""
     return [link for link in linked_files(job) if not Path(link.path).is_file()]
-
-
-Stamp = tuple[float, int]
-
-
-def _stamp(path: str) -> Stamp | None:
-    try:
-        stat = Path(path).stat()
-    except OSError:
-        return None
-    return stat.st_mtime, stat.st_size
-
-
-@dataclass(slots=True)
-class LinkWatch:
-    """Looks at followed files from time to time. ``changed`` lists those that were written and left alone since."""
-
-    seen: dict[str, Stamp | None] = field(default_factory=dict)
-    waiting: dict[str, tuple[Stamp, float]] = field(default_factory=dict)
-
-    def changed(self, job: Job, *, now: float | None = None) -> list[Linked]:
-        now = time.monotonic() if now is None else now
-        links = linked_files(job)
-        paths = {link.path for link in links}
-        for gone in set(self.seen) - paths:
-            del self.seen[gone]
-        ready = set()
-        for path in paths:
-            stamp = _stamp(path)
-            if path not in self.seen:
-                # First seen: it may have changed while nobody looked.
-                self.seen[path] = stamp
-                if stamp is not None:
-                    ready.add(path)
-            elif stamp is not None and stamp != self.seen[path]:
-                first = self.waiting.get(path)
-                if first is None or first[0] != stamp:
-                    self.waiting[path] = (stamp, now)
-                elif now - first[1] >= SETTLE_S:
-                    ready.add(path)
-                    self.seen[path] = stamp
-                    del self.waiting[path]
-            elif stamp is None:
-                self.seen[path] = None
-        return [link for link in links if link.path in ready]
 
 
 @dataclass(frozen=True, slots=True)

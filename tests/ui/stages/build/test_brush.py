@@ -12,7 +12,13 @@ from tests.ui.stages.build.test_build import lay
 
 def test_painting_over_the_edge_with_symmetry_and_a_chosen_stroke(build, settled):
     lay(build, settled, "Special", "Painted")
-    build.desk.brush.values = {**build.desk.brush.values, "into": "raise", "amount": 3.0, "hardness": 1.0, "mirror": "across"}
+    build.desk.brush.values = {
+        **build.desk.brush.values,
+        "into": "raise",
+        "amount": 3.0,
+        "hardness": 1.0,
+        "mirror": "across",
+    }
     QTest.keyClick(build.window_, Qt.Key.Key_B)
     board = build.surface_board
     assert board.painting

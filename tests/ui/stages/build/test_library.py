@@ -94,7 +94,9 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
     dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center()))
     assert [layer.name for layer in layer_of(build.desk.selection.surface, bundle.id).what.layers] == ["Top", "Dust"]
     build.desk.dispatch(
-        set_in_layer(build.desk.selection.surface, layer_of(build.desk.selection.surface, bundle.id), ("locked",), True, "Lock")
+        set_in_layer(
+            build.desk.selection.surface, layer_of(build.desk.selection.surface, bundle.id), ("locked",), True, "Lock"
+        )
     )
     before = build.desk.job
     dropped(build.list.viewport(), "Imperfections:Smudges", QPointF(box.center()))

@@ -125,15 +125,18 @@ def test_another_patch_is_a_source_of_its_own(mosaic, settled):
     assert desk.selection.source.blob == first.blob
     assert "patch 2" in desk.selection.source.name
     assert not desk.selection.source.sized
-    assert "no size yet" in next(row.note for row in mosaic.stages["Gather"].list.rows if row.id == desk.selection.source_id)
+    assert "no size yet" in next(
+        row.note for row in mosaic.stages["Gather"].list.rows if row.id == desk.selection.source_id
+    )
 
 
 def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     desk, board, card = mosaic.desk, mosaic.stages["Gather"].frame, sections(mosaic)
     card.colour_section.unfold()
     before = (
-        desk.session.snapshot().evaluation()
-        .value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
+        desk.session.snapshot()
+        .evaluation()
+        .value(desk.session.snapshot().planner().evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
         .mean((0, 1))
     )
     click(card.grey)
@@ -145,8 +148,9 @@ def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     settled(mosaic)
     assert board.name == "frame"
     after = (
-        desk.session.snapshot().evaluation()
-        .value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
+        desk.session.snapshot()
+        .evaluation()
+        .value(desk.session.snapshot().planner().evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
         .mean((0, 1))
     )
     assert np.abs(after / before - 1).max() > 0.02
@@ -268,9 +272,11 @@ def test_a_second_picture_of_the_patch_takes_a_gleam_out(window, settled, soon, 
     settled(window)
     assert "none.png" in window.told.text()
     assert {p.role for p in desk.selection.source.pictures} == {"same_patch"}
-    sheet = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).evened(desk.selection.source, 200))[
-        MapKind.BASE_COLOUR
-    ]
+    sheet = (
+        desk.session.snapshot()
+        .evaluation()
+        .value(desk.session.snapshot().planner().evened(desk.selection.source, 200))[MapKind.BASE_COLOUR]
+    )
     clean = (np.clip(grit, 0, 255) / 255) ** 2.2
     assert abs(float(sheet[62:78, 52:68].mean()) - float(clean[62:78, 52:68].mean())) < 0.05
     card.maps_section.unfold()

@@ -63,7 +63,11 @@ def test_pieces_are_laid_moved_copied_nudged_and_taken_out(strewn, settled):
     QTest.keyClick(board, Qt.Key.Key_Delete)
     assert len(desk.selection.source.scatter.laid) == 2
     settled(strewn)
-    maps = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).scattered(desk.selection.source, 256))
+    maps = (
+        desk.session.snapshot()
+        .evaluation()
+        .value(desk.session.snapshot().planner().scattered(desk.selection.source, 256))
+    )
     # The piece at the right edge comes in again at the left.
     assert maps[MapKind.HEIGHT][:, :3].max() > 0.5
     assert {MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.KIND_ID, MapKind.PIECE_ID} <= set(maps.maps)
@@ -91,7 +95,11 @@ def test_kinds_are_made_cut_out_and_read_from_a_model(strewn, settled, soon, tmp
     soon(lambda: len(desk.selection.source.scatter.kinds) == 4)
     settled(strewn)
     assert [row.note.split(" · ")[0] for row in card.list.rows] == ["pebble", "leaf", "cut out", "model"]
-    maps = desk.session.snapshot().evaluation().value(desk.session.snapshot().planner(desk.job).scattered(desk.selection.source, 512))
+    maps = (
+        desk.session.snapshot()
+        .evaluation()
+        .value(desk.session.snapshot().planner().scattered(desk.selection.source, 512))
+    )
     colours = {tuple(c) for c in np.round(maps[MapKind.KIND_ID].reshape(-1, 3), 4).tolist()}
     # Four kinds and the ground; the soft rim of a piece is not given a colour of its own.
     assert len(colours) == 5

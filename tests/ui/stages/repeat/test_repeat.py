@@ -75,7 +75,9 @@ def test_level_and_regrow(walled, settled, op, size):
     done = repeat.pair.done
     assert (done.grid.width_mm, done.grid.height_mm) == pytest.approx(size)
     assert done.cut is None
-    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(repeat.desk.selection.source.mend.complete())
+    assert repeat.mend.form is None or set(repeat.mend.form.controls) == set(
+        repeat.desk.selection.source.mend.complete()
+    )
 
 
 def test_a_surface_follows_its_source_through_another_method(walled, settled):
