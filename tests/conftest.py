@@ -41,9 +41,9 @@ def pytest_runtest_logfinish():
 
 @pytest.fixture(scope="session")
 def demo() -> OpenedJob:
-    from brave_tessel.demo.job import demo_job
+    from brave_tessel.engine.library.shipped_demo import shipped_demo
 
-    return demo_job()
+    return shipped_demo()
 
 
 @pytest.fixture

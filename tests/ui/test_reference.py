@@ -7,6 +7,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtGui import QColor
 from PyQt6.QtTest import QTest
 
+from brave_tessel.core.job.commands import Remove
 from brave_tessel.ui.dropper import colour_at
 from tests.ui.hand import click, pull
 
@@ -61,9 +62,7 @@ def test_a_reference_lies_over_follows_the_board_and_is_wiped(pinned, settled):
 def test_a_reference_goes_with_its_source(pinned, settled):
     frame = pinned.reference
     frame.put(replace(frame.pinned, source="mosaic"))
-    pinned.desk.session.store.dispatch(
-        __import__("brave_tessel.core.commands", fromlist=["Remove"]).Remove(path=("sources", "mosaic"), label="x")
-    )
+    pinned.desk.dispatch(Remove(path=("sources", "mosaic"), label="x"))
     assert frame.pinned.source == ""
     assert not frame.beside.isVisible()
 

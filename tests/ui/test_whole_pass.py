@@ -112,7 +112,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     level = next(form for form, _ in build.layer_card.forms if form.op == "seat.by_height").controls["level"]
     type_into(level.field, "0.8 mm")
     assert desk.selection.layer.seat.number("level") == 0.8
-    build.layer_card._add_rule("where.noise")
+    build.layer_card.add_rule("where.noise")
     QTest.keyClick(window, Qt.Key.Key_B)
     assert build.surface_board.painting
     board = build.surface_board

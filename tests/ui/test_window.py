@@ -50,7 +50,8 @@ def test_pictures_are_dropped_and_bad_ones_told(window, settled, photo_file, tmp
 
 def test_a_job_is_saved_reopened_and_dropped(demo_window, make_window, settled, tmp_path):
     path = tmp_path / "demo.tessel"
-    assert demo_window.save_job(path)
+    demo_window.save_job(path)
+    settled(demo_window)
     assert demo_window.saved.text().startswith("saved")
     assert load_job(path).job == demo_window.desk.job
     other = make_window()
@@ -60,23 +61,25 @@ def test_a_job_is_saved_reopened_and_dropped(demo_window, make_window, settled, 
     assert "demo.tessel" in other.windowTitle()
 
 
-def test_a_failed_save_keeps_the_job_unsaved(demo_window, tmp_path, monkeypatch):
+def test_a_failed_save_keeps_the_job_unsaved(demo_window, settled, tmp_path, monkeypatch):
     def fail(*_):
         raise OSError(28, "No space left on device")
 
     monkeypatch.setattr(disk.os, "fsync", fail)
     demo_window.desk.selection.choose(layer="limewash")
     demo_window.stages["Build"].layers.remove()
-    assert not demo_window.save_job(tmp_path / "x.tessel")
+    demo_window.save_job(tmp_path / "x.tessel")
+    settled(demo_window)
     assert "disk is full" in demo_window.told.text()
     assert not demo_window.desk.session.store.saved
 
 
-def test_opening_nonsense_leaves_the_job_alone(demo_window, tmp_path):
+def test_opening_nonsense_leaves_the_job_alone(demo_window, settled, tmp_path):
     path = tmp_path / "x.tessel"
     path.write_bytes(b"no job")
     before = demo_window.desk.job
-    assert not demo_window.open_job(path)
+    demo_window.open_job(path)
+    settled(demo_window)
     assert demo_window.desk.job is before
     assert "damaged" in demo_window.told.text()
 

@@ -15,6 +15,7 @@ from ..core.place.elevation import unroll
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.handover.outputs.scene_glb import scene_glb
+from ..engine.library.shipped_demo import shipped_demo
 from ..engine.session import Session
 from ..formats.disk import write_atomically
 from ..formats.job_file import OpenedJob, load_job, save_job
@@ -24,15 +25,12 @@ CHECK_PX = 1024
 
 
 def demo(options: argparse.Namespace, progress: Progress) -> None:
-    from ..demo.job import demo_job
-
     if options.open:
         from ..ui.app import run
 
-        sys.exit(run(opened=demo_job(), stage="Build"))
-    progress("Render the demo job", 0.1)
-    opened = demo_job()
-    save_job(options.out, opened.job, opened.blobs)
+        sys.exit(run(opened=shipped_demo(), stage="Build"))
+    opened = shipped_demo()
+    save_job(options.out, opened.job, opened.blobs, opened.previews)
     progress.end()
     print(f"Wrote {options.out}")
 

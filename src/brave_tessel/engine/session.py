@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import os
 import time
+from collections.abc import Mapping
 from pathlib import Path
 
 from ..core.job.document import Job
-from ..formats.job_file import OpenedJob, load_job, save_job
+from ..formats.job_file import NO_PREVIEWS, OpenedJob, Preview, load_job, save_job
 from .cache import Cache
 from .gather.intake import Intake
 from .journal import Journal
@@ -39,6 +40,7 @@ class Session:
         self.era = 0
         self.journal = Journal(state_folder()) if journal else None
         self.kept = self._keeping(opened)
+        self.previews = dict(opened.previews)
         if self.journal:
             self.journal.begin(opened.job, "", opened.blobs)
             self.store.subscribe(lambda job: job, self.journal.note)
@@ -69,16 +71,17 @@ class Session:
         """Take over a job that is already read."""
         self.era += 1
         self.kept = self._keeping(opened)
+        self.previews = dict(opened.previews)
         self.path = path
         self.saved_at = time.time() if saved and path else None
         if self.journal:
             self.journal.begin(opened.job, str(path or ""), opened.blobs)
         self.store.replace(opened.job, saved=saved)
 
-    def save(self, path: Path, thumbnail: bytes = b"") -> None:
+    def save(self, path: Path) -> None:
         """Write the job file; on failure nothing is lost and the job stays unsaved."""
         snapshot = self.snapshot()
-        write_job(snapshot, path, thumbnail)
+        write_job(snapshot, path, self.previews)
         self.mark_saved(snapshot, path)
 
     def mark_saved(self, snapshot: Snapshot, path: Path) -> None:
@@ -96,7 +99,7 @@ class Session:
             self.journal.close()
 
 
-def write_job(snapshot: Snapshot, path: Path, thumbnail: bytes = b"") -> None:
+def write_job(snapshot: Snapshot, path: Path, previews: Mapping[str, Preview] = NO_PREVIEWS) -> None:
     """Write a snapshot's job file, from any thread.
 
     Raises
@@ -106,4 +109,4 @@ def write_job(snapshot: Snapshot, path: Path, thumbnail: bytes = b"") -> None:
     MissingError
         when bytes the job refers to are not there; the old file is then untouched.
     """
-    save_job(path, snapshot.job, snapshot.blobs, thumbnail)
+    save_job(path, snapshot.job, snapshot.blobs, previews)

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import io
+import json
 import zipfile
 import zlib
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -20,6 +21,7 @@ from .documents import decode_job, encode_job
 from .images import read_file
 
 MAX_UNPACKED = 8 << 30
+MIMETYPE = b"application/x-brave-tessel"
 _NO_JOB = "a Brave Tessel job (*.tessel)"
 
 
@@ -28,12 +30,24 @@ def blob_name(data: bytes) -> str:
     return xxhash.xxh3_128_hexdigest(data)
 
 
+@dataclass(frozen=True, slots=True)
+class Preview:
+    """A surface as it was last seen: a JPEG of its lit cell, and the key of what it shows.
+
+    It is shown at once when the job is opened, if the key is that of the surface as it is; else it says nothing.
+    """
+
+    key: str
+    jpeg: bytes
+
+
 @dataclass(slots=True)
 class OpenedJob:
-    """A job and its stored files by name."""
+    """A job, its stored files by name, and pictures of its surfaces by their ids."""
 
     job: Job
     blobs: dict[str, bytes] = field(default_factory=dict)
+    previews: dict[str, Preview] = field(default_factory=dict)
 
 
 def used_blobs(job: Job) -> set[str]:
@@ -47,7 +61,10 @@ def used_blobs(job: Job) -> set[str]:
     return names - {""}
 
 
-def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], thumbnail: bytes = b"") -> None:
+NO_PREVIEWS: Mapping[str, Preview] = {}
+
+
+def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], previews: Mapping[str, Preview] = NO_PREVIEWS) -> None:
     """Write a job file in one step; what was there before stays until it is complete.
 
     Raises
@@ -63,13 +80,22 @@ def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], thumbnail: bytes 
         raise MissingError("stored file", value=user_of(job, gone[0]), remedy="Take it out, or add its picture again.")
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as archive:
-        archive.writestr("mimetype", "application/x-brave-tessel")
-        archive.writestr("job.json", encode_job(job), zipfile.ZIP_DEFLATED)
-        if thumbnail:
-            archive.writestr("thumbnail.png", thumbnail)
-        for name in wanted:
-            archive.writestr(f"blobs/{name}", blobs[name])
+        for name, data in members(job, blobs, previews).items():
+            kind = zipfile.ZIP_DEFLATED if name.endswith(".json") else zipfile.ZIP_STORED
+            archive.writestr(name, data, kind)
     write_atomically(path, buffer.getvalue())
+
+
+def members(job: Job, blobs: Mapping[str, bytes], previews: Mapping[str, Preview]) -> dict[str, bytes]:
+    """The files of which a job file is made, by their names in it."""
+    made = {"mimetype": MIMETYPE, "job.json": encode_job(job)}
+    made |= {f"blobs/{name}": blobs[name] for name in sorted(used_blobs(job))}
+    kept = [(surface.id, previews[surface.id]) for surface in job.surfaces if surface.id in previews]
+    if kept:
+        index = [{"surface": id, "key": preview.key} for id, preview in kept]
+        made["previews.json"] = json.dumps(index, indent=1).encode()
+        made |= {f"previews/{number}.jpg": preview.jpeg for number, (_, preview) in enumerate(kept)}
+    return made
 
 
 def user_of(job: Job, blob: str) -> str:
@@ -98,27 +124,53 @@ def load_job(path: Path) -> OpenedJob:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             if sum(entry.file_size for entry in archive.infolist()) > MAX_UNPACKED:
                 raise _no_job(path)
-            job = decode_job(archive.read("job.json"))
-            blobs = {name: archive.read(f"blobs/{name}") for name in used_blobs(job)}
-    except (
-        zipfile.BadZipFile,
-        zlib.error,
-        KeyError,
-        ValueError,
-        TypeError,
-        AttributeError,
-        RecursionError,
-        msgspec.ValidationError,
-        EOFError,
-        NotImplementedError,
-        RuntimeError,
-        OSError,
-    ):
+            return _opened(archive.read, path)
+    except _DAMAGED:
         raise _no_job(path) from None
-    damaged = [name for name, content in blobs.items() if blob_name(content) != name]
-    if damaged:
+
+
+def load_folder(path: Path) -> OpenedJob:
+    """Read a job whose files lie unpacked in a folder; see :func:`load_job`."""
+    try:
+        return _opened(lambda name: (path / name).read_bytes(), path)
+    except _DAMAGED:
+        raise _no_job(path) from None
+
+
+_DAMAGED = (
+    zipfile.BadZipFile,
+    zlib.error,
+    KeyError,
+    ValueError,
+    TypeError,
+    AttributeError,
+    RecursionError,
+    msgspec.ValidationError,
+    EOFError,
+    NotImplementedError,
+    RuntimeError,
+    OSError,
+)
+
+
+def _opened(read: Callable[[str], bytes], path: Path) -> OpenedJob:
+    job = decode_job(read("job.json"))
+    blobs = {name: read(f"blobs/{name}") for name in used_blobs(job)}
+    if any(blob_name(content) != name for name, content in blobs.items()):
         raise _no_job(path)
-    return OpenedJob(job, blobs)
+    return OpenedJob(job, blobs, _previews(read))
+
+
+def _previews(read: Callable[[str], bytes]) -> dict[str, Preview]:
+    """The pictures kept with a job; one that is not there or damaged is made again."""
+    try:
+        index = json.loads(read("previews.json"))
+        return {
+            str(entry["surface"]): Preview(str(entry["key"]), read(f"previews/{number}.jpg"))
+            for number, entry in enumerate(index)
+        }
+    except _DAMAGED:
+        return {}
 
 
 def _no_job(path: Path) -> UnreadableFileError:

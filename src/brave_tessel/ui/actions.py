@@ -178,13 +178,15 @@ class Actions:
 
     def leave_tool(self) -> None:
         """Stop what takes long; where nothing does, put every tool down, and leave an open recipe."""
-        stopped = self.desk.stop_work()
+        stopped = self.desk.work.stop_long()
         build = self.frame.build_stage
         if self.desk.view.stage == "Build" and self.desk.selection.recipe_open and not stopped:
             build.open_recipe(False)
         build.leave_tools()
         self.frame.gather_stage.leave_tools()
         self.frame.place_stage.pick_datum(False)
+        if stopped:
+            self.desk.tell("Stopped.")
 
     # View ----------------------------------------------------------------------------------------
 

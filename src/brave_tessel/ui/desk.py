@@ -155,13 +155,6 @@ class Desk(QObject):
         if not busy and self._told_progress:
             self.tell("")
 
-    def stop_work(self) -> bool:
-        """Overtake what takes long with nothing; what is shown stays. Whether there was anything."""
-        stopped = self.work.stop_long()
-        if stopped:
-            self.tell("Stopped.")
-        return stopped
-
     # Files ---------------------------------------------------------------------------------------
 
     def _files_read(self, made: list[object], troubles: list[str]) -> None:

@@ -25,7 +25,7 @@ class FileWork:
 
     def save(self, path: Path, *, then: Done | None = None) -> None:
         """Save; on failure it is told and the job stays unsaved."""
-        snapshot = self.session.snapshot()
+        snapshot, previews = self.session.snapshot(), dict(self.session.previews)
 
         def saved(_nothing: object) -> None:
             self.session.mark_saved(snapshot, path)
@@ -33,7 +33,7 @@ class FileWork:
             if then is not None:
                 then()
 
-        self.work.ask("save", lambda _current: write_job(snapshot, path), saved, pace=Pace.FILES)
+        self.work.ask("save", lambda _current: write_job(snapshot, path, previews), saved, pace=Pace.FILES)
 
     def open(self, path: Path, *, then: Done | None = None, failed: Done | None = None) -> None:
         """Open a job in place of the present one; what cannot be opened is told and leaves that alone."""

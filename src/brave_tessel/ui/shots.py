@@ -15,7 +15,7 @@ from PyQt6.QtCore import QSettings
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from ..demo.job import demo_job
+from ..engine.library.shipped_demo import shipped_demo
 from ..engine.session import Session
 from .app import make_app
 from .window import Window
@@ -147,7 +147,7 @@ IN_LAMP = ("3-build",)
 def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tuple[str, ...] = ()) -> None:
     """All pictures in one set of tokens."""
     app = make_app(lamp=lamp, scale=scale)
-    window = Window(Session(demo_job()), ask=False)
+    window = Window(Session(shipped_demo()), ask=False)
     window.resize(*size)
     window.show()
     QApplication.processEvents()

@@ -36,11 +36,7 @@ def step_operations() -> list[Operation]:
 
 def inputs_of(op: str) -> dict[str, str]:
     """What an operation is made from, of the steps above it; what lies beneath the layer comes by itself."""
-    return (
-        {slot: kind for slot, kind in find(op).inputs.items() if kind not in {"ground", "outline"}}
-        if op in REGISTRY
-        else {}
-    )
+    return {slot: kind for slot, kind in find(op).inputs.items() if kind not in {"ground", "outline"}}
 
 
 def step_named(recipe: Recipe, name: str) -> Step:
@@ -398,7 +394,7 @@ def check_recipe(recipe: Recipe) -> None:
             seen[step.name] = ANYTHING
             continue
         operation.bind(step.values)
-        for slot, kind in operation.inputs.items():
+        for slot, kind in inputs_of(operation.id).items():
             of = step.made_from.get(slot, "")
             if of not in seen:
                 raise MissingError(f"step for {step.name}, {slot}", value=of, allowed=", ".join(seen))

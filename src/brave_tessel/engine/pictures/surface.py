@@ -25,6 +25,7 @@ from ...core.plan.tasks import Task, task_key
 from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid, Raster
 from ..evaluate import Evaluation
+from ..previews import make_preview
 from ..snapshot import Snapshot
 from .results import SurfacePicture
 
@@ -62,9 +63,21 @@ def surface_picture(
     stacks = [run.value(task) for task in plan.stacks]
     codes = _codes(planner, run, plan, showing, maps, layer)
     thumbs = small_pictures(run, planner, whole, work=not fine)
+    plain = VIEWS[showing.view] is None and not showing.solo and showing.exposure == METERED and not run.faults
+    preview = make_preview(snapshot, surface, codes) if fine and plain else None
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(
-        plan.surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, snapshot=snapshot
+        plan.surface,
+        grid,
+        mip_chain(codes),
+        maps,
+        stacks,
+        thumbs,
+        dict(run.faults),
+        ms,
+        fine,
+        snapshot=snapshot,
+        preview=preview,
     )
 
 

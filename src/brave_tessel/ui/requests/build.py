@@ -10,6 +10,7 @@ from ...engine.pictures import recipe as recipe_pictures
 from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
 from ...engine.pictures.strokes import Shown, stroke_parts
 from ...engine.pictures.surface import Showing, surface_picture
+from ...engine.previews import Stored, stored_picture
 from ...engine.workers import Current
 from ..workroom import Send
 from .base import COARSE_PX, Requests
@@ -19,6 +20,7 @@ class BuildRequests(Requests):
     """``live`` is the stroke under the brush."""
 
     ready = pyqtSignal(object)
+    stored_ready = pyqtSignal(object)
     parts_ready = pyqtSignal(object)
     recipe_ready = pyqtSignal(object)
     variants_ready = pyqtSignal(object)
@@ -31,6 +33,7 @@ class BuildRequests(Requests):
         self._shown: Shown | None = None
         self._live_shown: Stroke | None = None
         self._stroke_ended = False
+        self._seen = ""
 
     def request(self) -> None:
         surface = self.selection.surface
@@ -51,17 +54,30 @@ class BuildRequests(Requests):
         snapshot, showing, layer = self.session.snapshot(), self.showing(), self.selection.layer_id
         fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
         sizes = (showing.px,) if fine_first else self.sizes(showing.px)
+        preview = None if self._seen == surface.id else self.session.previews.get(surface.id)
 
         def work(current: Current, send: Send) -> None:
+            stored = stored_picture(snapshot, surface, preview)
+            if stored is not None:
+                send(stored)
             for px in sizes:
                 fine = px == showing.px or px != COARSE_PX
                 now = showing.at(px)
                 send((surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer), showing))
 
-        self.work.stream("surface", work, lambda done: self._deliver(*done))
+        self.work.stream("surface", work, self._show)
+
+    def _show(self, done: Stored | tuple[SurfacePicture, Showing]) -> None:
+        if isinstance(done, Stored):
+            self.stored_ready.emit(done)
+        else:
+            self._deliver(*done)
 
     def _deliver(self, done: SurfacePicture, showing: Showing) -> None:
         """A whole picture has come."""
+        self._seen = done.surface.id
+        if done.preview is not None:
+            self.session.previews[done.surface.id] = done.preview
         self._shown = Shown(done, showing) if showing.px == max(done.grid.shape) else None
         if done.fine or done.ms > 1:
             self.timed.emit(done.ms)

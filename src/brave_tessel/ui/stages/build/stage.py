@@ -28,6 +28,7 @@ from ....engine.intents import surfaces as surface_intents
 from ....engine.intents.merging import open_merged
 from ....engine.pictures.probe import explain, id_at, probe_at, rules_at
 from ....engine.pictures.results import SurfacePicture
+from ....engine.previews import Stored
 from ....engine.wording import sentence
 from ... import theme
 from ...board import SCALES
@@ -173,6 +174,7 @@ class BuildStage(Stage):
         desk.view.solo_changed.connect(self.moved)
         self.follow(lambda job: (job.surfaces, job.sources, job.palettes))
         desk.build.ready.connect(self.show_picture)
+        desk.build.stored_ready.connect(self._show_stored)
         desk.build.parts_ready.connect(board.show_parts)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
@@ -495,6 +497,13 @@ class BuildStage(Stage):
             self.layer_card.show_rules(layer, done.thumbs)
         fault = done.faults.get(self.desk.selection.layer_id) if done else None
         self.layer_card.show_fault(sentence(fault) if fault else "")
+
+    def _show_stored(self, stored: Stored) -> None:
+        """The surface as it was last seen, until its picture has come."""
+        if self.done is None or self.done.surface.id != stored.surface.id:
+            self.done = None
+            self.surface_board.show_stored(stored)
+            self.block.setVisible(False)
 
     def _show_block(self) -> None:
         self.block.setVisible(self.done is not None)

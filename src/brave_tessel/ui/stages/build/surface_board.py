@@ -19,7 +19,9 @@ from PyQt6.QtGui import (
 )
 
 from ....core.quantity import format_number
+from ....core.relief.pictures import mip_chain
 from ....engine.pictures.results import SurfaceParts, SurfacePicture
+from ....engine.previews import Stored
 from ... import theme
 from ...board import Board, lay_wrapped, tile, to_image, to_pixmaps
 from .handles_paint import paint_handles
@@ -59,6 +61,7 @@ class SurfaceBoard(Board):
         self._pointer: QPointF | None = None
         self.cut_angle = 0.0
         self.wall_m = 6
+        self.stored_mm = (600.0, 600.0)
         self.handles = Handles()
         self.held = ""
         self.chosen_handle = ""
@@ -75,7 +78,7 @@ class SurfaceBoard(Board):
 
     def size_mm(self) -> tuple[float, float]:
         if self.done is None:
-            return 600.0, 600.0
+            return self.stored_mm
         return self.done.grid.width_mm, self.done.grid.height_mm
 
     def extent(self) -> tuple[float, float, float, float]:
@@ -111,6 +114,16 @@ class SurfaceBoard(Board):
             self.show_extent(self.extent_name)
         elif resized and self.fitted:
             self.fit()
+        self.update()
+
+    def show_stored(self, stored: Stored) -> None:
+        """Show a surface as it was last seen; it is only to be looked at."""
+        self.done = None
+        self.stored_mm = stored.grid.width_mm, stored.grid.height_mm
+        self.mips = to_pixmaps(mip_chain(stored.codes))
+        self.cut_y = 0.44 * stored.grid.height_mm
+        self.pins = []
+        self.show_extent(self.extent_name)
         self.update()
 
     def show_parts(self, done: SurfaceParts) -> None:
