@@ -11,7 +11,7 @@ from scipy import ndimage
 from skimage.graph import route_through_array
 
 import brave_tessel.core.registered  # noqa: F401
-from brave_tessel.core.kernels.join import join_by_height
+from brave_tessel.core.kernels.join import Meeting, join_by_height
 from brave_tessel.core.kernels.noise import add_gradient, cells
 from brave_tessel.core.kernels.relief import normal_of_height, occlusion
 from brave_tessel.core.kernels.strokes import paint_path
@@ -135,7 +135,7 @@ def cases() -> Iterator[Case]:
     yield (
         "join of a layer by height",
         lambda: join_by_height(
-            planes, other, cover, upper, number=2, level=0.5, feather=0.4, drape=0.7, on=(True,) * 4
+            planes, other, cover, upper, Meeting(number=2, level=0.5, feather=0.4, drape=0.7, on=(1.0,) * 4)
         ),
         lambda: plain_join(planes, other, cover),
         "numpy",

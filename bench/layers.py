@@ -14,14 +14,13 @@ from scipy import ndimage
 from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.core.buildup.seat import ByHeight, bare, lay
 from brave_tessel.core.buildup.strokes import lay_strokes
-from brave_tessel.core.buildup.water import stand
+from brave_tessel.core.buildup.water import Standing, stand
 from brave_tessel.core.job.commands import Insert
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, MapMix, Rule, Stroke, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.path import measure_path
 from brave_tessel.core.maps import BLENDED, LAYERED, MapKind, MapSet
-from brave_tessel.core.operation import find
 from brave_tessel.core.outlines import inside_of
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
@@ -78,13 +77,8 @@ def cases() -> Iterator[Case]:
         lambda: _plain_join(planes, two, cover),
         "numpy",
     )
-    values = find("water.standing").bind({"level": 1.0})
-    yield (
-        "standing water 2048²",
-        lambda: stand(ground, None, **values),
-        lambda: _plain_water(planes),
-        "numpy, without wet rim",
-    )  # type: ignore[arg-type]
+    water = Standing(level=1.0)
+    yield ("standing water 2048²", lambda: stand(ground, water), lambda: _plain_water(planes), "numpy, without wet rim")  # type: ignore[arg-type]
     stroke = Stroke(id="s", points=((300.0, 300.0), (420.0, 380.0), (500.0, 360.0)), size_mm=60.0)
     yield (
         "one stroke 2048²",

@@ -22,7 +22,7 @@ from brave_tessel.core.recipe.steps.cellular import cobbles, strewn
 from brave_tessel.core.recipe.steps.colours import ramp_table, stops
 from brave_tessel.core.recipe.steps.form import distance_to
 from brave_tessel.core.recipe.steps.layouts import hexagons
-from brave_tessel.core.recipe.steps.marks import luck, scratches
+from brave_tessel.core.recipe.steps.marks import draws, scratches
 from brave_tessel.core.recipe.steps.move import drift, slopes
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.sheet import Grid
@@ -46,7 +46,7 @@ def plain_cells() -> Any:
 def plain_scratches() -> np.ndarray:
     out = np.zeros((PX, PX), np.float32)
     count = round(600 * 0.36)
-    x, y, a = (luck(count, k, 1) for k in (1, 2, 3))
+    x, y, a = (draws(count, k, 1) for k in (1, 2, 3))
     for k in range(count):
         start = (int(x[k] * PX), int(y[k] * PX))
         end = (int(start[0] + 100 * np.cos(6.28 * a[k])), int(start[1] + 100 * np.sin(6.28 * a[k])))

@@ -16,18 +16,8 @@ from ..core.recipe.shelf import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
-from .finishes import (
-    copper_finish,
-    dado_finish,
-    deck_finish,
-    mosaic_finish,
-    render_finish,
-    seat_finish,
-    shingle_finish,
-    sign_surface,
-    slate_finish,
-    terrazzo_finish,
-)
+from .finishes import copper_finish, dado_finish, render_finish, shingle_finish, slate_finish
+from .floors import deck_finish, mosaic_finish, seat_finish, sign_surface, terrazzo_finish
 from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
 from .strewn import scanned_render, strandline
 

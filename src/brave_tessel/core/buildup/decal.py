@@ -37,9 +37,9 @@ def strewn(
 ) -> list[Placement]:
     """The placement and its copies, evenly strewn (each the best of a few throws), the first on top."""
     index = np.arange(copies)
-    luck = [units_many(index, np.full(copies, 501 + k), seed).astype(float) for k in range(2)]
-    size = np.exp2(size_spread * (2 * luck[0] - 1))
-    turn = turn_spread * (2 * luck[1] - 1)
+    draws = [units_many(index, np.full(copies, 501 + k), seed).astype(float) for k in range(2)]
+    size = np.exp2(size_spread * (2 * draws[0] - 1))
+    turn = turn_spread * (2 * draws[1] - 1)
     placed = [(first.x_mm, first.y_mm)]
     for n in range(1, copies):
         throws = np.column_stack(

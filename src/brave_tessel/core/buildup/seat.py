@@ -10,7 +10,7 @@ import numpy as np
 
 from ..job.layers import MapMix
 from ..job.nodes import Setting
-from ..kernels.join import join_by_height, mix_by_share
+from ..kernels.join import Meeting, join_by_height, mix_by_share
 from ..maps import LAYERED, MapKind, MapSet
 from ..operation import Fraction, Length, Toggle, settings
 from ..relief.estimate import wrapped_gaussian
@@ -160,18 +160,16 @@ def lay(
         return mixes[kind].strength if kind in mixes and kind in layer else 0.0
 
     number = below.layers + 1
+    strengths = (on(LAYERED[0]), on(LAYERED[1]), on(LAYERED[2]), on(LAYERED[3]))
+    alone = below.layers == 0 or not seat.contest
+    meeting = Meeting(number, seat.level, seat.blend, seat.drape, strengths, uncontested=alone)
     joined, share, (top, margin) = join_by_height(
         below.planes,
         (colour, height, rough, metal),
         cover,
         (below.top, below.margin),
-        number=number,
-        level=seat.level,
-        feather=seat.blend,
-        drape=seat.drape,
-        on=(on(LAYERED[0]), on(LAYERED[1]), on(LAYERED[2]), on(LAYERED[3])),
-        under=ground_read(below.height, seat, grid),
-        uncontested=below.layers == 0 or not seat.contest,
+        meeting,
+        ground_read(below.height, seat, grid),
     )
     done = Stack(grid, joined, top, margin, share, number, below.detail, below.shade, below.water)
     return _with_finer_maps(done, below, layer, mixes, seat)

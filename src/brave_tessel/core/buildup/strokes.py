@@ -83,9 +83,9 @@ def _stamps(points: Sequence[Point], stroke: Stroke, number: int) -> np.ndarray:
     at = np.arange(0, run[-1] + 1e-9, every)
     x, y, press = (np.interp(at, run, values) for values in (path[:, 0], path[:, 1], pressure))
     index = np.arange(len(at))
-    luck = [units_many(index, np.full(len(at), 811 + k), number + 1).astype(np.float64) for k in range(3)]
-    angle, away = 2 * np.pi * luck[0], stroke.stray * stroke.size_mm * luck[1]
-    turn = 2 * np.pi * luck[2] if stroke.stray > 0 else np.zeros(len(at))
+    draws = [units_many(index, np.full(len(at), 811 + k), number + 1).astype(np.float64) for k in range(3)]
+    angle, away = 2 * np.pi * draws[0], stroke.stray * stroke.size_mm * draws[1]
+    turn = 2 * np.pi * draws[2] if stroke.stray > 0 else np.zeros(len(at))
     return np.column_stack([x + np.cos(angle) * away, y + np.sin(angle) * away, 0.5 * stroke.size_mm * press, turn])
 
 

@@ -8,16 +8,11 @@ from typing import Annotated
 import numpy as np
 
 from ..colour import hex_to_linear
-from ..kernels.water import flood
+from ..kernels.water import EXTERNAL, INTERNAL, Body, flood
 from ..operation import Fraction, Length, Paint, Seed, settings
 from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
 from .stack import Stack
-
-INTERNAL = 0.4746
-"""Share of diffuse light in water that is sent back by its surface, n = 1.333."""
-EXTERNAL = 0.0204
-"""Share of light that its surface reflects at right angles."""
 
 
 def wetted(colour: Raster) -> Raster:
@@ -59,70 +54,41 @@ class Standing:
     seed: Annotated[int, Seed()] = 1
 
 
-def rippled(grid: Grid, *, level: float, ripple: float, ripple_size: float, seed: int) -> Raster:
+def rippled(grid: Grid, water: Standing) -> Raster:
     """The water's surface, (H, W), mm."""
-    surface = np.full(grid.shape, level, np.float32)
-    if ripple > 0:
-        surface += np.float32(2 * ripple) * (
-            clouds(grid, size=ripple_size, octaves=3, gain=0.45, seed=seed) - np.float32(0.5)
-        )
+    surface = np.full(grid.shape, water.level, np.float32)
+    if water.ripple > 0:
+        waves = clouds(grid, size=water.ripple_size, octaves=3, gain=0.45, seed=water.seed)
+        surface += np.float32(2 * water.ripple) * (waves - np.float32(0.5))
     return surface
 
 
-def stand(
-    below: Stack,
-    coverage: Raster | None,
-    *,
-    level: float,
-    clear: float,
-    colour: str,
-    ripple: float,
-    ripple_size: float,
-    damp: float,
-    porosity: float,
-    roughness: float,
-    seed: int,
-    surface: Raster | None = None,
-) -> Stack:
-    """A stack with water standing in it: level, smooth, tinted by its depth; the ground in it and just above it is wet.
+def stand(below: Stack, water: Standing, coverage: Raster | None = None, surface: Raster | None = None) -> Stack:
+    """A stack with water standing in it: flat, smooth, tinted by its depth; the ground in it and just above it is wet.
 
     What it hides grows with depth as exp(−2.2 depth / clear) (Beer and Lambert: the light passes it twice). Wetness
-    falls
-    from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``surface`` is the water's
-    surface where it is known already (:func:`rippled`).
+    falls from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``coverage`` (H, W) is
+    where it may stand, ``surface`` (H, W) in mm its surface where that is known already (:func:`rippled`).
     """
     grid = below.grid
     if surface is None:
-        surface = rippled(grid, level=level, ripple=ripple, ripple_size=ripple_size, seed=seed)
+        surface = rippled(grid, water)
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage, np.float32)
     # The waterline is as sharp as a pixel's share of the slope lets it be.
-    planes, share, depth = flood(
-        below.planes,
-        surface,
-        cover,
-        paint=hex_to_linear(colour),
-        film_mm=max(0.02, 0.15 * grid.pitch_mm),
-        damp_mm=damp,
-        porosity=porosity,
-        clear_mm=clear,
-        roughness=roughness,
-        internal=INTERNAL,
-        external=EXTERNAL,
-    )
+    film_mm = max(0.02, 0.15 * grid.pitch_mm)
+    paint = hex_to_linear(water.colour)
+    body = Body(paint, film_mm, water.damp, water.porosity, water.clear, water.roughness)
+    planes, share, depth = flood(below.planes, surface, cover, body)
     number = below.layers + 1
     shows = share >= 0.5
-    top = np.where(shows, np.uint8(number), below.top).astype(np.uint8)
-    margin = np.where(shows, depth, below.margin).astype(np.float32)
-    detail = None if below.detail is None else np.asarray(below.detail * (1 - share[..., None]), np.float32)
-    shade = None if below.shade is None else np.asarray(below.shade + share * (1 - below.shade), np.float32)
     return replace(
         below,
         planes=planes,
-        top=top,
-        margin=margin,
+        top=np.where(shows, np.uint8(number), below.top).astype(np.uint8),
+        margin=np.where(shows, depth, below.margin).astype(np.float32),
         share=share,
         layers=number,
-        detail=detail,
-        shade=shade,
+        detail=None if below.detail is None else np.asarray(below.detail * (1 - share[..., None]), np.float32),
+        shade=None if below.shade is None else np.asarray(below.shade + share * (1 - below.shade), np.float32),
         water=np.asarray(depth * share, np.float32),
     )

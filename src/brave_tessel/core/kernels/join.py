@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 import numpy.typing as npt
 
@@ -13,6 +15,30 @@ Planes = tuple[Raster, Raster, Raster, Raster]
 """Base colour (H, W, 3), height, roughness, metalness (H, W)."""
 Upper = tuple[npt.NDArray[np.uint8], Raster]
 """Number of the layer on top, and its margin over what lies beneath it in mm; both (H, W)."""
+
+
+class Meeting(NamedTuple):
+    """How a layer meets the ground: the number it is known by; its level in mm; the height in mm it mixes over; how
+    far it follows the ground; the strength of colour, height, roughness and metalness; whether it always shows.
+    """
+
+    number: int
+    level: float
+    feather: float
+    drape: float
+    on: tuple[float, float, float, float]
+    uncontested: bool = False
+
+
+class _Terms(NamedTuple):
+    """A meeting as the kernel reads it."""
+
+    number: np.uint8
+    level: np.float32
+    per_mm: np.float32
+    drape: np.float32
+    lead: np.float32
+    on: tuple[np.float32, np.float32, np.float32, np.float32]
 
 
 @compiled
@@ -27,13 +53,9 @@ def _join_rows(
     out: Planes,
     weight: Raster,
     after: Upper,
-    number: np.uint8,
-    level: np.float32,
-    per_mm: np.float32,
-    drape: np.float32,
-    lead: np.float32,
-    on: tuple[np.float32, np.float32, np.float32, np.float32],
+    terms: _Terms,
 ) -> None:
+    number, level, per_mm, drape, lead, on = terms
     colour_0, height_0, rough_0, metal_0 = ground
     colour_1, height_1, rough_1, metal_1 = layer
     colour, height, rough, metal = out
@@ -65,30 +87,19 @@ def _join_rows(
 
 
 def join_by_height(
-    ground: Planes,
-    layer: Planes,
-    coverage: Raster,
-    before: Upper,
-    *,
-    number: int,
-    level: float,
-    feather: float,
-    drape: float,
-    on: tuple[float, float, float, float],
-    under: Raster | None = None,
-    uncontested: bool = False,
+    ground: Planes, layer: Planes, coverage: Raster, before: Upper, meeting: Meeting, under: Raster | None = None
 ) -> tuple[Planes, Raster, Upper]:
     """Planes after the join, the layer's share (H, W) in [0, 1], and who lies on top by how much.
 
     ``before`` and the last result are (number of the layer on top (H, W) uint8, its margin over the ground
-    beneath it (H, W), mm); the layer takes its ``number`` where its share is one half or more.
+    beneath it (H, W), mm); the layer takes its number where its share is one half or more.
 
-    The layer's top is ``level + relief + drape · ground``. Over the ``feather`` (mm, centred on
-    equal heights) the share rises linearly from 0 to 1; coverage scales it. ``on`` is the
-    strength of colour, height, roughness and metalness; planes without strength stay the same objects. ``under`` is the
-    ground as the layer drapes over it, where that is not the ground itself. ``uncontested``: the layer always shows.
+    The layer's top is ``level + relief + drape · ground``. Over the feather (centred on equal heights) the share rises
+    linearly from 0 to 1; coverage scales it. Planes without strength stay the same objects. ``under`` is the ground as
+    the layer drapes over it, where that is not the ground itself.
     """
     height = ground[1]
+    on, feather = meeting.on, meeting.feather
     # The kernel knows no number so small, and would take it for nothing while the plane waits to be written.
     on = tuple(strength if strength > 1e-6 else 0.0 for strength in on)  # type: ignore[assignment]
     # Planes without strength are not written; a pixel stands in for them.
@@ -100,9 +111,17 @@ def join_by_height(
     after: Upper = (np.empty(height.shape, np.uint8), np.empty_like(height))
     hard = feather < 1e-6
     # In a hard contest equal heights are won by the later layer.
-    lead = 1.0 if uncontested or hard else 0.5
-    per_mm = 0.0 if uncontested else 1e9 if hard else 1 / feather
-    strengths = tuple(np.float32(strength) for strength in on)
+    lead = 1.0 if meeting.uncontested or hard else 0.5
+    per_mm = 0.0 if meeting.uncontested else 1e9 if hard else 1 / feather
+    on_32 = tuple(np.float32(strength) for strength in on)
+    terms = _Terms(
+        np.uint8(meeting.number),
+        np.float32(meeting.level),
+        np.float32(per_mm),
+        np.float32(meeting.drape),
+        np.float32(lead),
+        on_32,  # type: ignore[arg-type]
+    )
     below, above, upper = (tuple(still(plane) for plane in planes) for planes in (ground, layer, before))
     over_rows(
         _join_rows,
@@ -115,12 +134,7 @@ def join_by_height(
         out,
         weight,
         after,
-        np.uint8(number),
-        np.float32(level),
-        np.float32(per_mm),
-        np.float32(drape),
-        np.float32(lead),
-        strengths,
+        terms,
     )
     joined: Planes = tuple(
         made if strength > 0 else plane for made, plane, strength in zip(out, ground, on, strict=True)

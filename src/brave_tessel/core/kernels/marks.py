@@ -104,12 +104,12 @@ def _throw(
     return count
 
 
-def poisson_points(width_mm: float, height_mm: float, spacing_mm: float, luck: npt.NDArray[np.float32]) -> _F:
+def poisson_points(width_mm: float, height_mm: float, spacing_mm: float, draws: npt.NDArray[np.float32]) -> _F:
     """Points of a wrapped sheet no nearer to each other than ``spacing_mm``; (n, 2) mm.
 
     Dart throwing (Cook 1986, "Stochastic sampling in computer graphics") of the given darts (m, 2) in [0, 1).
     """
-    darts = luck.astype(np.float64) * (width_mm, height_mm)
+    darts = draws.astype(np.float64) * (width_mm, height_mm)
     across, up = max(1, int(width_mm / spacing_mm)), max(1, int(height_mm / spacing_mm))
     if across < 3 or up < 3:
         # So few that looking around would see the same cell twice.

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
 
 from ..sheet import Raster
@@ -9,26 +11,51 @@ from .bands import over_rows
 from .compiled import compiled, still
 from .join import Planes
 
+INTERNAL = 0.4746
+"""Share of diffuse light in water that is sent back by its surface, n = 1.333."""
+EXTERNAL = 0.0204
+"""Share of light that its surface reflects at right angles."""
+
+
+class Flooded(NamedTuple):
+    """What a flood leaves: the planes, the water's share and its depth in mm, both (H, W)."""
+
+    planes: Planes
+    share: Raster
+    depth: Raster
+
+
+class Body(NamedTuple):
+    """What a body of water is like: linear colour where it is deep, the height its rim is blurred over, the height
+    the ground is damp to and how far it drinks, the depth it can be seen through, the roughness of its surface.
+    """
+
+    paint: tuple[float, float, float]
+    film_mm: float
+    damp_mm: float
+    porosity: float
+    clear_mm: float
+    roughness: float
+
+
+class _Rates(NamedTuple):
+    """A body of water as its kernel reads it."""
+
+    per_film: np.float32
+    per_damp: np.float32
+    porosity: np.float32
+    per_clear: np.float32
+    rough: np.float32
+    internal: np.float32
+    external: np.float32
+
 
 @compiled
 def _rows(
-    first: int,
-    last: int,
-    ground: Planes,
-    surface: Raster,
-    cover: Raster,
-    paint: Raster,
-    out: Planes,
-    share: Raster,
-    depth: Raster,
-    per_film: np.float32,
-    per_damp: np.float32,
-    porosity: np.float32,
-    per_clear: np.float32,
-    rough: np.float32,
-    internal: np.float32,
-    external: np.float32,
+    first: int, last: int, ground: Planes, surface: Raster, cover: Raster, paint: Raster, made: Flooded, rates: _Rates
 ) -> None:
+    out, share, depth = made
+    per_film, per_damp, porosity, per_clear, rough, internal, external = rates
     colour_0, height_0, rough_0, metal_0 = ground
     colour, height, rough_1, metal = out
     one, zero, half, two, three = np.float32(1), np.float32(0), np.float32(0.5), np.float32(2), np.float32(3)
@@ -61,41 +88,23 @@ def _rows(
                 colour[r, c, k] = damped + part * (under - damped)
 
 
-def flood(
-    ground: Planes,
-    surface: Raster,
-    cover: Raster,
-    *,
-    paint: tuple[float, float, float],
-    film_mm: float,
-    damp_mm: float,
-    porosity: float,
-    clear_mm: float,
-    roughness: float,
-    internal: float,
-    external: float,
-) -> tuple[Planes, Raster, Raster]:
-    """Planes with water in them, its share (H, W) and its depth in mm (H, W); see
-    :func:`brave_tessel.core.buildup.water.stand`.
+def flood(ground: Planes, surface: Raster, cover: Raster, body: Body) -> Flooded:
+    """Planes with water in them, to a surface (H, W) in mm and where ``cover`` (H, W) lets it stand.
+
+    See :func:`brave_tessel.core.buildup.water.stand` for what it does and its sources.
     """
     out: Planes = (np.empty_like(ground[0]), *(np.empty_like(ground[1]) for _ in range(3)))  # type: ignore[assignment]
-    share, depth = np.empty_like(ground[1]), np.empty_like(ground[1])
-    over_rows(
-        _rows,
-        share.shape[0],
-        tuple(still(plane) for plane in ground),
-        still(surface),
-        still(cover),
-        np.array(paint, np.float32),
-        out,
-        share,
-        depth,
-        np.float32(1 / film_mm),
-        np.float32(1 / max(damp_mm, 1e-3)),
-        np.float32(porosity),
-        np.float32(2.2 / clear_mm),
-        np.float32(roughness),
-        np.float32(internal),
-        np.float32(external),
+    made = Flooded(out, np.empty_like(ground[1]), np.empty_like(ground[1]))
+    rates = _Rates(
+        np.float32(1 / body.film_mm),
+        np.float32(1 / max(body.damp_mm, 1e-3)),
+        np.float32(body.porosity),
+        np.float32(2.2 / body.clear_mm),
+        np.float32(body.roughness),
+        np.float32(INTERNAL),
+        np.float32(EXTERNAL),
     )
-    return out, share, depth
+    below = tuple(still(plane) for plane in ground)
+    paint = np.array(body.paint, np.float32)
+    over_rows(_rows, made.share.shape[0], below, still(surface), still(cover), paint, made, rates)
+    return made

@@ -9,12 +9,13 @@ from typing import Any
 import numpy as np
 
 from ..buildup.mixing import with_detail
-from ..buildup.painted import level_at
+from ..buildup.painted import Known, height_at_start
 from ..buildup.painted import paint_on as paint_strokes
 from ..buildup.seat import lay, seat_of
 from ..buildup.seat import own_relief as relief_of
 from ..buildup.stack import Stack
 from ..buildup.tone import match
+from ..buildup.water import Standing
 from ..buildup.water import rippled as rippled_surface
 from ..buildup.water import stand as stand_in
 from ..job.layers import Layer, MapMix, Stroke
@@ -28,6 +29,7 @@ from ..sheet import AnyArray, Grid, Raster
 from .area import Area
 from .where import as_tip
 
+Names = tuple[str, ...]
 Light = tuple[float, float, float]
 RIPPLES = ("level", "ripple", "ripple_size", "seed")
 """The values of standing water that its surface depends on."""
@@ -55,10 +57,10 @@ def own_relief(maps: MapSet, *, layer: Layer) -> Raster:
     return relief_of(np.ascontiguousarray(maps.or_default(MapKind.HEIGHT), np.float32), seat, maps.grid)
 
 
-def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int, painted: float = 1.0) -> Stack:
-    """One layer joined; of the rest the coverage comes first, then the layer's own relief, where they are."""
-    where = rest[0] if covers else None
-    relief = rest[covers] if len(rest) > covers else None
+def seat(below: Stack, maps: MapSet, *given: Raster, names: Names, layer: Layer, painted: float = 1.0) -> Stack:
+    """One layer joined; ``names`` says which of "cover" and "relief" (the layer's own) are given."""
+    said = dict(zip(names, given, strict=True))
+    where, relief = said.get("cover"), said.get("relief")
     mixes = {kind: layer.mix(kind) for kind in BLENDED}
     cut_out = mixes[MapKind.OPACITY].strength
     if MapKind.OPACITY in maps and cut_out > 0:
@@ -72,37 +74,39 @@ def seat(below: Stack, maps: MapSet, *rest: Raster, layer: Layer, covers: int, p
 
 
 def rippled(grid: Grid, *, water: Setting) -> Raster:
-    values = find("water.standing").bind(water.values)
-    return rippled_surface(grid, **{name: values[name] for name in RIPPLES})  # type: ignore[arg-type]
+    return rippled_surface(grid, _standing(water))
 
 
 def stand(below: Stack, surface: Raster, *cover: Raster, water: Setting) -> Stack:
-    return stand_in(below, cover[0] if cover else None, surface=surface, **find("water.standing").bind(water.values))  # type: ignore[arg-type]
+    return stand_in(below, _standing(water), cover[0] if cover else None, surface)
 
 
-def stroke_level(under: Stack, *, stroke: Stroke) -> float:
-    return level_at(under.height, stroke, under.grid)
+def _standing(water: Setting) -> Standing:
+    made = water.operation.run(**water.bound())
+    assert isinstance(made, Standing)
+    return made
+
+
+def stroke_start(under: Stack, *, stroke: Stroke) -> float:
+    return height_at_start(under.height, stroke, under.grid)
 
 
 def paint_on(
     below: Stack,
-    *rest: Any,
+    *given: Any,
+    names: Names,
     layer: Layer,
     strokes: tuple[Stroke, ...],
     goes_on: bool,
-    covers: int,
-    tips: list[str],
     area: Area | None = None,
 ) -> Stack:
-    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. Of the rest the
-    coverage comes first,
-    then the tips, then the height to flatten to, where they are.
+    """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already. ``names`` says what is
+    given: "cover", "flat" (the height to flatten to) or the name of a tip's picture.
     """
-    pictures = {tip: as_tip(picture) for tip, picture in zip(tips, rest[covers:], strict=False)}
-    level = rest[covers + len(tips)] if len(rest) > covers + len(tips) else None
-    after = paint_strokes(
-        below, strokes, rest[0] if covers else None, {kind: layer.mix(kind) for kind in BLENDED}, pictures, area, level
-    )
+    said = dict(zip(names, given, strict=True))
+    cover, flat = said.pop("cover", None), said.pop("flat", None)
+    known = Known({tip: as_tip(picture) for tip, picture in said.items()}, area, flat)
+    after = paint_strokes(below, strokes, cover, {kind: layer.mix(kind) for kind in BLENDED}, known)
     if not goes_on:
         return after
     top = np.where(after.top == after.layers, np.uint8(below.layers), after.top).astype(np.uint8)

@@ -70,11 +70,18 @@ class LayerPlanner(WherePlanner):
         if layer.tone.value("tone_match") not in {0}:
             key = task_key("toned", layer.tone.complete(), maps.key, place.below.key)
             maps = Task(key, layer.name, layer.id, partial(joins.toned, layer=layer), (maps, place.below))
-        covers = 0 if place.cover is None else 1
-        inputs = (place.below, maps, *(task for task in (place.cover, relief) if task is not None))
+        given = {name: task for name, task in (("cover", place.cover), ("relief", relief)) if task is not None}
+        inputs = (place.below, maps, *given.values())
         painted = kind_of(layer.what).painted_share(layer.what)
-        told = [seat.op, seat.operation.version, values, {kind: layer.mix(kind) for kind in BLENDED}, covers, painted]
-        work = partial(joins.seat, layer=layer, covers=covers, painted=painted)
+        told = [
+            seat.op,
+            seat.operation.version,
+            values,
+            {kind: layer.mix(kind) for kind in BLENDED},
+            tuple(given),
+            painted,
+        ]
+        work = partial(joins.seat, names=tuple(given), layer=layer, painted=painted)
         return Task(
             task_key("seat", told, *(task.key for task in inputs)),
             layer.name,

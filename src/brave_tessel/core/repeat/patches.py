@@ -84,12 +84,12 @@ def best_place(
     *,
     avoid: Raster | None = None,
     apart: float = 1.3,
-    luck: float = 0.0,
+    draw: float = 0.0,
 ) -> tuple[float, float]:
     """The place of the sheet that agrees best with the rim around a spot, mm from left and top.
 
     Squared differences on the rim for every shift at once, by FFT. ``avoid`` (h, w) adds to the cost of
-    places; ``apart`` keeps the source off the spot, in outlines; ``luck`` in [0, 1) picks among the best tenth.
+    places; ``apart`` keeps the source off the spot, in outlines; ``draw`` in [0, 1) picks among the best tenth.
     """
     scale = min(1.0, SEARCH_PX / max(grid.shape))
     rows, columns = max(16, round(grid.height_px * scale)), max(16, round(grid.width_px * scale))
@@ -122,19 +122,19 @@ def best_place(
     away = outline.radius(apart_x * across, apart_y * down)
     far_enough = away >= min(apart, 0.6 * float(away.max()))
     cost = np.where(far_enough, cost, np.inf)
-    best = _pick(cost, luck)
+    best = _pick(cost, draw)
     return (best[1] + 0.5) * across, (best[0] + 0.5) * down
 
 
-def _pick(cost: npt.NDArray[np.float64], luck: float) -> tuple[int, int]:
-    """The least cost; with luck, one of the places whose cost is within the best tenth."""
+def _pick(cost: npt.NDArray[np.float64], draw: float) -> tuple[int, int]:
+    """The least cost; with a draw, one of the places whose cost is within the best tenth."""
     flat = cost.ravel()
-    if luck <= 0:
+    if draw <= 0:
         at = int(flat.argmin())
     else:
         finite = np.flatnonzero(np.isfinite(flat))
         few = finite[np.argsort(flat[finite])[: max(1, len(finite) // 10)]]
-        at = int(few[int(luck * len(few))])
+        at = int(few[int(draw * len(few))])
     row, column = divmod(at, cost.shape[1])
     return row, column
 

@@ -133,13 +133,13 @@ def _choose(
     sample: Raster, search: _Search, window: Raster, known: npt.NDArray[np.bool_], seed: int
 ) -> tuple[int, int]:
     """A place of the sample whose patch agrees well with what is there; one of the best, by the seed."""
-    luck = units_many([1, 2, 3], [0, 0, 0], seed)
+    draws = units_many([1, 2, 3], [0, 0, 0], seed)
     high, wide = sample.shape[0] - window.shape[0], sample.shape[1] - window.shape[1]
     if not known.any():
-        return round(float(luck[0]) * high), round(float(luck[1]) * wide)
+        return round(float(draws[0]) * high), round(float(draws[1]) * wide)
     costs = search.costs(window, known)
     near = np.flatnonzero(costs.ravel() <= 1.15 * costs.min() + 1e-7)
-    pick = int(near[int(float(luck[2]) * len(near)) % len(near)])
+    pick = int(near[int(float(draws[2]) * len(near)) % len(near)])
     coarse = divmod(pick, costs.shape[1])
     reach = math.ceil(1 / search.scale)
     best, at = math.inf, (0, 0)

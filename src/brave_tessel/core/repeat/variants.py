@@ -43,10 +43,10 @@ def variant_patches(maps: MapSet, count: int, seed: int) -> list[Patch]:
     pictures, weights, grid = judged_small(maps)
     middle = grid.width_mm / 2, grid.height_mm / 2
     outline = Outline(0.47 * grid.width_mm, 0.47 * grid.height_mm, _INNER, 8.0)
-    luck = units_many(np.arange(count), np.zeros(count, np.int64), seed)
+    draws = units_many(np.arange(count), np.zeros(count, np.int64), seed)
     made = []
     for number in range(1, count):
-        place = best_place(pictures, weights, grid, middle, outline, apart=0.45, luck=max(1e-6, float(luck[number])))
+        place = best_place(pictures, weights, grid, middle, outline, apart=0.45, draw=max(1e-6, float(draws[number])))
         made.append(cut_out(pictures, weights, grid, middle, place, outline))
     return made
 
@@ -58,8 +58,8 @@ def make_variants(maps: MapSet, *, count: int, soften: float, seed: int) -> list
 
 def laid_at_random(across: int, up: int, count: int, seed: int) -> npt.NDArray[np.int64]:
     """Which variant lies in each cell, (up, across): each as often as the others, neighbours differ where they can."""
-    luck = units_many(np.arange(across * up), np.ones(across * up, np.int64), seed)
-    order = np.argsort(luck)
+    draws = units_many(np.arange(across * up), np.ones(across * up, np.int64), seed)
+    order = np.argsort(draws)
     number = np.empty(across * up, np.int64)
     number[order] = np.arange(across * up) % count
     cells = number.reshape(up, across)
@@ -74,7 +74,7 @@ def laid_at_random(across: int, up: int, count: int, seed: int) -> npt.NDArray[n
                 }
                 if int(cells[r, c]) in clash:
                     free = [k for k in range(count) if k not in clash]
-                    cells[r, c] = free[int(luck[r * across + c] * len(free))] if free else cells[r, c]
+                    cells[r, c] = free[int(draws[r * across + c] * len(free))] if free else cells[r, c]
     return cells
 
 

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import colorsys
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Any, NamedTuple
 
 import cv2
 import numpy as np
@@ -135,119 +136,176 @@ def model_piece(field: Raster, *, kind: PieceKind) -> PieceMaps:
 def id_colour(number: int, seed: int) -> tuple[float, float, float]:
     """A clear colour for a number, as 8-bit sRGB codes; neighbours in number differ widely in hue."""
     hue = (number * 0.6180339887 + 0.11 * seed) % 1
-    luck = int(hash_many([number], [seed], 5)[0])
-    rgb = colorsys.hsv_to_rgb(hue, 0.55 + 0.45 * ((luck >> 3) % 4) / 3, 0.55 + 0.45 * (luck % 3) / 2)
+    draws = int(hash_many([number], [seed], 5)[0])
+    rgb = colorsys.hsv_to_rgb(hue, 0.55 + 0.45 * ((draws >> 3) % 4) / 3, 0.55 + 0.45 * (draws % 3) / 2)
     r, g, b = (round(255 * v) / 255 for v in rgb)
     return r, g, b
 
 
+class _Ground(NamedTuple):
+    """The sheet that pieces are laid on, changed in place: maps (H, W) or (H, W, 3) and its size in mm."""
+
+    height: Raster
+    colour: Raster
+    rough: Raster
+    opacity: Raster
+    number: npt.NDArray[np.int32]
+    """Which piece lies on top, (H, W); -1 where none does."""
+    width_mm: float
+    height_mm: float
+
+
+class _Look(NamedTuple):
+    """A piece's maps, (h, w) or (h, w, 3), and its size in mm."""
+
+    cover: Raster
+    height: Raster
+    colour: Raster
+    rough: Raster
+    width_mm: float
+    height_mm: float
+
+
+class _Rest(NamedTuple):
+    """Where a piece comes to rest: middle in mm, turn, size, and how its plane leans (mm a mm)."""
+
+    x_mm: float
+    y_mm: float
+    scale: float
+    cos: float
+    sin: float
+    base_mm: float
+    lean_x: float
+    lean_y: float
+
+
 @compiled
-def _under(
-    height: Raster,
-    cover: Raster,
-    at: npt.NDArray[np.float64],
-    scale: float,
-    cos: float,
-    sin: float,
-    width_mm: float,
-    height_mm: float,
-    size_mm: npt.NDArray[np.float64],
-) -> float:
-    """The highest ground beneath the middle part of a piece: where it comes to rest, roughly."""
-    rows, columns = height.shape
+def _under(ground: _Ground, look: _Look, rest: _Rest) -> float:
+    """The mean height of the ground beneath the middle part of a piece, mm: where it comes to rest, roughly."""
+    rows, columns = ground.height.shape
     top, count = 0.0, 0
     for j in range(-3, 4):
         for i in range(-3, 4):
-            u, v = i / 8.0 * size_mm[0] * scale, j / 8.0 * size_mm[1] * scale
-            x, y = at[0] + u * cos - v * sin, at[1] + u * sin + v * cos
-            c = math.floor(x / width_mm * columns) % columns
-            r = (rows - 1 - math.floor(y / height_mm * rows)) % rows
-            top += height[r, c]
+            u, v = i / 8.0 * look.width_mm * rest.scale, j / 8.0 * look.height_mm * rest.scale
+            x, y = rest.x_mm + u * rest.cos - v * rest.sin, rest.y_mm + u * rest.sin + v * rest.cos
+            c = math.floor(x / ground.width_mm * columns) % columns
+            r = (rows - 1 - math.floor(y / ground.height_mm * rows)) % rows
+            top += ground.height[r, c]
             count += 1
     return top / count
 
 
+class _Between(NamedTuple):
+    """A place between four pixels: the upper left one, and the weight of each."""
+
+    row: int
+    column: int
+    here: np.float32
+    right: np.float32
+    below: np.float32
+    across: np.float32
+
+
 @compiled
-def _put(
-    height: Raster,
-    colour: Raster,
-    rough: Raster,
-    opacity: Raster,
-    number: npt.NDArray[np.int32],
-    p_cover: Raster,
-    p_height: Raster,
-    p_colour: Raster,
-    p_rough: Raster,
-    at: npt.NDArray[np.float64],
-    scale: float,
-    cos: float,
-    sin: float,
-    base: float,
-    tilt_x: float,
-    tilt_y: float,
-    tone: npt.NDArray[np.float32],
-    size_mm: npt.NDArray[np.float64],
-    width_mm: float,
-    height_mm: float,
-    index: int,
-) -> None:
-    rows, columns = height.shape
-    px, py = width_mm / columns, height_mm / rows
-    reach = 0.5 * scale * math.sqrt(size_mm[0] ** 2 + size_mm[1] ** 2)
-    ph, pw = p_cover.shape
-    for j in range(math.floor((at[1] - reach) / py), math.ceil((at[1] + reach) / py) + 1):
-        y = (j + 0.5) * py - at[1]
+def _between(row: float, column: float) -> _Between:
+    one, i, j = np.float32(1), int(column), int(row)
+    right, down = np.float32(column - i), np.float32(row - j)
+    return _Between(j, i, (one - right) * (one - down), right * (one - down), (one - right) * down, right * down)
+
+
+@compiled
+def _of(pixels: Raster, at: _Between) -> Any:
+    """A raster (H, W) between its pixels."""
+    j, i = at.row, at.column
+    return (
+        at.here * pixels[j, i]
+        + at.right * pixels[j, i + 1]
+        + at.below * pixels[j + 1, i]
+        + at.across * pixels[j + 1, i + 1]
+    )
+
+
+@compiled
+def _channel_of(pixels: Raster, k: int, at: _Between) -> Any:
+    """One channel of a raster (H, W, C) between its pixels."""
+    j, i = at.row, at.column
+    return (
+        at.here * pixels[j, i, k]
+        + at.right * pixels[j, i + 1, k]
+        + at.below * pixels[j + 1, i, k]
+        + at.across * pixels[j + 1, i + 1, k]
+    )
+
+
+@compiled
+def _put(ground: _Ground, look: _Look, rest: _Rest, tone: npt.NDArray[np.float32], index: int) -> None:
+    """One piece laid where it is higher than what lies there; its colour times ``tone``, its number ``index``."""
+    rows, columns = ground.height.shape
+    px, py = ground.width_mm / columns, ground.height_mm / rows
+    reach = 0.5 * rest.scale * math.sqrt(look.width_mm**2 + look.height_mm**2)
+    ph, pw = look.cover.shape
+    one = np.float32(1)
+    for j in range(math.floor((rest.y_mm - reach) / py), math.ceil((rest.y_mm + reach) / py) + 1):
+        y = (j + 0.5) * py - rest.y_mm
         r = (rows - 1 - j) % rows
-        for i in range(math.floor((at[0] - reach) / px), math.ceil((at[0] + reach) / px) + 1):
-            x = (i + 0.5) * px - at[0]
-            u, v = (x * cos + y * sin) / scale, (-x * sin + y * cos) / scale
-            a = (u / size_mm[0] + 0.5) * pw - 0.5
-            b = (0.5 - v / size_mm[1]) * ph - 0.5
+        for i in range(math.floor((rest.x_mm - reach) / px), math.ceil((rest.x_mm + reach) / px) + 1):
+            x = (i + 0.5) * px - rest.x_mm
+            u = (x * rest.cos + y * rest.sin) / rest.scale
+            v = (-x * rest.sin + y * rest.cos) / rest.scale
+            a, b = (u / look.width_mm + 0.5) * pw - 0.5, (0.5 - v / look.height_mm) * ph - 0.5
             if a < -0.5 or b < -0.5 or a > pw - 0.5 or b > ph - 0.5:
                 continue
             a, b = min(max(a, 0.0), pw - 1.001), min(max(b, 0.0), ph - 1.001)
-            i0, j0 = int(a), int(b)
-            fa, fb = np.float32(a - i0), np.float32(b - j0)
-            one = np.float32(1)
-            w00, w01, w10, w11 = (one - fa) * (one - fb), fa * (one - fb), (one - fa) * fb, fa * fb
-            cover = (
-                w00 * p_cover[j0, i0]
-                + w01 * p_cover[j0, i0 + 1]
-                + w10 * p_cover[j0 + 1, i0]
-                + w11 * p_cover[j0 + 1, i0 + 1]
-            )
-            if cover <= np.float32(0.02):
+            at = _between(b, a)
+            share = _of(look.cover, at)
+            if share <= np.float32(0.02):
                 continue
-            own = (
-                w00 * p_height[j0, i0]
-                + w01 * p_height[j0, i0 + 1]
-                + w10 * p_height[j0 + 1, i0]
-                + w11 * p_height[j0 + 1, i0 + 1]
+            own = _of(look.height, at)
+            top = np.float32(
+                own * rest.scale + rest.base_mm + rest.lean_x * u * rest.scale + rest.lean_y * v * rest.scale
             )
-            level = np.float32(own * scale + base + tilt_x * u * scale + tilt_y * v * scale)
             c = i % columns
-            if level < height[r, c]:
+            if top < ground.height[r, c]:
                 continue
-            share = cover
-            height[r, c] += (level - height[r, c]) * share
-            opacity[r, c] = max(opacity[r, c], share)
+            ground.height[r, c] += (top - ground.height[r, c]) * share
+            ground.opacity[r, c] = max(ground.opacity[r, c], share)
             for k in range(3):
-                seen = (
-                    w00 * p_colour[j0, i0, k]
-                    + w01 * p_colour[j0, i0 + 1, k]
-                    + w10 * p_colour[j0 + 1, i0, k]
-                    + w11 * p_colour[j0 + 1, i0 + 1, k]
-                )
-                colour[r, c, k] += (min(one, seen * tone[k]) - colour[r, c, k]) * share
-            seen = (
-                w00 * p_rough[j0, i0]
-                + w01 * p_rough[j0, i0 + 1]
-                + w10 * p_rough[j0 + 1, i0]
-                + w11 * p_rough[j0 + 1, i0 + 1]
-            )
-            rough[r, c] += (seen - rough[r, c]) * share
+                seen = min(one, _channel_of(look.colour, k, at) * tone[k])
+                ground.colour[r, c, k] += (seen - ground.colour[r, c, k]) * share
+            ground.rough[r, c] += (_of(look.rough, at) - ground.rough[r, c]) * share
             if share >= np.float32(0.5):
-                number[r, c] = index
+                ground.number[r, c] = index
+
+
+def _bare(grid: Grid, values: Mapping[str, Any]) -> _Ground:
+    """The sheet before anything lies on it."""
+    colour = np.broadcast_to(np.asarray(hex_to_linear(str(values["ground"])), np.float32), (*grid.shape, 3))
+    return _Ground(
+        np.zeros(grid.shape, np.float32),
+        np.ascontiguousarray(colour),
+        np.full(grid.shape, float(values["ground_roughness"]), np.float32),
+        np.zeros(grid.shape, np.float32),
+        np.full(grid.shape, -1, np.int32),
+        grid.width_mm,
+        grid.height_mm,
+    )
+
+
+def _look(piece: PieceMaps) -> _Look:
+    return _Look(piece.cover, piece.height, piece.colour, piece.roughness, *piece.size_mm)
+
+
+def _rest(piece: LaidPiece, look: _Look, ground: _Ground, values: Mapping[str, Any]) -> _Rest:
+    """Where a piece comes to rest on the ground as it lies by now."""
+    turn, lean, towards = (math.radians(v) for v in (piece.turn, piece.tilt, piece.tilt_towards))
+    base = piece.level - float(values["sink"]) * piece.size * float(look.height.max(initial=0.0))
+    slope = math.tan(lean) * math.cos(towards), math.tan(lean) * math.sin(towards)
+    rest = _Rest(piece.x_mm, piece.y_mm, piece.size, math.cos(turn), math.sin(turn), base, *slope)
+    if values["meeting"] == "pile":
+        base += _under(ground, look, rest)
+    # A leaning piece rests on its lower rim.
+    base += 0.4 * piece.size * (abs(slope[0]) * look.width_mm / 2 + abs(slope[1]) * look.height_mm / 2)
+    return rest._replace(base_mm=base)
 
 
 def lay_scatter(grid: Grid, scatter: Scatter, pieces: Sequence[PieceMaps]) -> MapSet:
@@ -257,77 +315,36 @@ def lay_scatter(grid: Grid, scatter: Scatter, pieces: Sequence[PieceMaps]) -> Ma
     and two ID maps whose colours are never mixed.
     """
     values = find(scatter.strew.op).bind(scatter.strew.values)
-    height = np.zeros(grid.shape, np.float32)
-    colour = np.ascontiguousarray(
-        np.broadcast_to(np.asarray(hex_to_linear(str(values["ground"])), np.float32), (*grid.shape, 3))
-    )
-    rough = np.full(grid.shape, float(values["ground_roughness"]), np.float32)
-    opacity, number = np.zeros(grid.shape, np.float32), np.full(grid.shape, -1, np.int32)
+    ground = _bare(grid, values)
     laid = [*fallen(scatter), *scatter.laid]
     tones = _tones(len(laid), float(values["jitter"]), int(values["seed"]))
-    smaller: dict[tuple[int, int], PieceMaps] = {}
+    smaller: dict[tuple[int, int], _Look] = {}
     for index, piece in enumerate(laid):
         kind = kind_of(scatter.kinds, piece.kind)
         if kind < 0 or kind >= len(pieces):
             continue
         look = pieces[kind]
-        turn, lean, towards = (math.radians(v) for v in (piece.turn, piece.tilt, piece.tilt_towards))
-        at, size = np.array([piece.x_mm, piece.y_mm]), np.array(look.size_mm)
-        cos, sin = math.cos(turn), math.sin(turn)
-        base = piece.level - float(values["sink"]) * piece.size * float(look.height.max(initial=0.0))
-        if values["meeting"] == "pile":
-            base += _under(height, look.cover, at, piece.size, cos, sin, grid.width_mm, grid.height_mm, size)
-        slope = math.tan(lean) * math.cos(towards), math.tan(lean) * math.sin(towards)
-        # A leaning piece rests on its lower rim.
-        base += 0.4 * piece.size * (abs(slope[0]) * size[0] / 2 + abs(slope[1]) * size[1] / 2)
-        halves = look.halves_to(size[0] * piece.size / grid.pitch_mm)
+        rest = _rest(piece, _look(look), ground, values)
+        halves = look.halves_to(look.size_mm[0] * piece.size / grid.pitch_mm)
         if (kind, halves) not in smaller:
-            smaller[kind, halves] = look.halved(halves)
-        seen = smaller[kind, halves]
-        _put(
-            height,
-            colour,
-            rough,
-            opacity,
-            number,
-            seen.cover,
-            seen.height,
-            seen.colour,
-            seen.roughness,
-            at,
-            piece.size,
-            cos,
-            sin,
-            base,
-            *slope,
-            tones[index],
-            size,
-            grid.width_mm,
-            grid.height_mm,
-            index,
-        )
-    return _with_ids(
-        MapSet(
-            grid,
-            {
-                MapKind.BASE_COLOUR: colour,
-                MapKind.HEIGHT: height,
-                MapKind.ROUGHNESS: rough,
-                MapKind.OPACITY: opacity,
-                MapKind.NORMAL: normal_of_height(height, grid),
-                MapKind.AMBIENT_OCCLUSION: occlusion(height, grid, reach_mm=OCCLUSION_REACH_MM),
-            },
-        ),
-        number,
-        [kind_of(scatter.kinds, piece.kind) for piece in laid],
-    )
+            smaller[kind, halves] = _look(look.halved(halves))
+        _put(ground, smaller[kind, halves], rest, tones[index], index)
+    maps = {
+        MapKind.BASE_COLOUR: ground.colour,
+        MapKind.HEIGHT: ground.height,
+        MapKind.ROUGHNESS: ground.rough,
+        MapKind.OPACITY: ground.opacity,
+        MapKind.NORMAL: normal_of_height(ground.height, grid),
+        MapKind.AMBIENT_OCCLUSION: occlusion(ground.height, grid, reach_mm=OCCLUSION_REACH_MM),
+    }
+    return _with_ids(MapSet(grid, maps), ground.number, [kind_of(scatter.kinds, piece.kind) for piece in laid])
 
 
 def _tones(count: int, jitter: float, seed: int) -> npt.NDArray[np.float32]:
     """A factor a piece and channel: mostly light and dark, a little warm and cool."""
-    luck = np.stack([units_many(np.arange(count), np.full(count, k), seed + 31) for k in range(4)], 1) * 2 - 1
-    light = np.exp(0.7 * jitter * luck[:, :1])
-    return np.asarray(light * np.exp(0.22 * jitter * luck[:, 1:4]), np.float32)
+    draws = np.stack([units_many(np.arange(count), np.full(count, k), seed + 31) for k in range(4)], 1) * 2 - 1
+    light = np.exp(0.7 * jitter * draws[:, :1])
+    return np.asarray(light * np.exp(0.22 * jitter * draws[:, 1:4]), np.float32)
 
 
 def _with_ids(maps: MapSet, number: npt.NDArray[np.int32], kinds: list[int]) -> MapSet:

@@ -49,10 +49,10 @@ def _made(
 
 def _wobble(turn: _F, amount: float, seed: int, waves: int = 5) -> _F:
     """A closed outline's departure from round, by a few waves, −amount to amount."""
-    luck = units_many(np.arange(2 * waves), np.zeros(2 * waves, np.int64), seed)
+    draws = units_many(np.arange(2 * waves), np.zeros(2 * waves, np.int64), seed)
     total = np.zeros_like(turn)
     for k in range(waves):
-        total += np.cos((k + 2) * turn + 2 * math.pi * luck[2 * k]) * (0.4 + luck[2 * k + 1]) / (k + 2)
+        total += np.cos((k + 2) * turn + 2 * math.pi * draws[2 * k]) * (0.4 + draws[2 * k + 1]) / (k + 2)
     return np.asarray(amount * total)
 
 
@@ -173,19 +173,19 @@ def chip(
 ) -> MapSet:
     """A broken flake with straight sides."""
     x, y = _places(grid)
-    luck = units_many(np.arange(3 * corners), np.zeros(3 * corners, np.int64), seed)
+    draws = units_many(np.arange(3 * corners), np.zeros(3 * corners, np.int64), seed)
     radius = np.full((grid.height_px, grid.width_px), -1e9)
     slope = np.zeros_like(radius)
     for k in range(corners):
-        turn = 2 * math.pi * (k + 0.7 * (luck[3 * k] - 0.5)) / corners
-        side = (x * math.cos(turn) + y * math.sin(turn)) / (0.62 + 0.3 * luck[3 * k + 1])
-        slope = np.where(side > radius, 0.35 + 0.65 * luck[3 * k + 2], slope)
+        turn = 2 * math.pi * (k + 0.7 * (draws[3 * k] - 0.5)) / corners
+        side = (x * math.cos(turn) + y * math.sin(turn)) / (0.62 + 0.3 * draws[3 * k + 1])
+        slope = np.where(side > radius, 0.35 + 0.65 * draws[3 * k + 2], slope)
         radius = np.maximum(radius, side)
     # Its corners stay within the rectangle.
     radius = np.maximum(radius, np.maximum(np.abs(x), np.abs(y)) / 0.97)
     inside = (1 - radius) * min(grid.width_mm, grid.height_mm) / 2
     mottle = clouds(grid, size=max(2.0, grid.width_mm / 2), octaves=5, seed=seed)
     fall = np.clip((1 - radius) / (0.08 + 0.6 * facets * slope), 0, 1)
-    tilt = 0.18 * (x * (luck[0] - 0.5) + y * (luck[1] - 0.5))
+    tilt = 0.18 * (x * (draws[0] - 0.5) + y * (draws[1] - 0.5))
     height = thickness * (0.15 + 0.85 * fall) * (1 + tilt)
     return _made(grid, _edge(np.asarray(inside), grid), height, colour, mottle, mottling, roughness)

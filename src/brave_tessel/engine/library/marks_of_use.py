@@ -9,7 +9,6 @@ from ...core.job.layers import Layer, MapMix, Recipe, Rule, Step
 from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 
-_R, _C, _H, _M = MapKind.ROUGHNESS, MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.OPACITY
 _OVER = Setting(op="seat.over", values={"drape": 1.0})
 
 
@@ -27,14 +26,14 @@ def _step(
 def _into_roughness(name: str, steps: list[Step], marks: str, sheen: tuple[float, float]) -> Layer:
     """Marks that show first in the roughness: their cover is what is drawn, their sheen a number."""
     rough = _step("sheen", "adjust.range", {"field": marks}, low=sheen[0], high=sheen[1], opened=("low", "high"))
-    recipe = Recipe(steps=(*steps, rough), yields={_R: "sheen", _M: marks})
+    recipe = Recipe(steps=(*steps, rough), yields={MapKind.ROUGHNESS: "sheen", MapKind.OPACITY: marks})
     return Layer(
         id="layer-imperfection",
         name=name,
         what=RecipeWhat(recipe=recipe),
         seat=_OVER,
-        maps=frozenset({_R, _M}),
-        mixes={_R: MapMix(strength=0.5)},
+        maps=frozenset({MapKind.ROUGHNESS, MapKind.OPACITY}),
+        mixes={MapKind.ROUGHNESS: MapMix(strength=0.5)},
     )
 
 
@@ -65,14 +64,17 @@ def _dust() -> Layer:
     grain = _step("grain", "noise.clouds", size=9.0, octaves=6, gain=0.7, seed=4)
     tone = _step("tone", "colour.stops", {"field": "grain"}, colours="#8C8374,#A69C8A,#B9B0A0", opened=("colours",))
     rough = _step("rough", "source.number", value=0.95)
-    recipe = Recipe(steps=(grain, tone, rough), yields={_C: "tone", _R: "rough", _M: "grain"})
+    recipe = Recipe(
+        steps=(grain, tone, rough),
+        yields={MapKind.BASE_COLOUR: "tone", MapKind.ROUGHNESS: "rough", MapKind.OPACITY: "grain"},
+    )
     return Layer(
         id="layer-imperfection",
         name="Dust",
         what=RecipeWhat(recipe=recipe),
         seat=_OVER,
-        maps=frozenset({_R, _C, _M}),
-        mixes={_R: MapMix(strength=0.6), _C: MapMix(strength=0.35)},
+        maps=frozenset({MapKind.ROUGHNESS, MapKind.BASE_COLOUR, MapKind.OPACITY}),
+        mixes={MapKind.ROUGHNESS: MapMix(strength=0.6), MapKind.BASE_COLOUR: MapMix(strength=0.35)},
         where=dust_in_hollows(),
     )
 

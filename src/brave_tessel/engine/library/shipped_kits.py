@@ -10,7 +10,6 @@ from ...core.maps import MapKind
 from .kits import Kit, proposed_dials
 from .marks_of_use import IMPERFECTIONS, damp_from_the_foot, dust_in_hollows, rain_streaks, worn_edges
 
-_C, _H, _R, _N, _M = MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.NORMAL, MapKind.OPACITY
 Number = float | int | str | bool
 
 
@@ -57,7 +56,12 @@ def _velvet_flakes(number: int, tone: str, size: float, turn: float, where: tupl
             step("tone", "colour.plain", colour=tone, opened=("colour",)),
             step("sheen", "source.number", value=0.42),
         ),
-        yields={_C: "tone", _N: "shine", _R: "sheen", _M: "pick"},
+        yields={
+            MapKind.BASE_COLOUR: "tone",
+            MapKind.NORMAL: "shine",
+            MapKind.ROUGHNESS: "sheen",
+            MapKind.OPACITY: "pick",
+        },
     )
     return Layer(
         id=f"flakes-{number}",
@@ -65,8 +69,8 @@ def _velvet_flakes(number: int, tone: str, size: float, turn: float, where: tupl
         what=RecipeWhat(recipe=recipe),
         seat=OVER,
         where=where,
-        maps=frozenset({_C, _N, _R, _M}),
-        mixes={_N: MapMix(mode="reoriented", strength=0.8), _C: MapMix(strength=0.75)},
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.OPACITY}),
+        mixes={MapKind.NORMAL: MapMix(mode="reoriented", strength=0.8), MapKind.BASE_COLOUR: MapMix(strength=0.75)},
         laying=Setting(op="lay.sheet", values={"turn": turn, "right": 3.7 * number, "up": 2.3 * number}),
         hatch=("dots", "stones", "grid", "cross")[number - 1],
     )
@@ -110,7 +114,7 @@ def _growth(
             step("tint", "colour.stops", {"field": "mixed"}, colours=colours, opened=("colours",)),
             step("rough", "source.number", value=0.93),
         ),
-        yields={_C: "tint", _H: "relief", _R: "rough"},
+        yields={MapKind.BASE_COLOUR: "tint", MapKind.HEIGHT: "relief", MapKind.ROUGHNESS: "rough"},
     )
     return Layer(
         id=id, name=name, what=RecipeWhat(recipe=recipe), seat=seat(level, feather=0.6), where=where, hatch=hatch
@@ -136,8 +140,8 @@ def _moss() -> Kit:
         name="Damp halo",
         what=PlainWhat(colour="#2B2A22", roughness=0.6),
         seat=OVER,
-        maps=frozenset({_C, _R}),
-        mixes={_C: MapMix(mode="multiply", strength=0.55), _R: MapMix(strength=0.4)},
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS}),
+        mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=0.55), MapKind.ROUGHNESS: MapMix(strength=0.4)},
         hatch="level",
         where=(rule("round", "keep", "where.after", layer="moss", shape={"spread": 7.0, "soften": 9.0}),),
     )
@@ -170,8 +174,8 @@ def _weather() -> Kit:
         what=PlainWhat(colour="#4B453B", roughness=0.8),
         seat=OVER,
         where=rain_streaks(),
-        maps=frozenset({_C, _R}),
-        mixes={_C: MapMix(mode="multiply", strength=0.5), _R: MapMix(strength=0.3)},
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS}),
+        mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=0.5), MapKind.ROUGHNESS: MapMix(strength=0.3)},
         hatch="upright",
     )
     damp = Layer(
@@ -180,8 +184,8 @@ def _weather() -> Kit:
         what=PlainWhat(colour="#5B5A4C", roughness=0.55),
         seat=OVER,
         where=damp_from_the_foot(),
-        maps=frozenset({_C, _R}),
-        mixes={_C: MapMix(mode="multiply", strength=0.6), _R: MapMix(strength=0.5)},
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS}),
+        mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=0.6), MapKind.ROUGHNESS: MapMix(strength=0.5)},
         hatch="level",
     )
     dust = IMPERFECTIONS["Dust"]()
@@ -209,8 +213,8 @@ def _wear() -> Kit:
         what=PlainWhat(colour="#3A352C", roughness=0.9),
         seat=OVER,
         where=dust_in_hollows(),
-        maps=frozenset({_C, _R}),
-        mixes={_C: MapMix(mode="multiply", strength=0.6), _R: MapMix(strength=0.5)},
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS}),
+        mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=0.6), MapKind.ROUGHNESS: MapMix(strength=0.5)},
         hatch="dots",
     )
     return Kit(

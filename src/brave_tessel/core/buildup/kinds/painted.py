@@ -58,14 +58,12 @@ class PaintedKind(LayerKind[PaintedWhat]):
 
 def _paint(planner: Plans, layer: Layer, strokes: tuple[Stroke, ...], place: Place, *, goes_on: bool) -> Task:
     """Strokes on a stack; ``goes_on`` with a layer of which earlier strokes are laid already."""
-    inputs = (place.below,) if place.cover is None else (place.below, place.cover)
-    tips = planner.tips(strokes, layer.id)
-    told = [strokes, goes_on, len(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
     flat = _flattened(layer, strokes, place)
-    every = (*inputs, *tips.values(), *flat)
-    work = partial(
-        joins.paint_on, layer=layer, strokes=strokes, goes_on=goes_on, covers=len(inputs) - 1, tips=list(tips)
-    )
+    given = {**planner.tips(strokes, layer.id), "cover": place.cover, "flat": flat}
+    inputs = {name: task for name, task in given.items() if task is not None}
+    every = (place.below, *inputs.values())
+    told = [strokes, goes_on, tuple(inputs), {kind: layer.mix(kind) for kind in BLENDED}]
+    work = partial(joins.paint_on, names=tuple(inputs), layer=layer, strokes=strokes, goes_on=goes_on)
     smooth = max((stroke.size_mm for stroke in strokes if stroke.into == "smooth"), default=0.0)
     local = Local(lambda area: partial(work, area=area), reach_px(place.grid, smooth))
     return Task(
@@ -75,21 +73,14 @@ def _paint(planner: Plans, layer: Layer, strokes: tuple[Stroke, ...], place: Pla
         work,
         every,
         place.below,
-        local if flat or all(stroke.into != "flatten" for stroke in strokes) else None,
+        local if flat is not None or all(stroke.into != "flatten" for stroke in strokes) else None,
     )
 
 
-def _flattened(layer: Layer, strokes: tuple[Stroke, ...], place: Place) -> list[Task]:
+def _flattened(layer: Layer, strokes: tuple[Stroke, ...], place: Place) -> Task | None:
     """The height a single flattening stroke goes to: where it began may lie elsewhere than the part worked out."""
-    return [
-        Task(
-            task_key("level", stroke.points[:1], place.below.key),
-            "Painted",
-            layer.id,
-            partial(joins.stroke_level, stroke=stroke),
-            (place.below,),
-            gridless=True,
-        )
-        for stroke in strokes
-        if len(strokes) == 1 and stroke.into == "flatten"
-    ]
+    if len(strokes) != 1 or strokes[0].into != "flatten":
+        return None
+    key = task_key("stroke start", strokes[0].points[:1], place.below.key)
+    work = partial(joins.stroke_start, stroke=strokes[0])
+    return Task(key, "Painted", layer.id, work, (place.below,), gridless=True)

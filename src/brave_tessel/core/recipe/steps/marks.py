@@ -20,7 +20,7 @@ MOST = 60_000
 _F = np.typing.NDArray[np.float64]
 
 
-def luck(count: int, salt: int, seed: int) -> _F:
+def draws(count: int, salt: int, seed: int) -> _F:
     """Random numbers in [0, 1), one each."""
     return units_many(np.arange(count), np.full(count, salt), seed).astype(np.float64)
 
@@ -47,12 +47,12 @@ def strokes(
     """Bent strokes at random: each a run of straight parts that turns by ``curl`` degrees in all; tapered ends."""
     if count == 0:
         return np.zeros(grid.shape, np.float32)
-    x, y = luck(count, 1, seed) * grid.width_mm, luck(count, 2, seed) * grid.height_mm
-    way = np.radians(angle + spread * (2 * luck(count, 3, seed) - 1))
-    long = length * np.exp2((2 * luck(count, 4, seed) - 1) * 2 * length_spread)
-    wide = width * np.exp2((2 * luck(count, 5, seed) - 1) * 2 * width_spread)
-    turn = np.radians(curl * (2 * luck(count, 6, seed) - 1)) / parts
-    value = 0.35 + 0.65 * luck(count, 7, seed)
+    x, y = draws(count, 1, seed) * grid.width_mm, draws(count, 2, seed) * grid.height_mm
+    way = np.radians(angle + spread * (2 * draws(count, 3, seed) - 1))
+    long = length * np.exp2((2 * draws(count, 4, seed) - 1) * 2 * length_spread)
+    wide = width * np.exp2((2 * draws(count, 5, seed) - 1) * 2 * width_spread)
+    turn = np.radians(curl * (2 * draws(count, 6, seed) - 1)) / parts
+    value = 0.35 + 0.65 * draws(count, 7, seed)
     parts = 1 if curl == 0 else parts
     marks = np.empty((parts, count, 8))
     for part in range(parts):
@@ -158,8 +158,8 @@ def _spots(grid: Grid, points: _F, size: float, size_spread: float, soft: float,
     count = len(points)
     if count == 0:
         return np.zeros(grid.shape, np.float32)
-    wide = size * np.exp2((2 * luck(count, 5, seed) - 1) * 2 * size_spread)
-    value = 0.4 + 0.6 * luck(count, 7, seed)
+    wide = size * np.exp2((2 * draws(count, 5, seed) - 1) * 2 * size_spread)
+    value = 0.4 + 0.6 * draws(count, 7, seed)
     marks = np.column_stack([points, points, wide, wide, np.maximum(soft * wide, 0), value])
     return paint_marks(grid, marks)
 
@@ -176,7 +176,7 @@ def dots(
 ) -> Field:
     """Dots strewn evenly, none nearer to another than the spacing, in [0, 1] (blue noise; dart throwing, Cook 1986)."""
     count = min(MOST, max(8, round(14 * grid.width_mm * grid.height_mm / spacing**2)))
-    darts = np.column_stack([luck(count, 1, seed), luck(count, 2, seed)]).astype(np.float32)
+    darts = np.column_stack([draws(count, 1, seed), draws(count, 2, seed)]).astype(np.float32)
     return _spots(grid, poisson_points(grid.width_mm, grid.height_mm, spacing, darts), size, size_spread, soft, seed)
 
 
@@ -192,7 +192,7 @@ def speckle(
 ) -> Field:
     """Spots at random, in [0, 1]; 0 between them."""
     count = how_many(grid, density)
-    points = np.column_stack([luck(count, 1, seed) * grid.width_mm, luck(count, 2, seed) * grid.height_mm])
+    points = np.column_stack([draws(count, 1, seed) * grid.width_mm, draws(count, 2, seed) * grid.height_mm])
     return _spots(grid, points, size, size_spread, soft, seed)
 
 
@@ -239,12 +239,12 @@ def drips(
     count, parts = how_many(grid, density), 10
     if count == 0:
         return np.zeros(grid.shape, np.float32)
-    x, y = luck(count, 1, seed) * grid.width_mm, luck(count, 2, seed) * grid.height_mm
-    long = length * np.exp2(2 * luck(count, 3, seed) - 1)
-    wide = width * np.exp2(luck(count, 4, seed) - 0.5)
+    x, y = draws(count, 1, seed) * grid.width_mm, draws(count, 2, seed) * grid.height_mm
+    long = length * np.exp2(2 * draws(count, 3, seed) - 1)
+    wide = width * np.exp2(draws(count, 4, seed) - 0.5)
     marks = []
     for part in range(parts):
-        nx = x + (luck(count, 100 + part, seed) - 0.5) * wander * long / parts
+        nx = x + (draws(count, 100 + part, seed) - 0.5) * wander * long / parts
         ny = y - long / parts
         share = [(part + e) / parts for e in (0, 1)]
         thick = [wide * (0.45 + 0.25 * s + (0.5 if s == 1 else 0)) for s in share]
@@ -319,12 +319,12 @@ def walks(
     steps = 48
     lines = []
     for crack in range(count):
-        at = luck(2, crack, seed) * (grid.width_mm, grid.height_mm)
-        way = 2 * math.pi * float(luck(1, crack, seed + 1)[0])
+        at = draws(2, crack, seed) * (grid.width_mm, grid.height_mm)
+        way = 2 * math.pi * float(draws(1, crack, seed + 1)[0])
         trunk = _walk(at, way, length, width, wander, steps, seed + 13 * crack)
         lines.append(trunk)
         for branch in range(branches):
-            start = int(steps * (0.15 + 0.7 * float(luck(1, branch, seed + 3 + crack)[0])))
+            start = int(steps * (0.15 + 0.7 * float(draws(1, branch, seed + 3 + crack)[0])))
             side = 1 if branch % 2 else -1
             heading = math.atan2(trunk[start, 3] - trunk[start, 1], trunk[start, 2] - trunk[start, 0]) + side * 0.7
             lines.append(
@@ -342,7 +342,7 @@ def walks(
 
 
 def _walk(at: _F, way: float, length: float, width: float, wander: float, steps: int, seed: int) -> _F:
-    turns = np.radians(wander) * (2 * luck(steps, 1, seed) - 1) * 1.7
+    turns = np.radians(wander) * (2 * draws(steps, 1, seed) - 1) * 1.7
     heading = way + np.cumsum(turns - turns.mean() * 0.5)
     ways = np.column_stack([np.cos(heading), np.sin(heading)]) * length / steps
     ends = np.asarray(at) + np.cumsum(ways, 0)
@@ -367,15 +367,15 @@ def flakes(
     if count == 0:
         return np.zeros(grid.shape, np.float32)
     long = 0.25 if shape == "shell" else 1.8
-    x, y = luck(count, 1, seed) * grid.width_mm, luck(count, 2, seed) * grid.height_mm
+    x, y = draws(count, 1, seed) * grid.width_mm, draws(count, 2, seed) * grid.height_mm
     way, wide = (
-        2 * math.pi * luck(count, 3, seed),
-        size * np.exp2((2 * luck(count, 5, seed) - 1) * 2 * size_spread) / (1 + 0.5 * long),
+        2 * math.pi * draws(count, 3, seed),
+        size * np.exp2((2 * draws(count, 5, seed) - 1) * 2 * size_spread) / (1 + 0.5 * long),
     )
     reach = 0.5 * long * wide
     ends = np.column_stack(
         [x - np.cos(way) * reach, y - np.sin(way) * reach, x + np.cos(way) * reach, y + np.sin(way) * reach]
     )
-    taper = 0.35 + 0.6 * luck(count, 8, seed)
-    marks = np.column_stack([ends, wide, wide * taper, np.full(count, 0.02 * size), 0.2 + 0.8 * luck(count, 7, seed)])
+    taper = 0.35 + 0.6 * draws(count, 8, seed)
+    marks = np.column_stack([ends, wide, wide * taper, np.full(count, 0.02 * size), 0.2 + 0.8 * draws(count, 7, seed)])
     return paint_marks(grid, marks)

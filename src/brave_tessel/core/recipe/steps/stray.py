@@ -82,7 +82,7 @@ def _strayed(
                     out_across[r, k], out_up[r, k] = across[nearest_r, nearest_c], up[nearest_r, nearest_c]
 
 
-def _luck(count: int, salt: int, seed: int) -> npt.NDArray[np.float64]:
+def _draws(count: int, salt: int, seed: int) -> npt.NDArray[np.float64]:
     return (2 * units_many(np.arange(count), np.full(count, salt), seed) - 1).astype(np.float64)
 
 
@@ -100,14 +100,14 @@ def stray(
     other.
     """
     count = pieces.count
-    angle = np.radians(turn * _luck(count, 61, seed))
+    angle = np.radians(turn * _draws(count, 61, seed))
     moves = np.column_stack(
         [
             np.cos(angle),
             np.sin(angle),
-            1 - size * (0.5 + 0.5 * _luck(count, 62, seed)),
-            shift * _luck(count, 63, seed),
-            shift * _luck(count, 64, seed),
+            1 - size * (0.5 + 0.5 * _draws(count, 62, seed)),
+            shift * _draws(count, 63, seed),
+            shift * _draws(count, 64, seed),
         ]
     )
     boxes = np.zeros((count, 6), np.int64)
