@@ -182,7 +182,7 @@ class Actions:
         build = self.frame.build_stage
         if self.desk.view.stage == "Build" and self.desk.selection.recipe_open and not stopped:
             build.open_recipe(False)
-        build.leave_tools()
+        build.hand.leave_tools()
         self.frame.gather_stage.leave_tools()
         self.frame.place_stage.pick_datum(False)
         if stopped:
@@ -311,7 +311,7 @@ class Actions:
     def toggle_painting(self) -> None:
         self.desk.go("Build")
         stage = self._build
-        stage.set_painting(not stage.surface_board.painting)
+        stage.hand.set_painting(not stage.surface_board.painting)
 
     def swap_erase(self) -> None:
         self.desk.brush.erasing = not self.desk.brush.erasing

@@ -101,7 +101,7 @@ class _Guide:
     def rules(self) -> None:
         self.at("Build", surface="sign", layer="letters")
         self.desk.selection.rule_id = "letters-gone"
-        self.build.layer_card._again()
+        self.build.layer_card.show_again()
         settle(self.window)
         if self.build.layer_card.rules:
             self.build.layer_card.ensureWidgetVisible(self.build.layer_card.rules, 0, 360)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from functools import partial
-from typing import Any
+from typing import Any, Self
 
 import msgspec
 
@@ -103,6 +103,12 @@ class LayerPlanner(WherePlanner):
         key = task_key("own relief", layer.seat.op, given, maps.key)
         return Task(key, layer.name, layer.id, partial(joins.own_relief, layer=layer), (maps,))
 
+    def inside(self, surface: str) -> Self:
+        """A planner for a surface that another is made of."""
+        inner = type(self)(self.job, self.load, self.load_codes, self.load_model, self.load_letters)
+        inner._within = (*self._within, surface)
+        return inner
+
     def surface_maps(self, surface: str, across: int, up: int, grid: Grid, layer: Layer) -> Task:
         """All that another surface yields, in whole repeats.
 
@@ -114,9 +120,7 @@ class LayerPlanner(WherePlanner):
         if surface in self._within:
             raise DoesNotFitError(layer.name, value="this surface", allowed="a surface cannot be made of itself")
         other = self.job.surface(surface)
-        inner = type(self)(self.job, self.load, self.load_codes, self.load_model, self.load_letters)
-        inner._within = (*self._within, surface)
-        done = inner.finished(other, cell_grid(grid, across, up, (other.width_mm, other.height_mm)))
+        done = self.inside(surface).finished(other, cell_grid(grid, across, up, (other.width_mm, other.height_mm)))
         key = task_key("tiled", across, up, grid, done.key)
         return Task(key, layer.name, layer.id, partial(tiled, grid=grid, across=across, up=up), (done,))
 

@@ -58,7 +58,7 @@ def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soo
     build.desk.view.set_preview(1024)
     build.window_.actions_.show_view(view)
     build.desk.brush.values = {**build.desk.brush.values, "size": 14.0, "hardness": 0.5}
-    build.set_painting(True)
+    build.hand.set_painting(True)
     settled(build.window_)
     board, parts, whole = build.surface_board, [], []
     build.desk.build.parts_ready.connect(parts.append)
@@ -89,7 +89,7 @@ def test_a_stroke_as_wide_as_the_sheet_is_worked_out_whole(build, settled, soon)
     lay(build, settled, "Special", "Painted")
     build.desk.brush.values = {**build.desk.brush.values, "into": "raise", "size": 400.0}
     build.desk.brush.changed.emit()
-    build.set_painting(True)
+    build.hand.set_painting(True)
     settled(build.window_)
     whole = []
     build.desk.build.ready.connect(whole.append)
@@ -103,7 +103,7 @@ def test_a_stroke_as_wide_as_the_sheet_is_worked_out_whole(build, settled, soon)
 
 def test_the_pens_pressure_goes_with_the_stroke(build, settled):
     lay(build, settled, "Special", "Painted")
-    build.set_painting(True)
+    build.hand.set_painting(True)
     build.surface_board._pen = 0.4
     pull(build.surface_board, at(build.surface_board, 100, 100), at(build.surface_board, 200, 100))
     assert set(build.desk.selection.layer.what.strokes[0].pressure) == {0.4}

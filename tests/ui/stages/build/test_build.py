@@ -153,7 +153,7 @@ def test_layers_are_bundled_nested_opened_and_locked(build, settled):
     build.layers.remove()
     assert "locked" in build.window_.told.text()
     assert layer_of(build.desk.selection.surface, "top")
-    build.set_painting(True)
+    build.hand.set_painting(True)
     assert not build.surface_board.painting
     build.desk.selection.choose(layer=bundle.id)
     build.layer_card.unbundle()
@@ -375,7 +375,7 @@ def test_an_id_colour_is_picked_on_the_board(demo_window, settled, soon):
     build.layer_card._add_rule("where.id")
     build.layer_card.set_setting(("where", desk.selection.layer.where[-1].id, "rule"), "source", "strandline")
     settled(demo_window)
-    build.pick_id()
+    build.hand.pick_id()
     board = build.surface_board
     for x in range(40, 500, 40):
         click(board, at(board, x, 300))

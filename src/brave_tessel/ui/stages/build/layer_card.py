@@ -33,8 +33,8 @@ class LayerCard(WhereForms):
         self.rule_thumbs: dict[str, Any] = {}
         self.fault = words("", "fault")
         self.clear_tools()
-        self.stroke_chosen.connect(lambda _id: self._again())
-        self.rule_chosen.connect(lambda _id: self._again())
+        self.stroke_chosen.connect(lambda _id: self.show_again())
+        self.rule_chosen.connect(lambda _id: self.show_again())
         self.brush_wanted.connect(self._add_brush)
 
     # Which layer ---------------------------------------------------------------------------------
@@ -51,7 +51,7 @@ class LayerCard(WhereForms):
             self.show_rules(layer)
             self.show_strokes(layer)
 
-    def _again(self) -> None:
+    def show_again(self) -> None:
         self.shape = None
         self.show_layer(self.desk.selection.surface, self.desk.selection.layer)
 

@@ -10,13 +10,10 @@ from PyQt6.QtCore import QEvent, QObject, pyqtSignal
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
 
-from ....core.buildup.brush import stroke_of
-from ....core.buildup.kind import kind_of
 from ....core.handover.checks.whole_units import fit_repeat
-from ....core.job.commands import Insert, Set
+from ....core.job.commands import Set
 from ....core.job.document import Job
-from ....core.job.layers import Rule, Stroke, Surface, every_layer, layer_path
-from ....core.job.nodes import new_id
+from ....core.job.layers import Surface, every_layer
 from ....core.maps import MapKind
 from ....core.place.elevation import units_of
 from ....core.quantity import format_number, format_size
@@ -26,7 +23,7 @@ from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
 from ....engine.intents import surfaces as surface_intents
 from ....engine.intents.merging import open_merged
-from ....engine.pictures.probe import explain, id_at, probe_at, rules_at
+from ....engine.pictures.probe import explain, probe_at, rules_at
 from ....engine.pictures.results import SurfacePicture
 from ....engine.previews import Stored
 from ....engine.wording import sentence
@@ -39,6 +36,7 @@ from ...desk import Desk
 from ...workroom import Pace
 from ..light_menu import fill_light_menu
 from ..stage import LeftPanel, Stage, stacked
+from .hand import BoardHand
 from .layer_card import LayerCard
 from .layer_list import LayerList
 from .library_panel import LibraryPanel
@@ -46,7 +44,6 @@ from .recipe.mode import RecipeMode
 from .section_strip import SectionStrip
 from .solid_view import SolidView
 from .surface_board import SurfaceBoard
-from .surface_handles import Handles, Moved, handles_for, moved
 
 MAIN_VIEWS = ("Lit", "Colour", "Height", "Normal", "Rough", "Who wins")
 EXTENTS = ("Cell", "Field 3×3", "Wall 6 m", "Solid")
@@ -93,8 +90,7 @@ class BuildStage(Stage):
         )
         self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
-        self._live: Stroke | None = None
-        self._gesture = ""
+        self.hand = BoardHand(desk, self.surface_board, self.layer_card, self.library)
         self._connect()
 
     def _make_left(self) -> QWidget:
@@ -144,16 +140,7 @@ class BuildStage(Stage):
         desk, board = self.desk, self.surface_board
         self.library.back.connect(lambda: self.open_library(False))
         self.list.brought.connect(self.library.lay)
-        board.item_dropped.connect(self._item_dropped)
-        self.layer_card.rule_chosen.connect(lambda _id: self.show_handles())
         self.layer_card.asked.connect(self._asked)
-        self.layer_card.pick_wanted.connect(self.pick_id)
-        board.picked.connect(self._picked)
-        board.handle_moved.connect(self._handle_moved)
-        board.handle_done.connect(desk.end_gesture)
-        board.handle_removed.connect(self._handle_removed)
-        board.path_clicked.connect(self._path_clicked)
-        desk.brush.changed.connect(self._brush_typed)
         self.views.chosen.connect(desk.view.show_view)
         self.extents.chosen.connect(self.show_extent)
         self.solid.light_turned.connect(desk.view.turn_light)
@@ -163,12 +150,8 @@ class BuildStage(Stage):
         board.probed.connect(self._probe)
         board.left_board.connect(lambda: self.section.show_pointer(None))
         board.view_changed.connect(self._show_block)
-        board.stroke_changed.connect(self._stroke_moves)
-        board.stroke_done.connect(self._stroke_done)
         board.pinned.connect(self._pin)
-        board.brush_sized.connect(self._brush_sized)
         board.installEventFilter(self)
-        self.layer_card.paint_toggled.connect(self.set_painting)
         self.recipe.left_mode.connect(lambda: self.open_recipe(False))
         desk.selection.changed.connect(self._selection_changed)
         desk.view.solo_changed.connect(self.moved)
@@ -282,111 +265,6 @@ class BuildStage(Stage):
         if surface and units and not units.whole:
             self.desk.dispatch(fit_repeat(surface, units))
 
-    # Painting ------------------------------------------------------------------------------------
-
-    def set_painting(self, on: bool) -> None:
-        """Turn the brush on or off; painting needs a layer that is not locked."""
-        layer = self.desk.selection.layer
-        if on and (layer is None or layer.locked):
-            self.desk.tell("The layer is locked; unlock it first." if layer else "Lay something on first.", "caution")
-            on = False
-        if on and self.layer_card.strokes_place() is None:
-            # Rubbing out a layer that was never painted takes away where it lies.
-            self.layer_card.add_rule("where.painted", mode="cut" if self.desk.brush.erasing else "")
-            self.desk.brush.erasing = False
-        self.surface_board.painting = on
-        if self.layer_card.paint_button:
-            self.layer_card.paint_button.setChecked(on)
-        self.surface_board.setFocus()
-        self.surface_board.update()
-        self.desk.tell(
-            "Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else ""
-        )
-
-    def _brush_sized(self, size: float) -> None:
-        self.desk.brush.values = {**self.desk.brush.values, "size": size}
-        if self.layer_card.brush_form and not self.layer_card.chosen_stroke:
-            self.layer_card.brush_form.show_values(self.desk.brush.values)
-
-    def _brush_typed(self) -> None:
-        self.surface_board.brush_mm = float(self.desk.brush.values["size"])
-        self.surface_board.update()
-
-    def _make_stroke(self, path: list[tuple[float, float]], id: str) -> Stroke:
-        surface = self.desk.selection.surface
-        centre = (surface.width_mm / 2, surface.height_mm / 2) if surface else (0.0, 0.0)
-        values = {**self.desk.brush.values, "size": self.surface_board.brush_mm}
-        return stroke_of(
-            values, path, id, centre=centre, pressure=self.surface_board.pressure, erase=self.desk.brush.erasing
-        )
-
-    def _stroke_moves(self, path: list[tuple[float, float]]) -> None:
-        """While the brush is down the job holds the unfinished stroke, as one gesture."""
-        surface, layer, place = self.desk.selection.surface, self.desk.selection.layer, self.layer_card.strokes_place()
-        if surface is None or layer is None or place is None:
-            return
-        way = (*layer_path(surface, layer.id), *place)
-        if self._live is None:
-            self._live = self.desk.build.live = self._make_stroke(path, new_id("stroke"))
-            self._gesture = f"stroke-{self._live.id}"
-            self.desk.dispatch(
-                Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture)
-            )
-            return
-        stroke = self.desk.build.live = self._make_stroke(path, self._live.id)
-        self.desk.dispatch(
-            Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture)
-        )
-
-    def _stroke_done(self, path: list[tuple[float, float]]) -> None:
-        self._stroke_moves(path)
-        self._live = None
-        self.desk.build.end_stroke()
-
-    # Handles -------------------------------------------------------------------------------------
-
-    def _rule(self) -> Rule | None:
-        layer = self.desk.selection.layer
-        return self.layer_card.current_rule(layer) if layer else None
-
-    def show_handles(self) -> None:
-        """What of the chosen layer can be dragged on the board."""
-        surface, layer = self.desk.selection.surface, self.desk.selection.layer
-        shown = surface is not None and not self.desk.selection.recipe_open and not self.surface_board.painting
-        self.surface_board.show_handles(handles_for(surface, layer, self._rule()) if shown and surface else Handles())
-
-    def _handle_moved(self, name: str, x: float, y: float, unequal: bool) -> None:
-        surface, layer = self.desk.selection.surface, self.desk.selection.layer
-        if surface is None or layer is None:
-            return
-        change = moved(surface, layer, self._rule(), name, x, y, unequal=unequal)
-        if change is not None:
-            self.layer_card.put(change.where, change.value, change.label, gesture=f"handle-{layer.id}-{name}")
-
-    def _handle_removed(self, name: str) -> None:
-        layer = self.desk.selection.layer
-        if layer is not None:
-            self._carry_out(kind_of(layer.what).taken_out(layer.what, name))
-
-    def _carry_out(self, change: Moved | None) -> None:
-        if change is not None:
-            self.layer_card.put(change.where, change.value, change.label)
-
-    def _item_dropped(self, key: str, x: float, y: float) -> None:
-        """Something of the library dropped on the board; what is set once lies where it was dropped."""
-        before = self.desk.selection.layer_id
-        self.library.lay(key)
-        layer = self.desk.selection.layer
-        if layer is not None and layer.id != before:
-            what = kind_of(layer.what).dropped(layer.what, (x, y))
-            if what is not layer.what:
-                self.layer_card.put(("what",), what, "Place it")
-
-    def _path_clicked(self, x: float, y: float) -> None:
-        layer = self.desk.selection.layer
-        if layer is not None:
-            self._carry_out(kind_of(layer.what).clicked(layer.what, (x, y)))
-
     def _asked(self, what: str, about: str) -> None:
         """What a button of the card wants of the window."""
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
@@ -399,35 +277,6 @@ class BuildStage(Stage):
         elif surface is not None and layer is not None:
             intent = layer_intents.unbundle if what == "unbundle" else open_merged
             self.desk.dispatch(intent(surface, layer))
-
-    def leave_tools(self) -> None:
-        """Every tool put down."""
-        self.set_painting(False)
-        self.surface_board.picking = False
-
-    def pick_id(self) -> None:
-        """The next click on the board adds the colour its source has there to the chosen ID rule."""
-        self.surface_board.picking = True
-        self.desk.tell("Click the board: the ID colour under the pointer is covered; Esc ends.")
-
-    def _picked(self, x: float, y: float) -> None:
-        surface, layer, rule = self.desk.selection.surface, self.desk.selection.layer, self._rule()
-        if surface is None or layer is None or rule is None or rule.rule.op != "where.id":
-            self.surface_board.picking = False
-            return
-        snapshot, rule_id = self.desk.session.snapshot(), rule.id
-
-        def then(colour: str) -> None:
-            present = self.desk.selection.layer
-            rule = next((r for r in (present.where if present else ()) if r.id == rule_id), None)
-            if colour and rule is not None:
-                known = [stop for stop in str(rule.rule.value("colours")).split(",") if stop != "#000000"]
-                stops = list(dict.fromkeys([*known, colour]))
-                self.layer_card.set_setting(
-                    ("where", rule.id, "rule"), "colours", ",".join(stops if len(stops) > 1 else stops * 2)
-                )
-
-        self.desk.work.ask("pick", lambda current: id_at(snapshot, surface, layer, rule, x, y, current=current), then)
 
     def keep_state(self) -> None:
         """Keep what the board shows, and wipe it against what comes after; or let it go."""
@@ -476,7 +325,7 @@ class BuildStage(Stage):
         self.layer_card.show_layer(surface, self.desk.selection.layer)
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(self.surface_board.painting)
-        self.show_handles()
+        self.hand.show_handles()
 
     def _show_rows(self, surface: Surface | None) -> None:
         count = self.layers.show_rows(surface, self.done)
