@@ -21,7 +21,7 @@ from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import find
 from brave_tessel.core.repeat.choose import propose
-from brave_tessel.core.repeat.level import periodic_part
+from brave_tessel.core.repeat.periodic import periodic_part
 from brave_tessel.core.repeat.quieten import find_features
 from brave_tessel.core.repeat.touch_up import touch_in_place
 from brave_tessel.core.scatter.lay import lay_scatter, made_piece

@@ -55,7 +55,7 @@ def test_demo_list_check_and_export(job_file, tmp_path, capsys):
     assert next(p for p in listed["parts"] if p["id"] == "north-dado")["whole_courses"] == 16
     assert main(["check", str(job_file), "--json"]) == 0
     findings = json.loads(capsys.readouterr().out)["findings"]
-    assert {f["level"] for f in findings if f["check"] == "seam"} == {"ok"}
+    assert {f["severity"] for f in findings if f["check"] == "seam"} == {"ok"}
     assert (
         main(
             [

@@ -155,7 +155,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     settled(window)
     hand_over = window.stages["Hand over"]
     assert {f.check for f in hand_over.findings} == {"seam", "base-colour", "whole-units", "size"}
-    assert next(f for f in hand_over.findings if f.check == "seam").level == "ok"
+    assert next(f for f in hand_over.findings if f.check == "seam").severity == "ok"
     hand_over.size.setCurrentIndex(0)
     hand_over.size.activated.emit(0)
     QTest.mouseClick(hand_over.included["metalness"], Qt.MouseButton.LeftButton, pos=QPoint(8, 8))

@@ -256,7 +256,7 @@ def test_a_fault_is_told_at_its_layer(demo_window, settled):
     assert "not known here" in build.layer_card.fault.text()
     assert build.layer_card.fault.isVisible()
     row = next(row for row in build.list.rows if row.id == "glaze")
-    assert row.level == "fault"
+    assert row.severity == "fault"
     assert build.done.maps is not None
 
 

@@ -63,7 +63,7 @@ def check(options: argparse.Namespace, progress: Progress) -> None:
                 {
                     "surface": surface.name,
                     "check": finding.check,
-                    "level": finding.level,
+                    "severity": finding.severity,
                     "title": finding.title,
                     "cause": finding.cause,
                     "spot_mm": finding.spot,
@@ -72,7 +72,7 @@ def check(options: argparse.Namespace, progress: Progress) -> None:
                 }
             )
     progress.end()
-    lines = [f"{f['level']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
+    lines = [f"{f['severity']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
     say({"findings": findings}, "\n".join(lines), as_json=options.json)
 
 

@@ -14,6 +14,30 @@ from . import jobs, photos, recipe
 from .said import Progress, say, warn
 
 
+def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
+    repeat.add_argument("photo", type=Path)
+    repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
+    repeat.add_argument("--method", choices=("best-cut", "level", "regrow", "courses"), default="best-cut")
+    repeat.add_argument(
+        "--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)"
+    )
+    repeat.add_argument(
+        "--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most"
+    )
+    repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
+    repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
+
+
+def _declare_straighten(straight: argparse.ArgumentParser) -> None:
+    straight.add_argument("photo", type=Path)
+    straight.add_argument(
+        "--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels"
+    )
+    straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
+    straight.add_argument("--out", type=Path, required=True)
+    straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="brave-tessel", description="Seamless surfaces that know their real size.")
     parser.add_argument("--version", action="version", version=__version__)
@@ -30,29 +54,9 @@ def _parser() -> argparse.ArgumentParser:
     demo.add_argument("--out", type=Path, default=Path("saltreach.tessel"))
     demo.add_argument("--open", action="store_true")
     repeat = verb("repeat", photos.repeat, "Make a photo tile and write its maps.")
-    repeat.add_argument("photo", type=Path)
-    repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
-    repeat.add_argument("--method", choices=("best-cut", "level", "regrow", "courses"), default="best-cut")
-    repeat.add_argument(
-        "--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)"
-    )
-    repeat.add_argument(
-        "--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most"
-    )
-    repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
-    repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
-    straight = verb(
-        "straighten",
-        photos.straighten_photo,
-        "Straighten a photo by four corners; the proportion follows from the view.",
-    )
-    straight.add_argument("photo", type=Path)
-    straight.add_argument(
-        "--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels"
-    )
-    straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
-    straight.add_argument("--out", type=Path, required=True)
-    straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
+    _declare_repeat(repeat)
+    about = "Straighten a photo by four corners; the proportion follows from the view."
+    _declare_straighten(verb("straighten", photos.straighten_photo, about))
     recipe.declare(
         verb(
             "recipe",

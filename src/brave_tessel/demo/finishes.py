@@ -15,9 +15,9 @@ from ..engine.library.shipped_kits import OVER, rule, seat, step
 from .weathering import cracks, crust, kit, marks, runs, stain
 
 
-def dado_finish() -> tuple[Layer, ...]:
-    """Crazed glaze, rust from old fixings, cracks, algae at the tide line, dust in the joints."""
-    crazing = Recipe(
+def _crazing() -> Recipe:
+    """Cracks of the glaze alone, of which a fine normal is made."""
+    return Recipe(
         steps=(
             step(
                 "craze",
@@ -36,6 +36,30 @@ def dado_finish() -> tuple[Layer, ...]:
         ),
         yields={MapKind.NORMAL: "fine", MapKind.BASE_COLOUR: "stain", MapKind.OPACITY: "craze"},
     )
+
+
+def _algae() -> Layer:
+    """What grows where the tide stands, ragged along its line."""
+    return crust(
+        "algae",
+        "Tide-line algae",
+        "#2A3416,#4C5A26,#75803E,#979B64",
+        6.0,
+        0.9,
+        (
+            rule("algae-foot", "keep", "where.gradient", from_up=330.0, to_up=0.0, shape={"soften": 12.0}),
+            rule("algae-ragged", "multiply", "where.noise", size=60.0, cover=0.36, soften=0.12, octaves=10, seed=22),
+            rule("algae-joints", "lighter", "where.hollows", radius=9.0, depth=0.9, shape={"strength": 0.55}),
+        ),
+        level=0.3,
+        hatch="stones",
+        feather=0.25,
+    )
+
+
+def dado_finish() -> tuple[Layer, ...]:
+    """Crazed glaze, rust from old fixings, cracks, algae at the tide line, dust in the joints."""
+    crazing = _crazing()
     glaze = Layer(
         id="crazing",
         name="Glaze crazing",
@@ -60,21 +84,7 @@ def dado_finish() -> tuple[Layer, ...]:
         (rule("hair-some", "keep", "where.noise", size=420.0, cover=0.4, soften=0.3, seed=8),),
         depth=0.9,
     )
-    algae = crust(
-        "algae",
-        "Tide-line algae",
-        "#2A3416,#4C5A26,#75803E,#979B64",
-        6.0,
-        0.9,
-        (
-            rule("algae-foot", "keep", "where.gradient", from_up=330.0, to_up=0.0, shape={"soften": 12.0}),
-            rule("algae-ragged", "multiply", "where.noise", size=60.0, cover=0.36, soften=0.12, octaves=10, seed=22),
-            rule("algae-joints", "lighter", "where.hollows", radius=9.0, depth=0.9, shape={"strength": 0.55}),
-        ),
-        level=0.3,
-        hatch="stones",
-        feather=0.25,
-    )
+    algae = _algae()
     grime = stain(
         "joint-grime",
         "Grime in the joints",
@@ -159,9 +169,9 @@ def slate_finish() -> tuple[Layer, ...]:
     return rust, lime, kit("slate-moss", "Moss in the joints"), marks("slate-dust", "Dust"), wet
 
 
-def shingle_finish() -> tuple[Layer, ...]:
-    """Weed and shells left by the tide, salt, and water standing between the stones."""
-    kinds = (
+def _shells_and_weed() -> tuple[PieceKind, ...]:
+    """What the tide leaves."""
+    return (
         PieceKind(
             id="shell",
             name="Shell chip",
@@ -178,6 +188,34 @@ def shingle_finish() -> tuple[Layer, ...]:
             share=0.6,
         ),
     )
+
+
+def _pools() -> Layer:
+    """Water standing between the stones."""
+    return Layer(
+        id="pools",
+        name="Standing water",
+        hatch="waves",
+        what=WaterWhat(
+            water=Setting(
+                op="water.standing",
+                values={
+                    "level": -1.6,
+                    "clear": 22.0,
+                    "damp": 3.2,
+                    "porosity": 0.85,
+                    "ripple": 0.06,
+                    "ripple_size": 60.0,
+                    "colour": "#35423C",
+                },
+            )
+        ),
+    )
+
+
+def shingle_finish() -> tuple[Layer, ...]:
+    """Weed and shells left by the tide, salt, and water standing between the stones."""
+    kinds = _shells_and_weed()
     shells = Layer(
         id="shells",
         name="Shells and weed",
@@ -200,25 +238,7 @@ def shingle_finish() -> tuple[Layer, ...]:
         level=0.3,
         hatch="dots",
     )
-    water = Layer(
-        id="pools",
-        name="Standing water",
-        hatch="waves",
-        what=WaterWhat(
-            water=Setting(
-                op="water.standing",
-                values={
-                    "level": -1.6,
-                    "clear": 22.0,
-                    "damp": 3.2,
-                    "porosity": 0.85,
-                    "ripple": 0.06,
-                    "ripple_size": 60.0,
-                    "colour": "#35423C",
-                },
-            )
-        ),
-    )
+    water = _pools()
     salt = stain(
         "stone-salt",
         "Dried salt",

@@ -16,9 +16,9 @@ from ..engine.library.shipped_kits import OVER, rule, seat
 from .weathering import cracks, crust, kit, marks, runs, stain
 
 
-def deck_finish() -> tuple[Layer, ...]:
-    """Bronze nails, a rope left lying, edges worn to the wood, sand, puddles."""
-    nails = tuple(
+def _nails() -> tuple[Layer, ...]:
+    """Two rows of bronze nails along the joists."""
+    return tuple(
         Layer(
             id=f"nails-{n}",
             name=f"Nails {n + 1}",
@@ -34,6 +34,11 @@ def deck_finish() -> tuple[Layer, ...]:
         )
         for n, x in enumerate((240.0, 960.0))
     )
+
+
+def deck_finish() -> tuple[Layer, ...]:
+    """Bronze nails, a rope left lying, edges worn to the wood, sand, puddles."""
+    nails = _nails()
     bundle = Layer(id="nails", name="Nails", what=BundleWhat(layers=nails), seat=OVER, hatch="grid")
     worn = Layer(
         id="worn",
@@ -93,9 +98,9 @@ def deck_finish() -> tuple[Layer, ...]:
     return bundle, worn, sand, rope, shade, puddle
 
 
-def terrazzo_finish() -> tuple[Layer, ...]:
-    """Brass strips, a cut inscription, polish, wet prints, dust along the strips."""
-    strips = tuple(
+def _strips() -> tuple[Layer, ...]:
+    """Brass strips that meet at the corner of the sheet."""
+    return tuple(
         Layer(
             id=f"strip-{n}",
             name=f"Brass strip {n + 1}",
@@ -115,6 +120,11 @@ def terrazzo_finish() -> tuple[Layer, ...]:
         )
         for n, points in enumerate((((0.0, 0.0), (450.0, 0.0), (900.0, 0.0)), ((0.0, 0.0), (0.0, 450.0), (0.0, 900.0))))
     )
+
+
+def terrazzo_finish() -> tuple[Layer, ...]:
+    """Brass strips, a cut inscription, polish, wet prints, dust along the strips."""
+    strips = _strips()
     bundle = Layer(id="strips", name="Brass strips", what=BundleWhat(layers=strips), seat=OVER, hatch="grid")
     letters = Layer(
         id="cut-letters",
@@ -251,15 +261,9 @@ def seat_finish() -> tuple[Layer, ...]:
     return kit("velvet", "Seat velvet"), rubbed, seam
 
 
-def sign_surface() -> Surface:
-    """The sign on the wall of the changing hall: the same wall twice, with what is left of its painted lettering."""
-    wall = Layer(
-        id="sign-wall",
-        name="Limewash on render",
-        what=SurfaceWhat(surface="limewash-wall", across=2, up=1),
-        hatch="dots",
-    )
-    letters = Layer(
+def _lettering() -> Layer:
+    """What is left of the painted words."""
+    return Layer(
         id="letters",
         name="Painted lettering",
         hatch="level",
@@ -286,6 +290,17 @@ def sign_surface() -> Surface:
             rule("letters-high", "cut", "where.edges", radius=6.0, height=0.6, from_height=0.25),
         ),
     )
+
+
+def sign_surface() -> Surface:
+    """The sign on the wall of the changing hall: the same wall twice, with what is left of its painted lettering."""
+    wall = Layer(
+        id="sign-wall",
+        name="Limewash on render",
+        what=SurfaceWhat(surface="limewash-wall", across=2, up=1),
+        hatch="dots",
+    )
+    letters = _lettering()
     frame = Layer(
         id="sign-frame",
         name="Painted frame",

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import msgspec
+
 from ..core.job.document import Source, Straightening
 from ..core.job.layers import LaidPiece, PieceKind, Scatter
 from ..core.job.nodes import Setting
@@ -66,8 +68,6 @@ def strandline() -> Source:
 
 def scanned_render() -> tuple[Source, dict[str, bytes]]:
     """A sample of the old render as the light rig measured it, and its files."""
-    import msgspec
-
     intake = Intake(KeptFiles(), Cache())
     capture = LightRig(RigSettings(frames=8, seconds=0.0)).take(lambda *_: None)
     source = scan_source(intake, capture, measure(capture)).source

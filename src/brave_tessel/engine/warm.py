@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import logging
 
+import numpy as np
+
 from ..core.job.document import Job
 from ..core.maps import MapKind
 from ..core.plan.planner import Planner
@@ -21,8 +23,6 @@ log = logging.getLogger(__name__)
 
 def warm_kernels() -> None:
     """Evaluate a tiny surface that uses every kernel, and look once which fonts there are."""
-    import numpy as np
-
     try:
         fonts()
         job = Job()

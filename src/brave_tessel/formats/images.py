@@ -11,7 +11,7 @@ from pathlib import Path
 import cv2
 import numpy as np
 import tifffile
-from PIL import Image, UnidentifiedImageError
+from PIL import Image, ImageOps, UnidentifiedImageError
 
 from ..core.colour import decode_srgb, encode_srgb, linear_from_codes
 from ..core.errors import TooLargeError, UnreadableFileError
@@ -227,8 +227,6 @@ def _formats(name: str) -> tuple[str, ...]:
 
 
 def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
-    from PIL import ImageOps
-
     try:
         with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             picture.load()

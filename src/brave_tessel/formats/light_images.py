@@ -9,6 +9,7 @@ from typing import Any
 
 import cv2
 import numpy as np
+import OpenEXR
 
 from ..core.errors import UnreadableFileError
 from ..core.sheet import Raster
@@ -51,8 +52,6 @@ def _exr_header(part: dict[str, Any], name: str) -> PictureHeader:
 
 def _open_exr(data: bytes, name: str, folder: Path, *, header_only: bool) -> Any:
     """Header of the first part, or its channels by name."""
-    import OpenEXR
-
     path = folder / "picture.exr"
     path.write_bytes(data)
     try:

@@ -14,6 +14,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 from ..core.errors import TesselError
 from ..engine.journal import Recovered, forget, recover, recoverable, set_aside
 from ..engine.session import Session, state_folder
+from ..engine.warm import warm_kernels
 from ..formats.job_file import OpenedJob, user_of
 from . import theme
 from .tidying import Tidying
@@ -37,8 +38,6 @@ def make_app(*, lamp: bool | None = None, scale: float | None = None) -> QApplic
 
 def warm_up() -> None:
     """Compile or load every kernel in the background, so that the first change is as quick as the next."""
-    from ..engine.warm import warm_kernels
-
     threading.Thread(target=warm_kernels, name="warm", daemon=True).start()
 
 

@@ -60,10 +60,10 @@ def tile(painter: QPainter, mips: Sequence[QPixmap], target: QRectF, cell: QRect
     """
     if not mips or cell.width() < 1 or cell.height() < 1:
         return
-    level = 0
-    while level + 1 < len(mips) and mips[level + 1].width() >= cell.width():
-        level += 1
-    pixmap = mips[level]
+    mip = 0
+    while mip + 1 < len(mips) and mips[mip + 1].width() >= cell.width():
+        mip += 1
+    pixmap = mips[mip]
     brush = QBrush(pixmap)
     place = QTransform.fromTranslate(cell.left(), cell.top())
     place.scale(cell.width() / pixmap.width(), cell.height() / pixmap.height())

@@ -65,14 +65,14 @@ class ReferenceView(QWidget):
         if not self.mips:
             return
         target = self.rect_of_picture()
-        level = 0
-        while level + 1 < len(self.mips) and self.mips[level + 1].width() >= target.width():
-            level += 1
+        mip = 0
+        while mip + 1 < len(self.mips) and self.mips[mip + 1].width() >= target.width():
+            mip += 1
         if self.pinned.over:
             edge = self.width() * self.pinned.wipe
             painter.setClipRect(QRectF(edge, 0, self.width() - edge, self.height()))
             painter.setOpacity(self.pinned.opacity)
-        painter.drawPixmap(target, self.mips[level], QRectF(self.mips[level].rect()))
+        painter.drawPixmap(target, self.mips[mip], QRectF(self.mips[mip].rect()))
         painter.setOpacity(1)
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(target)

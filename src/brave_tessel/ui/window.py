@@ -225,13 +225,13 @@ class Window(QMainWindow):
         name = session.path.name if session.path else self.desk.job.name
         self.setWindowTitle(f"{name}{'' if session.store.saved else ' *'} – Brave Tessel")
 
-    def _tell(self, text: str, level: str) -> None:
-        parts = text.split("\t") if level == "probe" else ["", text]
+    def _tell(self, text: str, severity: str) -> None:
+        parts = text.split("\t") if severity == "probe" else ["", text]
         place, told, numbers = [*parts, "", "", ""][:3]
         self.place.setText(place)
         self.told.setText(told)
         self.numbers.setText(numbers)
-        token = {"fault": "oxide", "caution": "ochre"}.get(level, "ink_2")
+        token = {"fault": "oxide", "caution": "ochre"}.get(severity, "ink_2")
         self.told.setStyleSheet(f"color: {theme.colour(token).name()};")
 
     # Sizes ---------------------------------------------------------------------------------------

@@ -190,7 +190,7 @@ def test_checks_find_colours_no_material_has():
     levels = {f.check: f.level for f in run_checks(Job(surfaces=(made,)), made, plain_maps(0.3))}
     assert levels == {"seam": "ok", "base-colour": "ok", "whole-units": "ok", "size": "ok"}
     dark = {f.check: f for f in run_checks(Job(surfaces=(made,)), made, plain_maps(0.0))}
-    assert dark["base-colour"].level == "fault"
+    assert dark["base-colour"].severity == "fault"
     assert dark["base-colour"].spot is not None
     assert "dark" in dark["base-colour"].title
     assert run_checks(Job(surfaces=(made,)), made, plain_maps(0.0))[0].check == "base-colour"
@@ -200,7 +200,7 @@ def test_a_repeat_that_is_no_whole_units_is_found_and_mended():
     made = brick(width=2300.0)
     first = Job(surfaces=(made,))
     finding = next(f for f in run_checks(first, made, plain_maps(0.3)) if f.check == "whole-units")
-    assert finding.level == "caution"
+    assert finding.severity == "caution"
     assert "2250" in finding.mend_label
     after = finding.mend.apply(first).surfaces[0]
     assert (after.width_mm, after.height_mm) == pytest.approx((2250.0, 1500.0))
@@ -212,4 +212,4 @@ def test_a_seam_is_a_fault():
     maps = plain_maps(0.3)
     ramp = maps[MapKind.BASE_COLOUR] + np.linspace(0, 0.4, 64, dtype=np.float32)[None, :, None]
     finding = run_checks(Job(surfaces=(made,)), made, maps.with_maps(base_colour=ramp))[0]
-    assert (finding.check, finding.level) == ("seam", "fault")
+    assert (finding.check, finding.severity) == ("seam", "fault")

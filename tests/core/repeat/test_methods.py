@@ -14,10 +14,10 @@ from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.recipe.steps.pattern import bond_repeat, units
 from brave_tessel.core.recipe.steps.piece import tone
 from brave_tessel.core.repeat.courses import find_lattice, joint_width, straightened, whole_count
-from brave_tessel.core.repeat.level import periodic_part
 from brave_tessel.core.repeat.mend import closed_size
 from brave_tessel.core.repeat.meters import read_seam
 from brave_tessel.core.repeat.method import METHODS
+from brave_tessel.core.repeat.periodic import periodic_part
 from brave_tessel.core.repeat.regrow import apply_quilt, quilt
 from brave_tessel.core.sheet import Grid
 from tests.core.repeat.mending import mend

@@ -19,7 +19,7 @@ class Finding:
 
     check: str
     surface: str
-    level: str
+    severity: str
     title: str
     cause: str
     spot: tuple[float, float] | None = None
@@ -53,7 +53,7 @@ def check(id: str) -> Callable[[Check], Check]:
 
 def run_checks(job: Job, surface: Surface, maps: MapSet) -> list[Finding]:
     """All checks of one finished surface, worst first."""
-    return sorted(_run(Case(job, surface, maps)), key=lambda finding: WORST_FIRST[finding.level])
+    return sorted(_run(Case(job, surface, maps)), key=lambda finding: WORST_FIRST[finding.severity])
 
 
 def _run(case: Case) -> Iterator[Finding]:

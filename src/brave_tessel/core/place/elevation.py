@@ -10,6 +10,7 @@ import numpy as np
 from ..buildup.kind import kind_of
 from ..job.document import Job, Part
 from ..job.layers import Surface
+from ..operation import find
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
 from .lay import datum_along
@@ -51,8 +52,6 @@ def units_of(surface: Surface) -> Units | None:
 
 
 def _units(surface: Surface, values: dict[str, object]) -> Units:
-    from ..operation import find
-
     bound = find("pattern.units").bind(values)  # type: ignore[arg-type]
     length, height, joint = (float(bound[name]) for name in ("length", "height", "joint"))
     grid = Grid(1, 1, surface.width_mm, surface.height_mm)

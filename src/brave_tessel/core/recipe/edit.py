@@ -10,6 +10,7 @@ from ..errors import DoesNotFitError, MissingError, NotUnderstoodError
 from ..job.layers import Recipe, Step
 from ..maps import TRAITS, MapKind
 from ..operation import REGISTRY, Operation, Value, find
+from .evaluate import passed_on
 
 FAMILIES = (
     "noise",
@@ -152,8 +153,6 @@ def remove_step(recipe: Recipe, name: str) -> Recipe:
     DoesNotFitError
         when others are made from it and nothing can stand in.
     """
-    from .evaluate import passed_on
-
     step, using = step_named(recipe, name), users(recipe, name)
     stand_in = passed_on(step)
     if using and not stand_in:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from ..job.layers import Recipe, Step
 from ..maps import MapKind
-from ..operation import Value
+from ..operation import REGISTRY, Value
 from .shelf import SHELF
 
 
@@ -13,7 +13,6 @@ def units_recipe(**values: Value) -> Recipe:
 
     Values are given to whichever step declares them.
     """
-    from ..operation import REGISTRY
 
     def own(op: str) -> dict[str, Value]:
         return {name: value for name, value in values.items() if name in REGISTRY[op].params}

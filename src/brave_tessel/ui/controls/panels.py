@@ -226,16 +226,16 @@ class Meter(QWidget):
     def __init__(self, title: str) -> None:
         super().__init__()
         self.title, self.value, self.sentence = title, "–", ""
-        self.fill, self.level = 0.0, "ok"
+        self.fill, self.severity = 0.0, "ok"
         self.setMinimumWidth(theme.px(150))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
     def sizeHint(self) -> QSize:
         return QSize(theme.px(200), theme.px(132))
 
-    def show_reading(self, value: str, fill: float, level: str, sentence: str) -> None:
-        """``fill`` in [0, 1]; ``level`` ok, caution or fault."""
-        self.value, self.fill, self.level, self.sentence = value, min(1.0, max(0.0, fill)), level, sentence
+    def show_reading(self, value: str, fill: float, severity: str, sentence: str) -> None:
+        """``fill`` in [0, 1]; ``severity`` ok, caution or fault."""
+        self.value, self.fill, self.severity, self.sentence = value, min(1.0, max(0.0, fill)), severity, sentence
         self.setAccessibleName(f"{self.title} {value}. {sentence}")
         self.setToolTip(sentence)
         self.update()
@@ -251,8 +251,8 @@ class Meter(QWidget):
         painter.drawText(QPointF(0, theme.px(14)), self.title)
         painter.setFont(theme.font(24, mono=True, weight=600))
         painter.drawText(QPointF(0, theme.px(42)), self.value)
-        token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.level]
-        word = {"ok": "good", "caution": "look closer", "fault": "shows"}[self.level]
+        token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.severity]
+        word = {"ok": "good", "caution": "look closer", "fault": "shows"}[self.severity]
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour(token))
         painter.drawText(

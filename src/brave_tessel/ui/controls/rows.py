@@ -34,7 +34,7 @@ _ROW = Qt.ItemDataRole.UserRole + 1
 
 @dataclass(slots=True)
 class Row:
-    """What one row shows. ``shown`` None has no eye; ``level`` colours the note."""
+    """What one row shows. ``shown`` None has no eye; ``severity`` colours the note."""
 
     id: str
     title: str
@@ -42,7 +42,7 @@ class Row:
     hatch: str = ""
     picture: QPixmap | None = None
     shown: bool | None = None
-    level: str = ""
+    severity: str = ""
     indent: int = 0
     locked: bool = False
     heading: bool = False
@@ -112,7 +112,7 @@ class _RowPainter(QStyledItemDelegate):
         middle = rect.center().y()
         painter.drawText(QPointF(left, middle - theme.px(3)), title)
         painter.setFont(note_font)
-        painter.setPen(theme.colour({"fault": "oxide", "caution": "ochre"}.get(row.level, "ink_2")))
+        painter.setPen(theme.colour({"fault": "oxide", "caution": "ochre"}.get(row.severity, "ink_2")))
         note = QFontMetricsF(note_font).elidedText(row.note, Qt.TextElideMode.ElideRight, width)
         painter.drawText(QPointF(left, middle + theme.px(13)), note)
 

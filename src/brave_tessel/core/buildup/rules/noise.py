@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 import numpy as np
+from scipy.special import ndtri
 
 from ...operation import Field, Fraction, Length, Seed, Whole, operation
 from ...recipe.steps.noise import clouds
@@ -29,8 +30,6 @@ def by_noise(
     """Patches of fractal noise over a threshold chosen for the cover."""
     noise = clouds(grid, size=size, octaves=octaves, gain=0.6, seed=seed)
     # The noise spans five standard deviations about one half; the threshold follows its normal law.
-    from scipy.special import ndtri
-
     at = 0.5 - 0.2 * float(ndtri(min(max(cover, 1e-4), 1 - 1e-4)))
     width = max(0.5 * soften, 0.02)
     t = np.clip((noise - np.float32(at - width / 2)) * np.float32(1 / width), 0, 1)

@@ -30,11 +30,11 @@ def base_colour(case: Case) -> Finding:
         )
     darker = float(np.mean(y < PLAUSIBLE_LINEAR[0])) >= share / 2
     cause = f"{share:.1%} of it reflects {'less' if darker else 'more'} than real materials do (sRGB 30 to 240)."
-    level = "fault" if share > 0.2 else "caution"
+    severity = "fault" if share > 0.2 else "caution"
     return Finding(
         "base-colour",
         case.surface.id,
-        level,
+        severity,
         f"Base colour too {'dark' if darker else 'light'}",
         cause,
         spot=spot,

@@ -35,14 +35,14 @@ def seam(case: Case) -> Finding:
             closes = closes and reading.closes
             if reading.score > worst:
                 worst, where = reading.score, f"{kind.replace('_', ' ')}, {axis}"
-    level = "ok" if closes else "fault"
+    severity = "ok" if closes else "fault"
     cause = f"Seam score {worst:.2f} at its worst ({where})." if where else "Plain: nothing to join."
     if not closes:
         cause += " The step across the join is rougher than any inside."
     return Finding(
         "seam",
         case.surface.id,
-        level,
+        severity,
         "Closes on itself" if closes else "A seam shows",
         cause,
         measures={"score": worst},

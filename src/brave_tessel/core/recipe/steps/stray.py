@@ -7,6 +7,7 @@ from typing import Annotated
 
 import numpy as np
 import numpy.typing as npt
+from scipy.special import ndtri
 
 from ...kernels.compiled import compiled
 from ...lattice import units_many
@@ -149,8 +150,6 @@ def chip(
     seed: Annotated[int, Seed()] = 1,
 ) -> Pieces:
     """Pieces with bites out of their edges and an uneven rim; numbers and places within stay."""
-    from scipy.special import ndtri
-
     bites = clouds(grid, size=size, octaves=5, gain=0.62, seed=seed)
     # The noise spans five standard deviations about one half.
     at = 0.5 - 0.2 * float(ndtri(min(max(share, 1e-4), 1 - 1e-4)))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QObject
 
-from ....core.buildup.brush import stroke_of
+from ....core.buildup.brush import brush_of
 from ....core.buildup.kind import kind_of
 from ....core.job.commands import Insert, Set
 from ....core.job.layers import Rule, Stroke, layer_path
@@ -73,7 +73,8 @@ class BoardHand(QObject):
         surface = self.desk.selection.surface
         centre = (surface.width_mm / 2, surface.height_mm / 2) if surface else (0.0, 0.0)
         values = {**self.desk.brush.values, "size": self.board.brush_mm}
-        return stroke_of(values, path, id, centre=centre, pressure=self.board.pressure, erase=self.desk.brush.erasing)
+        erase, pressure = self.desk.brush.erasing, self.board.pressure
+        return brush_of(values).stroke(path, id, centre=centre, pressure=pressure, erase=erase)
 
     def _stroke_moves(self, path: list[tuple[float, float]]) -> None:
         """While the brush is down the job holds the unfinished stroke, as one gesture."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+import cv2
 import numpy as np
 from PyQt6.QtCore import QMimeData, Qt, pyqtSignal
 from PyQt6.QtGui import QDrag, QPixmap
@@ -15,6 +16,7 @@ from ....core.errors import TesselError
 from ....core.job.document import Job
 from ....core.job.layers import Layer, Surface, every_layer
 from ....core.quantity import format_size
+from ....core.recipe.stock import units_recipe
 from ....core.sheet import AnyArray
 from ....engine.library.catalogue import FAULTS, Catalogue
 from ....engine.library.items import KINDS, Item, home, items, keep_kit, lay_item, search
@@ -303,10 +305,6 @@ class LibraryPanel(LeftPanel):
 
 def kit_picture(kit: Kit, *, px: int = 192) -> AnyArray:
     """A kit on a plain ground of units, lit, (96, 96, 3) uint8; one that fills the sheet shows itself alone."""
-    import cv2
-
-    from ....core.recipe.stock import units_recipe
-
     ground = (
         RecipeWhat(recipe=units_recipe(length=180.0, height=90.0, joint=8.0))
         if len(kit.layers) > 1

@@ -129,10 +129,10 @@ class SurfaceBoard(Board):
     def show_parts(self, done: SurfaceParts) -> None:
         """Lay what a stroke changed into the picture, at every size it is kept in."""
         for area, mips in done.parts:
-            for level, (pixmap, codes) in enumerate(zip(self.mips, mips, strict=False)):
-                if level and area.row % (1 << level) + area.rows % (1 << level):
+            for mip, (pixmap, codes) in enumerate(zip(self.mips, mips, strict=False)):
+                if mip and area.row % (1 << mip) + area.rows % (1 << mip):
                     break
-                lay_wrapped(pixmap, to_image(codes), area.column >> level, area.row >> level)
+                lay_wrapped(pixmap, to_image(codes), area.column >> mip, area.row >> mip)
         self.update()
 
     # The mouse and keys --------------------------------------------------------------------------

@@ -64,6 +64,10 @@ class FrameBoard(Board):
         self.tool_changed.emit(name)
         self.update()
 
+    def told_length(self) -> None:
+        """A line of known length was drawn."""
+        self.measured.emit()
+
     def ask_pixels(self, look: Callable[[Raster], Any], put: Callable[[Any], None]) -> None:
         """Ask something of the photo's linear pixels, off the window's thread."""
         source, snapshot = self.source, self.desk.session.snapshot()

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from typing import TYPE_CHECKING
+from collections.abc import Callable
+from typing import Any, Protocol
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
@@ -12,17 +13,53 @@ from PyQt6.QtGui import QKeyEvent, QPainter, QPen, QPolygonF
 from ....core.errors import TesselError
 from ....core.gather.lens import bend_of_line
 from ....core.gather.palette import along_line, dominant
+from ....core.gather.straighten import Corners
+from ....core.job.document import Source
+from ....core.sheet import Raster
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
 from ....engine.wording import sentence
 from ... import theme
 from ...desk import Desk
 
-if TYPE_CHECKING:
-    from .frame_board import FrameBoard
-
 Point = tuple[float, float]
+Line = tuple[Point, Point]
 _STEPS = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, -1), Qt.Key.Key_Down: (0, 1)}
+
+
+class PhotoBoard(Protocol):
+    """What a tool asks of the board it is used on."""
+
+    line: Line | None
+    pointer: Point | None
+    stops: int
+    scale: float
+    source: Source | None
+
+    @property
+    def corners(self) -> Corners | None:
+        """The frame's corners, photo pixels."""
+
+    def to_screen(self, x: float, y: float) -> QPointF:
+        """A place of the photo on the board."""
+
+    def use(self, name: str) -> None:
+        """Take another tool in hand."""
+
+    def told_length(self) -> None:
+        """A line of known length was drawn."""
+
+    def ask_pixels(self, look: Callable[[Raster], Any], put: Callable[[Any], None]) -> None:
+        """Look at the photo's pixels beside the window's thread."""
+
+    def ask_colours(self, find: Callable[[Raster], tuple[str, ...]]) -> None:
+        """Find a palette in the photo's pixels beside the window's thread."""
+
+    def paint_loupe(self, painter: QPainter, corner: Point) -> None:
+        """The photo around a place, enlarged."""
+
+    def update(self) -> None:
+        """Paint anew."""
 
 
 class PhotoTool:
@@ -34,24 +71,24 @@ class PhotoTool:
     def __init__(self, desk: Desk) -> None:
         self.desk = desk
 
-    def press(self, board: FrameBoard, at: Point) -> None:
+    def press(self, board: PhotoBoard, at: Point) -> None:
         """Button down."""
 
-    def drag(self, board: FrameBoard, at: Point) -> None:
+    def drag(self, board: PhotoBoard, at: Point) -> None:
         """Moved with the button held."""
 
-    def release(self, board: FrameBoard) -> None:
+    def release(self, board: PhotoBoard) -> None:
         """Button up."""
 
-    def key(self, board: FrameBoard, event: QKeyEvent) -> bool:
+    def key(self, board: PhotoBoard, event: QKeyEvent) -> bool:
         """A key; whether it was of use."""
         return False
 
-    def shape(self, board: FrameBoard, at: Point) -> Qt.CursorShape:
+    def shape(self, board: PhotoBoard, at: Point) -> Qt.CursorShape:
         """The pointer over a place."""
         return self.cursor
 
-    def paint(self, board: FrameBoard, painter: QPainter) -> None:
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         """Over the photo and its frame."""
 
 
@@ -64,7 +101,7 @@ class FrameTool(PhotoTool):
         self.dragging = False
         self.last: Point = (0.0, 0.0)
 
-    def _find(self, board: FrameBoard, at: Point) -> tuple[int, int]:
+    def _find(self, board: PhotoBoard, at: Point) -> tuple[int, int]:
         """The corner or the side under a place, −1 for none."""
         corners = board.corners
         if corners is None:
@@ -79,12 +116,12 @@ class FrameTool(PhotoTool):
         closest = min(range(4), key=sides.__getitem__)
         return -1, closest if sides[closest] < theme.px(8) else -1
 
-    def press(self, board: FrameBoard, at: Point) -> None:
+    def press(self, board: PhotoBoard, at: Point) -> None:
         self.corner, self.side = self._find(board, at)
         self.dragging = max(self.corner, self.side) >= 0
         self.last = at
 
-    def drag(self, board: FrameBoard, at: Point) -> None:
+    def drag(self, board: PhotoBoard, at: Point) -> None:
         if not self.dragging or board.corners is None:
             return
         if self.corner >= 0:
@@ -95,12 +132,12 @@ class FrameTool(PhotoTool):
                 self._put(board, moved, gesture=f"side-{self.side}")
         self.last = at
 
-    def release(self, board: FrameBoard) -> None:
+    def release(self, board: PhotoBoard) -> None:
         if self.dragging:
             self.dragging = False
             self.desk.end_gesture()
 
-    def key(self, board: FrameBoard, event: QKeyEvent) -> bool:
+    def key(self, board: PhotoBoard, event: QKeyEvent) -> bool:
         by, corners = _STEPS.get(Qt.Key(event.key())), board.corners
         if by is None or corners is None or max(self.corner, self.side) < 0:
             return False
@@ -110,13 +147,13 @@ class FrameTool(PhotoTool):
         self._put(board, {k: (corners[k][0] + by[0] * size, corners[k][1] + by[1] * size) for k in ends}, gesture="")
         return True
 
-    def shape(self, board: FrameBoard, at: Point) -> Qt.CursorShape:
+    def shape(self, board: PhotoBoard, at: Point) -> Qt.CursorShape:
         corner, side = self._find(board, at)
         if corner >= 0:
             return Qt.CursorShape.SizeAllCursor
         return Qt.CursorShape.OpenHandCursor if side >= 0 else Qt.CursorShape.ArrowCursor
 
-    def _put(self, board: FrameBoard, places: dict[int, Point], *, gesture: str) -> None:
+    def _put(self, board: PhotoBoard, places: dict[int, Point], *, gesture: str) -> None:
         source = board.source
         if source is None:
             return
@@ -129,7 +166,7 @@ class FrameTool(PhotoTool):
             return
         self.desk.dispatch(command)
 
-    def paint(self, board: FrameBoard, painter: QPainter) -> None:
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         if self.dragging and self.corner >= 0 and board.corners:
             board.paint_loupe(painter, board.corners[self.corner])
 
@@ -167,19 +204,19 @@ class LineTool(PhotoTool):
         super().__init__(desk)
         self.start: Point | None = None
 
-    def press(self, board: FrameBoard, at: Point) -> None:
+    def press(self, board: PhotoBoard, at: Point) -> None:
         self.start = at
         self.put(board, at, at)
 
-    def drag(self, board: FrameBoard, at: Point) -> None:
+    def drag(self, board: PhotoBoard, at: Point) -> None:
         if self.start is not None:
             self.put(board, self.start, at)
 
-    def put(self, board: FrameBoard, start: Point, end: Point) -> None:
+    def put(self, board: PhotoBoard, start: Point, end: Point) -> None:
         board.line = (start, end)
         board.update()
 
-    def release(self, board: FrameBoard) -> None:
+    def release(self, board: PhotoBoard) -> None:
         if board.line is None:
             return
         if math.dist(*board.line) * board.scale < 4:
@@ -187,22 +224,22 @@ class LineTool(PhotoTool):
         else:
             self.done(board)
 
-    def done(self, board: FrameBoard) -> None:
+    def done(self, board: PhotoBoard) -> None:
         """The line is drawn."""
 
 
 class MeasureTool(LineTool):
     hint = "Drag over something whose length you know, then type the length."
 
-    def done(self, board: FrameBoard) -> None:
+    def done(self, board: PhotoBoard) -> None:
         board.use("frame")
-        board.measured.emit()
+        board.told_length()
 
 
 class PaletteLineTool(LineTool):
     hint = "Drag a line across the colours you want."
 
-    def done(self, board: FrameBoard) -> None:
+    def done(self, board: PhotoBoard) -> None:
         line, stops = board.line, board.stops
         assert line is not None
         board.ask_colours(lambda pixels: along_line(pixels, *line, stops))
@@ -217,11 +254,11 @@ class PaletteAreaTool(LineTool):
         super().__init__(desk)
         self.area: tuple[Point, Point] | None = None
 
-    def put(self, board: FrameBoard, start: Point, end: Point) -> None:
+    def put(self, board: PhotoBoard, start: Point, end: Point) -> None:
         self.area = (start, end)
         board.update()
 
-    def release(self, board: FrameBoard) -> None:
+    def release(self, board: PhotoBoard) -> None:
         area, stops = self.area, board.stops
         self.area = None
         if area is None or board.source is None:
@@ -234,7 +271,7 @@ class PaletteAreaTool(LineTool):
             return
         board.ask_colours(lambda pixels: dominant(np.ascontiguousarray(pixels[top:foot, left:right]), stops))
 
-    def paint(self, board: FrameBoard, painter: QPainter) -> None:
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         if self.area is None:
             return
         a, b = (board.to_screen(*end) for end in self.area)
@@ -254,7 +291,7 @@ class StraightTool(PhotoTool):
         self.points: list[Point] = []
         self.held = -1
 
-    def press(self, board: FrameBoard, at: Point) -> None:
+    def press(self, board: PhotoBoard, at: Point) -> None:
         here = board.to_screen(*at)
         for index, point in enumerate(self.points):
             there = board.to_screen(*point)
@@ -263,7 +300,7 @@ class StraightTool(PhotoTool):
                 return
         self.points, self.held = [at, at, at], 2
 
-    def drag(self, board: FrameBoard, at: Point) -> None:
+    def drag(self, board: PhotoBoard, at: Point) -> None:
         if self.held < 0:
             return
         straight = self.held != 1 and _in_line(self.points)
@@ -275,7 +312,7 @@ class StraightTool(PhotoTool):
             self._bend(board)
         board.update()
 
-    def _bend(self, board: FrameBoard) -> None:
+    def _bend(self, board: PhotoBoard) -> None:
         source = board.source
         if source is None:
             return
@@ -287,13 +324,13 @@ class StraightTool(PhotoTool):
             return
         self.desk.dispatch(sheet_intents.set_bend(source, bend, gesture="bend"))
 
-    def release(self, board: FrameBoard) -> None:
+    def release(self, board: PhotoBoard) -> None:
         self.held = -1
         self.desk.end_gesture()
         if self.points and math.dist(self.points[0], self.points[2]) * board.scale < 8:
             self.points = []
 
-    def paint(self, board: FrameBoard, painter: QPainter) -> None:
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         if len(self.points) != 3:
             return
         ends = [board.to_screen(*point) for point in self.points]
@@ -328,7 +365,7 @@ class GreyTool(PhotoTool):
     hint = "Click something on the photo that is really grey or white."
     REACH = 4
 
-    def press(self, board: FrameBoard, at: Point) -> None:
+    def press(self, board: PhotoBoard, at: Point) -> None:
         source, job, desk = board.source, self.desk.job, self.desk
         if source is None:
             return
@@ -347,6 +384,6 @@ class GreyTool(PhotoTool):
 
         board.ask_pixels(look, put)
 
-    def paint(self, board: FrameBoard, painter: QPainter) -> None:
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         if board.pointer is not None:
             board.paint_loupe(painter, board.pointer)

@@ -176,7 +176,7 @@ class GatherStage(Stage):
                 source.name,
                 f"{badge(source.name)}{lacks(source)}",
                 picture=source_thumb(source),
-                level="" if source.sized else "caution",
+                severity="" if source.sized else "caution",
             )
             for source in job.sources
         ]

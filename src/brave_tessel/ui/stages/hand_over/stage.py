@@ -253,10 +253,12 @@ class HandOverStage(Stage):
     def show_picture(self, done: SurfacePicture | None) -> None:
         self.sheet.show_picture(done)
         self.findings = done.findings if done else []
-        rows = [Row(f.check, f.title, f.cause, level="" if f.level == "ok" else f.level) for f in self.findings]
+        rows = [
+            Row(f.check, f.title, f.cause, severity="" if f.severity == "ok" else f.severity) for f in self.findings
+        ]
         chosen = rows[0].id if rows else ""
         self.list.show_rows(rows, chosen)
-        open_count = sum(f.level != "ok" for f in self.findings)
+        open_count = sum(f.severity != "ok" for f in self.findings)
         self.heading.note.setText(f"{open_count} to look at" if open_count else "all good")
         self._finding_chosen(chosen)
 

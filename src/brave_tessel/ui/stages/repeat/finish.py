@@ -286,14 +286,14 @@ class BreakPage(Page):
             picture = None
             if done is not None:
                 picture = feature_thumb(done, feature.x, feature.y, feature.size)
-            level = "caution" if feature.strength > 1.6 else ""
+            severity = "caution" if feature.strength > 1.6 else ""
             rows.append(
                 Row(
                     f"f{number}",
                     f"{number + 1}  {feature.word} spot, {format_length(feature.size)}",
                     f"stands out × {feature.strength:.1f}",
                     picture=picture,
-                    level=level,
+                    severity=severity,
                 )
             )
         self.list.show_rows(rows, "")

@@ -27,7 +27,7 @@ class MapSeams(QWidget):
         self.setMinimumWidth(theme.px(190))
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
         self.setAccessibleName("Seam of every map")
-        self.setToolTip("Seam along the upright and the level join; click to see the worst place")
+        self.setToolTip("Seam along the upright join and the one across; click to see the worst place")
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
@@ -45,7 +45,7 @@ class MapSeams(QWidget):
         return theme.px(18)
 
     def cell(self, index: int, axis: int) -> QRectF:
-        """Where a reading stands: map by map down, upright join then level one across."""
+        """Where a reading stands: map by map down, upright join, then the one across."""
         width = theme.px(50)
         return QRectF(self.width() - width * (2 - axis), theme.px(20) + index * self._row(), width, self._row())
 
@@ -56,7 +56,7 @@ class MapSeams(QWidget):
         painter.drawText(QRectF(0, 0, self.width(), theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Each map")
         painter.setFont(theme.font(10))
         painter.setPen(theme.colour("ink_2"))
-        for axis, word in enumerate(("upright", "level")):
+        for axis, word in enumerate(("upright", "across")):
             painter.drawText(
                 self.cell(-1, axis).translated(0, theme.px(0)),
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
@@ -126,12 +126,12 @@ class Meters(QWidget):
             return
         self._show_seam(done)
         self._show_repetition(done)
-        level = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
+        severity = "ok" if done.drift <= 0.1 else "caution" if done.drift <= 0.25 else "fault"
         self.drift.show_reading(
             f"{done.drift:.1%}",
             done.drift * 4,
-            level,
-            "Brightest against darkest, before the cut." + ("" if level == "ok" else " Even it out in Gather."),
+            severity,
+            "Brightest against darkest, before the cut." + ("" if severity == "ok" else " Even it out in Gather."),
         )
         self.foot.setText(self._spacing(done.spacing))
 
@@ -139,7 +139,7 @@ class Meters(QWidget):
         along = max(done.cut.along) if done.cut else 0.0
         score = max(done.seams[0].score, done.seams[1].score)
         closes = all(reading.closes for reading in done.seams)
-        level = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
+        severity = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
         grid = done.grid
         text = "1.00 is no rougher than inside."
         if done.cut is not None:
@@ -148,14 +148,14 @@ class Meters(QWidget):
             text = f"Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm."
             text += (
                 " 1.00 is no rougher than inside."
-                if level == "ok"
+                if severity == "ok"
                 else " Pull it there, cover the spot, or widen the overlap."
             )
-        self.seam.show_reading(f"{score:.2f}", score / 2, level, text)
+        self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)
 
     def _show_repetition(self, done: SheetPicture) -> None:
         loud, grid = done.repetition, done.grid
-        level = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
+        severity = "ok" if loud.score <= REPETITION_LIMIT else "caution" if loud.score <= 0.6 else "fault"
         if done.features:
             first = done.features[0]
             x, y, tone = first.x, grid.height_mm - first.y, first.word
@@ -163,9 +163,9 @@ class Meters(QWidget):
             x, y = loud.feature[0] * grid.width_mm, (1 - loud.feature[1]) * grid.height_mm
             tone = "pale" if loud.paler else "dark"
         self._places[self.repetition] = x, y
-        advice = "Quieten it in step 5, or break the repeat." if level != "ok" else "The eye seldom finds it."
+        advice = "Quieten it in step 5, or break the repeat." if severity != "ok" else "The eye seldom finds it."
         self.repetition.show_reading(
-            f"{loud.score:.2f}", loud.score, level, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}"
+            f"{loud.score:.2f}", loud.score, severity, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}"
         )
 
     @staticmethod
@@ -174,7 +174,7 @@ class Meters(QWidget):
             return "A first, rough look; the meters follow."
         x, y = spacing
         told = (
-            f"Spacing across the join: upright {x.ratio:.2f}, level {y.ratio:.2f}; bands "
+            f"Spacing across the join: upright {x.ratio:.2f}, across {y.ratio:.2f}; bands "
             f"inside have {min(x.low, y.low):.2f} to {max(x.high, y.high):.2f}."
         )
         return told + ("" if x.fits and y.fits else " Things crowd or part at the join: shift the cut or touch it up.")

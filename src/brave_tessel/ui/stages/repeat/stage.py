@@ -118,7 +118,7 @@ class RepeatStage(Stage):
                 source.name,
                 lacks(source),
                 picture=source_thumb(source),
-                level="" if source.sized else "caution",
+                severity="" if source.sized else "caution",
             )
             for source in job.sources
         ]

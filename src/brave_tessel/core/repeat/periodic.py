@@ -35,7 +35,7 @@ def _smooth_part(plane: AnyArray) -> Raster:
     return np.asarray(scipy.fft.irfft2(spectrum, s=plane.shape, workers=2, overwrite_x=True), np.float32)
 
 
-def level_maps(maps: MapSet) -> MapSet:
+def periodic_maps(maps: MapSet) -> MapSet:
     """Every map closed by its periodic component; normals stay unit vectors, shares within [0, 1]."""
     done: dict[MapKind, Raster] = {}
     for kind, pixels in maps.maps.items():
