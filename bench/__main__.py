@@ -11,7 +11,7 @@ from typing import Any
 
 from brave_tessel.engine.memory import keep_freed_memory
 
-from . import kernels, layers, recipes, sheets, whole
+from . import kernels, layers, recipes, sheets, whole, window
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -39,7 +39,9 @@ def main() -> None:
         mine, theirs = median_ms(ours), median_ms(plain, least=1)
         print(f"{name:52}{mine:10.1f}{theirs:10.1f}{theirs / mine:7.1f}×  {way}", flush=True)
     print(f"\n{'whole actions':52}{'ms':>10}{'aim':>10}")
-    for name, run, aim in itertools.chain(whole.cases(), sheets.actions(), recipes.actions(), layers.actions()):
+    for name, run, aim in itertools.chain(
+        whole.cases(), sheets.actions(), recipes.actions(), layers.actions(), window.actions()
+    ):
         if options.only not in name:
             continue
         print(f"{name:52}{run(median_ms):10.1f}{aim:>10}", flush=True)

@@ -12,15 +12,15 @@ from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import msgspec
+from tests.core.repeat.mending import mend as mended
 
 from brave_tessel.core.job.commands import Insert, Set
-from brave_tessel.core.job.document import Job
-from brave_tessel.core.job.layers import Stroke, Surface, layer_of
-from brave_tessel.demo import job as demo
+from brave_tessel.core.job.layers import Stroke, layer_of
 from brave_tessel.engine.cache import Cache
-from brave_tessel.engine.handover.deliver import export_surface
+from brave_tessel.engine.handover.output import Writing, quiet
+from brave_tessel.engine.handover.outputs.maps_png import export_surface
+from brave_tessel.engine.library.shipped_demo import shipped_demo
 from brave_tessel.engine.session import Session
-from brave_tessel.formats.job_file import OpenedJob
 
 Timer = Callable[..., float]
 LIGHT = (-0.5, 0.5, 0.7071)
@@ -28,20 +28,17 @@ DADO = ("surfaces", "dado")
 
 
 def dado_session() -> Session:
-    layers = (demo._tile_layer(), demo._glaze_layer(), demo._limewash_layer())
-    surface = Surface(
-        id="dado", name="Dado", width_mm=1224.0, height_mm=1248.0, layers=layers, beat="tile", rows=(8, 8)
-    )
-    return Session(OpenedJob(Job(surfaces=(surface,))), cache=Cache(6 << 30))
+    """The dado of the demo as it ships, nine layers."""
+    return Session(shipped_demo(), cache=Cache(6 << 30))
 
 
 def change(path: tuple[str, ...], values: Iterator[float], px: int) -> Callable[[Timer], float]:
     session = dado_session()
-    session.snapshot().lit(session.job.surfaces[0], px, LIGHT)
+    session.snapshot().lit(session.job.surface("dado"), px, LIGHT)
 
     def once() -> None:
         session.store.dispatch(Set(path=(*DADO, *path), value=next(values), label="x"))
-        session.snapshot().lit(session.job.surfaces[0], px, LIGHT)
+        session.snapshot().lit(session.job.surface("dado"), px, LIGHT)
 
     return lambda timer: timer(once)
 
@@ -54,10 +51,8 @@ def mend(op: str, px: int) -> Callable[[Timer], float]:
         import numpy as np
         from skimage import data
 
-        import brave_tessel.core.registered  # noqa: F401 - declares the operations
         from brave_tessel.core.kernels.relief import normal_of_height
         from brave_tessel.core.maps import MapKind, MapSet
-        from brave_tessel.core.operation import find
         from brave_tessel.core.sheet import Grid
 
         grey = cv2.resize(data.gravel(), (px, px), interpolation=cv2.INTER_CUBIC).astype(np.float32) / 255
@@ -73,21 +68,20 @@ def mend(op: str, px: int) -> Callable[[Timer], float]:
             },
         )
         values = {"width": 1024.0, "height": 1024.0, "block": 110.0, "overlap": 28.0} if op == "mend.regrow" else {}
-        operation = find(op)
-        return timer(lambda: operation.run(grid, maps, **operation.bind(values)))
+        return timer(lambda: mended(op, maps, **values))
 
     return run
 
 
 def dab(timer: Timer) -> float:
     session = dado_session()
-    layer = layer_of(session.job.surfaces[0], "limewash")
+    layer = layer_of(session.job.surface("dado"), "limewash")
     rule = next(rule for rule in layer.where if rule.rule.op == "where.painted")
-    session.snapshot().lit(session.job.surfaces[0], 1024, LIGHT)
+    session.snapshot().lit(session.job.surface("dado"), 1024, LIGHT)
     points = itertools.count()
 
     def once() -> None:
-        surface = session.job.surfaces[0]
+        surface = session.job.surface("dado")
         stroke = Stroke(id="live", points=((500.0, 500.0 + next(points) % 300),), size_mm=80.0)
         here = next(r for r in layer_of(surface, "limewash").where if r.id == rule.id)
         if here.strokes[-1].id == "live":
@@ -97,7 +91,7 @@ def dab(timer: Timer) -> float:
             session.store.dispatch(
                 Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x")
             )
-        session.snapshot().lit(session.job.surfaces[0], 1024, LIGHT)
+        session.snapshot().lit(session.job.surface("dado"), 1024, LIGHT)
 
     return timer(once)
 
@@ -107,7 +101,8 @@ def export(timer: Timer) -> float:
     delivery = msgspec.structs.replace(session.job.deliveries[0], px=4096)
     begun = time.perf_counter()
     with tempfile.TemporaryDirectory() as folder:
-        export_surface(session, session.job.surfaces[0], delivery, Path(folder))
+        surface = session.job.surface("dado")
+        export_surface(Writing(session.snapshot(), delivery, (surface,), Path(folder), quiet), surface)
     return (time.perf_counter() - begun) * 1000
 
 
@@ -137,16 +132,15 @@ def start(timer: Timer) -> float:
 
 def frame(width: int, height: int) -> Callable[[Timer], float]:
     def run(timer: Timer) -> float:
-        from brave_tessel.demo.job import demo_job
-        from brave_tessel.engine.pictures import sheets as pictures
+        from brave_tessel.engine.pictures.placed import scene_textures
         from brave_tessel.view3d.camera import Camera
         from brave_tessel.view3d.renderer import Look, Renderer
         from brave_tessel.view3d.scene import draw_parts
 
-        opened = demo_job()
-        textures = pictures.scene_textures(Session(opened), opened.job, px=1024, current=lambda: True)
+        session = dado_session()
+        textures = scene_textures(session.snapshot(), px=1024, current=lambda: True)
         renderer = Renderer()
-        renderer.set_parts(draw_parts(opened.job))
+        renderer.set_parts(draw_parts(session.job))
         for surface, made in textures.surfaces.items():
             renderer.set_textures(surface, *made)
         return timer(lambda: renderer.draw(Look(Camera(), (-0.35, 0.62, 0.7022), width, height)))
@@ -181,7 +175,7 @@ def cases() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     )
     yield "brush dab to lit picture, 1024²", dab, "-"
     yield "best cut of 5 maps, 2048²", mend("mend.best_cut", 2048), "1500"
-    yield "level 5 maps, 2048²", mend("mend.level", 2048), "500"
+    yield "edges of 5 maps smoothed, 2048²", mend("mend.level", 2048), "500"
     yield "regrow 1024² from 512², 5 maps", mend("mend.regrow", 512), "8000"
     yield "export of 6 maps at 4096², whole", export, "20000"
     yield "start to usable window", start, "2000"

@@ -187,7 +187,7 @@ def plain_maps(value, grid=None):
 
 def test_checks_find_colours_no_material_has():
     made = brick()
-    levels = {f.check: f.level for f in run_checks(Job(surfaces=(made,)), made, plain_maps(0.3))}
+    levels = {f.check: f.severity for f in run_checks(Job(surfaces=(made,)), made, plain_maps(0.3))}
     assert levels == {"seam": "ok", "base-colour": "ok", "whole-units": "ok", "size": "ok"}
     dark = {f.check: f for f in run_checks(Job(surfaces=(made,)), made, plain_maps(0.0))}
     assert dark["base-colour"].severity == "fault"

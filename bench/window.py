@@ -1,0 +1,172 @@
+"""What a person waits for in the window, on the demo as it ships: from the event to the painted picture."""
+
+from __future__ import annotations
+
+import os
+import statistics
+import time
+from collections.abc import Callable, Iterator
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from PyQt6.QtCore import QEvent, QObject, QPoint, QPointF, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from brave_tessel.core.job.layers import Surface
+from brave_tessel.engine.library.shipped_demo import shipped_demo
+from brave_tessel.engine.session import Session
+from brave_tessel.ui.app import make_app
+from brave_tessel.ui.shots import settle
+from brave_tessel.ui.window import Window
+
+Timer = Callable[..., float]
+SECONDS = 60
+
+
+class _Painted(QObject):
+    """When a board was last painted, and whether the picture it then had was the one waited for."""
+
+    def __init__(self, window: Window) -> None:
+        super().__init__()
+        self.board, self.waiting, self.at = window.build_stage.surface_board, False, 0.0
+        self.wanted: Callable[[], bool] = lambda: True
+        self.board.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        if self.waiting and event is not None and event.type() == QEvent.Type.Paint and self.wanted():
+            self.waiting, self.at = False, time.perf_counter()
+        return False
+
+    def wait(self, act: Callable[[], object], wanted: Callable[[], bool]) -> float:
+        """Milliseconds from an act to the end of the paint that shows what was wanted."""
+        self.wanted, self.waiting = wanted, True
+        begun = time.perf_counter()
+        act()
+        while self.waiting and time.perf_counter() < begun + SECONDS:
+            QApplication.processEvents()
+            time.sleep(0.0005)
+        QApplication.processEvents()
+        return (self.at - begun) * 1000
+
+
+_KEPT: list[object] = []
+
+
+def _window() -> Window:
+    if not _KEPT:
+        app = make_app()
+        window = Window(Session(shipped_demo()))
+        window.resize(1280, 800)
+        window.show()
+        settle(window)
+        window.desk.go("Build")
+        settle(window)
+        _KEPT.extend((window, app))
+    kept = _KEPT[0]
+    assert isinstance(kept, Window)
+    return kept
+
+
+def _of_now(window: Window, *, fine: bool) -> Callable[[], bool]:
+    """Whether the board has the picture of the surface as the job has it now."""
+    build = window.build_stage
+
+    def shows() -> bool:
+        done, surface = build.done, window.desk.selection.surface
+        if done is None or surface is None or done.surface is not surface:
+            return False
+        return not fine or max(done.grid.shape) == window.desk.view.preview_px
+
+    return shows
+
+
+def type_level(surface: str, layer: str, *, fine: bool) -> Callable[[Timer], float]:
+    """One step of a layer's level, with the arrow key on its rule."""
+
+    def run(_timer: Timer) -> float:
+        window = _window()
+        window.desk.selection.choose(surface=surface, layer=layer)
+        settle(window)
+        painted, times = _Painted(window), []
+        for _ in range(5):
+            form = next(f for f, _ in window.build_stage.layer_card.forms if "level" in f.controls)
+            field = form.controls["level"].rule
+            field.setFocus()
+            times.append(
+                painted.wait(lambda: QTest.keyClick(field, Qt.Key.Key_Right), _of_now(window, fine=fine))  # noqa: B023
+            )
+            settle(window)
+        return statistics.median(times)
+
+    return run
+
+
+def choose_surface(first: str, then: str, *, fine: bool = True) -> Callable[[Timer], float]:
+    """Another surface chosen that was worked out before."""
+
+    def run(_timer: Timer) -> float:
+        window = _window()
+        for surface in (then, first):
+            window.desk.selection.choose(surface=surface)
+            settle(window)
+        painted, picker = _Painted(window), window.build_stage.picker
+
+        def act() -> None:
+            index = picker.findData(then)
+            picker.setCurrentIndex(index)
+            picker.activated.emit(index)
+
+        return painted.wait(act, _of_now(window, fine=fine))
+
+    return run
+
+
+def dab(_timer: Timer) -> float:
+    """A brush stroke on the limewash: from a move of the mouse to the paint after it."""
+    window = _window()
+    window.desk.selection.choose(surface="dado", layer="limewash")
+    settle(window)
+    build, board = window.build_stage, window.build_stage.surface_board
+    build.hand.set_painting(True)
+    settle(window)
+    painted, times = _Painted(window), []
+    seen: list[object] = []
+    window.desk.build.parts_ready.connect(seen.append)
+    middle = QPointF(board.rect().center())
+    QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=middle.toPoint())
+    for n in range(12):
+        at = QPoint(round(middle.x() + 9 * n), round(middle.y() + 5 * n))
+        seen.clear()
+        times.append(painted.wait(lambda: QTest.mouseMove(board, at), lambda: bool(seen)))  # noqa: B023
+    QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=middle.toPoint())
+    build.hand.set_painting(False)
+    settle(window)
+    return statistics.median(times)
+
+
+def undo(_timer: Timer) -> float:
+    """What was done last taken back, fine: it is worked out already."""
+    window = _window()
+    settle(window)
+    store = window.desk.session.store
+    before: Surface | None = window.desk.selection.surface
+    painted = _Painted(window)
+
+    def act() -> None:
+        store.undo()
+
+    def back() -> bool:
+        return window.desk.selection.surface is not before and _of_now(window, fine=True)()
+
+    return painted.wait(act, back)
+
+
+def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
+    """Each from the event to the painted picture, 1280 × 800, the preview at its usual size."""
+    yield "window: level of the dado's top layer, first picture", type_level("dado", "algae", fine=False), "50"
+    yield "window: level of the dado's top layer, full size", type_level("dado", "algae", fine=True), "150"
+    yield "window: level of the dado's limewash, full size", type_level("dado", "limewash", fine=True), "150"
+    yield "window: take the last step back, full size", undo, "100"
+    yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
+    yield "window: a move of the brush on the limewash", dab, "33"
