@@ -213,10 +213,9 @@ def _dab(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
     def run(median: Callable[..., float]) -> float:
         session, light = _session(), (-0.5, 0.5, 0.7071)
         job = session.job
-        base = surface_picture(
-            session, job, job.surfaces[0], px=px, light=light, view="Lit", fine=True, current=lambda: True
-        )
-        shown = Shown(base, Showing("Lit", px, light, "", (0.9, 0.4, 1.0)))
+        snapshot, showing = session.snapshot(), Showing("Lit", px, light)
+        base = surface_picture(snapshot, job.surfaces[0], showing, fine=True, current=lambda: True)
+        shown = Shown(base, showing)
         path = ("surfaces", "s", "layers", f"l{layer}", "where")
         before, moves = None, 0
 
@@ -226,7 +225,7 @@ def _dab(px: int, layer: int) -> Callable[[Callable[..., float]], float]:
             stroke = Stroke(id="live", points=tuple((200.0 + 4 * k, 200.0) for k in range(moves)), size_mm=30.0)
             rule = Rule(id="p", mode="cut", rule=Setting(op="where.painted"), strokes=(stroke,))
             after = Insert(path=path, item=rule, label="Paint").apply(job)
-            stroke_parts(session, after, after.surfaces[0], shown, before=before, stroke=stroke)
+            stroke_parts(snapshot.with_job(after), after.surfaces[0], shown, before=before, stroke=stroke)
             before = stroke
 
         return median(move)

@@ -1,0 +1,75 @@
+"""A job as an earlier version of the program wrote it, and the maps that version made of it."""
+
+import json
+from pathlib import Path
+
+import cv2
+import numpy as np
+import pytest
+
+from brave_tessel.core.job.document import JOB_FORMAT
+from brave_tessel.core.job.layers import every_layer
+from brave_tessel.core.maps import MapKind
+from brave_tessel.engine.session import Session
+from brave_tessel.formats.documents import decode_job, encode_job
+from brave_tessel.formats.job_file import OpenedJob
+from tests.conftest import SHARED_CACHE
+
+DATA = Path(__file__).parent / "data"
+OLD = json.loads((DATA / "format_2.json").read_text())
+MAPS = json.loads((DATA / "format_2_maps.json").read_text())
+"""Means over 6 × 6 parts of every map at 96 px, as the version that wrote the file made them. Compared so, and not
+bit for bit, because compiled code may round otherwise on another processor."""
+
+
+@pytest.fixture(scope="module")
+def job():
+    return decode_job(json.loads(json.dumps(OLD)))
+
+
+def test_the_file_is_of_an_earlier_format():
+    assert OLD["format"] == 2 < JOB_FORMAT
+
+
+@pytest.mark.parametrize("surface", sorted(MAPS))
+def test_its_surfaces_look_as_they_did(job, surface):
+    maps = Session(OpenedJob(job), cache=SHARED_CACHE).snapshot().finished(job.surface(surface), 96)
+    assert {str(kind) for kind in maps.maps} == set(MAPS[surface])
+    for kind, pixels in maps.maps.items():
+        parts = cv2.resize(np.ascontiguousarray(pixels, np.float32), (6, 6), interpolation=cv2.INTER_AREA)
+        assert np.abs(parts - np.asarray(MAPS[surface][str(kind)])).max() < 2e-3, kind
+
+
+def test_it_has_everything_it_had(job):
+    for surface, before in zip(job.surfaces, OLD["surfaces"], strict=True):
+        assert (surface.id, surface.name, surface.width_mm) == (before["id"], before["name"], before["width_mm"])
+        assert [layer.id for layer in surface.layers] == [layer["id"] for layer in before["layers"]]
+    assert job.palettes[0].name == OLD["palettes"][0]["name"]
+
+
+def test_all_of_it_is_known(job):
+    for surface in job.surfaces:
+        for layer, _way in every_layer(surface.layers):
+            assert layer.kept == {}
+            assert layer.seat.known
+            assert all(rule.rule.known for rule in layer.where)
+
+
+def test_a_delivery_of_an_earlier_format_writes_what_it_wrote(job):
+    (delivery,), (before,) = job.deliveries, OLD["deliveries"]
+    assert delivery.px == before["px"]
+    assert "maps-png" in delivery.outputs
+    assert ("scene-glb" in delivery.outputs) == before.get("scene", True)
+    included = {str(entry.id) for entry in delivery.maps if entry.included}
+    assert included == {entry["id"] for entry in before["maps"] if entry.get("included", True)}
+
+
+def test_written_again_it_is_of_todays_format_and_the_same(job):
+    tree = json.loads(encode_job(job))
+    assert tree["format"] == JOB_FORMAT
+    assert decode_job(tree) == job
+
+
+def test_its_maps_are_of_the_kinds_it_says(job):
+    kinds = {str(kind) for kind in MapKind}
+    assert all(set(maps) <= kinds for maps in MAPS.values())
