@@ -29,6 +29,7 @@ from brave_tessel.core.place.lay import Vertices
 from brave_tessel.core.place.mesh import Frame
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.steps.pattern import units
+from brave_tessel.core.relief.estimate import wrapped_gaussian
 from brave_tessel.core.repeat.resample import resample_wrapped
 from brave_tessel.core.sheet import Grid
 
@@ -70,18 +71,33 @@ SOURCES = [op for op in EVERY if op.family in {"noise", "marks", "pattern"}]
 SIZED = [op for op in RUNNING if op.family in RECIPE | {"estimate", "where"} and op.yields != "pieces"]
 
 
-def field(grid=GRID):
-    return clouds(grid, size=80, octaves=3, seed=5)
+def field(grid=GRID, seed=5):
+    return clouds(grid, size=80, octaves=3, seed=seed)
 
 
 def colour(grid=GRID):
     return np.stack([clouds(grid, size=70, octaves=3, seed=s) for s in (1, 2, 3)], 2) * np.float32(0.8)
 
 
+def sample_maps(grid):
+    """A set with every map that a look can change."""
+    height = field(grid)
+    return MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: colour(grid),
+            MapKind.HEIGHT: height,
+            MapKind.ROUGHNESS: field(grid, 8),
+            MapKind.METALNESS: (field(grid, 9) > 0.5).astype(np.float32),
+            MapKind.NORMAL: normal_of_height(height * 6, grid),
+        },
+    )
+
+
 def sample_brushed(grid):
     cover = np.clip(field(grid) * 3 - 1, 0, 1)
     cover[:4], cover[-4:], cover[:, :4], cover[:, -4:] = 0, 0, 0, 0
-    there = MapSet(grid, {MapKind.BASE_COLOUR: colour(grid)[::-1].copy(), MapKind.HEIGHT: field(grid)[::-1].copy()})
+    there = MapSet(grid, {kind: pixels[::-1].copy() for kind, pixels in sample_maps(grid).maps.items()})
     return Brushed(cover, there, ((20.0, 20.0), (60.0, 80.0)))
 
 
@@ -96,7 +112,7 @@ SAMPLES = {
     "colour": colour,
     "vector": lambda grid: normal_of_height(field(grid) * 6, grid),
     "pieces": lambda grid: units(grid, length=95, height=45, joint=5),
-    "maps": lambda grid: MapSet(grid, {MapKind.BASE_COLOUR: colour(grid), MapKind.HEIGHT: field(grid)}),
+    "maps": lambda grid: sample_maps(grid),
     "ground": lambda grid: Ground(grid, field(grid) * 4 - 2),
     "brushed": sample_brushed,
     "vertices": sample_vertices,
@@ -104,8 +120,24 @@ SAMPLES = {
 }
 
 
+ALONG_A_LINE = {
+    "along": lambda grid: grid.spread(grid.x_mm(), upright=True),
+    "across": lambda grid: grid.spread(grid.y_mm() - grid.height_mm / 2, upright=False),
+}
+"""Places along and beside an upright line through the sheet, mm, as a run hands them to its stamp."""
+
+
 def inputs_for(op: Operation, grid: Grid = GRID):
-    return [SAMPLES[kind](grid) for kind in op.inputs.values()]
+    """A sample of each input; no two fields of one operation are the same."""
+    made = []
+    for number, (name, kind) in enumerate(op.inputs.items()):
+        if op.family == "stamp":
+            made.append(np.asarray(ALONG_A_LINE[name](grid), np.float32))
+        elif op.family == "inscription":
+            made.append(Outline((np.array([(60.0, 60.0), (240.0, 80.0), (150.0, 300.0)]),)))
+        else:
+            made.append(field(grid, 5 + number) if kind == "field" else SAMPLES[kind](grid))
+    return made
 
 
 def run(op: Operation, grid: Grid = GRID, inputs=None, **values):
@@ -203,6 +235,82 @@ def test_values_survive_the_file_and_the_boundary_refuses(op):
             assert caught.value.allowed
 
 
+NEEDS = {
+    "estimate.height": {"sharpen": 0.8, "leave_out_reach": 0.4, "leave_out": "#606060"},
+    "piece.gradient": {"stray": 60.0},
+    "noise.white": {"size": 9.0},
+    "pattern.slates": {"length": 150.0, "width": 75.0, "headlap": 40.0},
+    "pattern.planks": {"length": 150.0, "width": 40.0},
+    "pattern.fan": {"width": 300.0, "sett": 30.0},
+    "pattern.uncoursed": {"sizes": "100×50, 50×50, 50×25"},
+    "source.shape": {"shape": "polygon", "size": 120.0},
+    "tone.match": {"tone_match": 1.0},
+    "gather.even_light": {"strength": 1.0},
+    "gather.balance": {"neutral": "#A09080", "reflects": 0.18},
+    "gather.tint": {"amount": 1.0},
+    "breakup.hex": {"across": 2, "up": 2, "patch": 60.0},
+    "breakup.variants": {"across": 2, "up": 2},
+    "rule.shape": {"low": 0.1, "high": 0.7},
+    "where.shape": {"width": 200.0, "height": 90.0},
+    "where.slope": {"side": "one side"},
+    "look.adjust": {"tinted": 0.7},
+    "inscription.cut": {"painted": 1.0},
+    "combine.join": {"lift": 0.1},
+    "stamp.stitch": {"width": 20.0, "step": 60.0, "height": 1.0},
+    "mend.best_cut": {"overlap": 40.0},
+}
+"""Values under which an operation does something at all, where its defaults leave things as they are."""
+OUTSIDE = {
+    "source.colour": "a source of the job",
+    "source.map": "a source of the job",
+    "source.text": "a font",
+    "where.after": "another layer",
+    "where.id": "a source of the job",
+    "where.picture": "a source of the job",
+    "where.pieces": "another layer",
+}
+"""Operations whose other values ask for something that only a job has."""
+ALONE = {
+    ("move.turn", "mirrored"): {"across": 2, "up": 2},
+    ("touch.paint", "value"): None,
+    ("stamp.edging", "step"): None,
+    ("pattern.fan", "width"): None,
+    ("rule.shape", "strength"): None,
+    ("mend.best_cut", "patches"): None,
+    ("mend.courses", "period_across"): None,
+    ("mend.courses", "period_up"): None,
+}
+"""Values that need others, or (None) have their own test because they need more than values."""
+
+
+def works(op, param, base, values):
+    """Whether some value of a parameter changes the result."""
+    ends = list(param.options) if param.kind == "choice" else ENDS.get(param.kind)
+    for end in ends or [param.low, param.high, param.low + 0.3 * (param.high - param.low)]:
+        with contextlib.suppress(DoesNotCloseError, OutOfRangeError):
+            made = arrays(run(op, **{**values, param.name: int(end) if param.kind in {"whole", "seed"} else end}))
+            if len(made) != len(base) or any(
+                a.shape != b.shape or (a != b).any() for a, b in zip(made, base, strict=True)
+            ):
+                return True
+    return False
+
+
+@pytest.mark.parametrize("op", [op for op in RUNNING if op.id not in OUTSIDE], ids=lambda op: op.id)
+def test_every_value_does_something(op):
+    """A control that changes nothing is worse than none."""
+    idle = []
+    for param in op.params.values():
+        more = ALONE.get((op.id, param.name), {})
+        if more is None or (op.family == "touch" and param.name in {"size", "hardness", "spacing"}):
+            # The brush's own values are spent before the operation sees what it covers.
+            continue
+        values = {**NEEDS.get(op.id, {}), **more}
+        if not works(op, param, arrays(run(op, **values)), values):
+            idle.append(param.name)
+    assert idle == []
+
+
 def rolled(value, dy, dx):
     if isinstance(value, Ground):
         return Ground(value.grid, np.roll(value.height, (dy, dx), (0, 1)))
@@ -245,6 +353,7 @@ TOLERANCE = {
     "where.slope": 0.05,
     "noise.ripples": 0.02,
     "move.erode": 0.02,
+    "move.drift": 0.02,
     "form.distance": 0.04,
     "form.grow": 0.09,
     "form.open": 0.12,
@@ -253,13 +362,12 @@ TOLERANCE = {
     "form.rim": 0.04,
     "form.joints": 0.02,
     "form.bevel": 0.06,
-    "form.spread": 0.03,
+    "form.spread": 0.05,
     "form.slope": 0.03,
     "piece.number": 0.17,
     "piece.share": 0.05,
     "piece.gradient": 0.15,
     "piece.tilt": 0.17,
-    "piece.size": 0.3,
     "piece.dome": 0.02,
     "colour.pieces": 0.05,
     "colour.mask": 0.03,
@@ -268,7 +376,6 @@ TOLERANCE = {
     "noise.oriented": 0.06,
     "noise.white": 0.1,
     "adjust.posterise": 0.04,
-    "form.skeleton": 0.6,
     # Strokes and threads thinner than a coarse sample; cracks are shoved by octaves that the coarse size lacks.
     "marks.scratches": 0.2,
     "marks.fibres": 0.2,
@@ -277,25 +384,46 @@ TOLERANCE = {
     "marks.speckle": 0.12,
     "marks.smudges": 0.06,
     "marks.drips": 0.06,
-    "marks.cracks": 0.7,
     "marks.walks": 0.12,
+    "marks.cracks": 0.25,
+    "pattern.weave": 0.02,
+    "pattern.knit": 0.1,
+    "piece.size": 0.14,
+    # It finds more branches the finer it looks.
+    "form.skeleton": 0.45,
     "marks.flakes": 0.05,
-    "pattern.weave": 0.35,
-    "pattern.knit": 0.45,
     "pattern.chain_link": 0.06,
     "pattern.perforation": 0.04,
     "pattern.studs": 0.07,
 }
 
 
+FINER_THAN_A_SAMPLE = {"marks.cracks", "form.skeleton", "pattern.weave", "pattern.knit", "piece.size"}
+"""Lines of less than a coarse pixel: they are compared after both are blurred over a few of them."""
+
+
+def both_sizes(op, **values):
+    """A result at the coarse size, and that of the fine size brought down to it."""
+    coarse = arrays(run(op, COARSE, **values))[0]
+    fine = resample_wrapped(np.ascontiguousarray(arrays(run(op, FINE, **values))[0]), COARSE.shape)
+    if op.id in FINER_THAN_A_SAMPLE:
+        return tuple(wrapped_gaussian(np.asarray(a, np.float32), 5.0, COARSE) for a in (coarse, fine))
+    return coarse, fine
+
+
+def apart(a, b):
+    """Root mean square of a difference over the spread of what it is held against."""
+    return float(np.sqrt(np.mean((a - b) ** 2))) / max(float(b.std()), 0.05)
+
+
 @pytest.mark.parametrize("op", SIZED, ids=lambda op: op.id)
 def test_same_look_at_every_size(op):
-    """At 256 it equals the 1024 result brought down, within a stated rms tolerance."""
-    coarse = arrays(run(op, COARSE))[0]
-    fine = resample_wrapped(np.ascontiguousarray(arrays(run(op, FINE))[0]), COARSE.shape)
-    error = float(np.sqrt(np.mean((coarse - fine) ** 2)))
-    spread = max(float(fine.std()), 0.05)
-    assert error / spread <= TOLERANCE.get(op.id, 0.01)
+    """At 256 it equals the 1024 result brought down, within a stated rms tolerance; laid elsewhere it does not."""
+    coarse, fine = both_sizes(op)
+    allowed = TOLERANCE.get(op.id, 0.01)
+    assert apart(coarse, fine) <= allowed
+    if fine.std(axis=(0, 1)).max() > 0.02:
+        assert apart(np.roll(coarse, (13, 9), (0, 1)), fine) > 1.5 * allowed, "the tolerance tells nothing apart"
 
 
 def test_pattern_is_the_same_at_every_size():

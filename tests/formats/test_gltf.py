@@ -33,8 +33,8 @@ def test_geometry_is_in_metres(read):
     assert high[0] - 0 == pytest.approx(CORNER.north / 1000, abs=1e-4)
     assert high[1] == pytest.approx(CORNER.height / 1000, abs=1e-4)
     assert low[1] == pytest.approx(0, abs=1e-6)
-    figure = read.geometry[read.graph["Figure 1.75 m"][1]] if "Figure 1.75 m" in read.graph.nodes else None
-    assert figure is None or np.ptp(figure.vertices[:, 1]) == pytest.approx(FIGURE_MM / 1000, abs=1e-4)
+    figure = read.geometry[read.graph["Figure 1.75 m"][1]]
+    assert np.ptp(figure.vertices[:, 1]) == pytest.approx(FIGURE_MM / 1000, abs=1e-4)
 
 
 @pytest.mark.parametrize(("part", "size"), SIZES.items())

@@ -88,14 +88,14 @@ def test_level_closes_every_map_and_keeps_the_size():
 # Whole courses -------------------------------------------------------------------------------------
 
 
-def wall(bond, *, turn=0.0, lean=0.0, noise=0.02):
+def wall(bond, *, turn=0.0, lean=0.0, noise=0.02, joint=10):
     """A picture of 900 × 700 mm, 1 mm a pixel, of UK brick turned and leaning by known angles."""
-    rx, ry = bond_repeat(bond, 215, 65, 10)
+    rx, ry = bond_repeat(bond, 215, 65, joint)
     size = rx * round(2400 / rx), ry * round(1800 / ry)
     grid = Grid(round(size[0]), round(size[1]), *size)
     laid = tone(
         grid,
-        units(grid, length=215, height=65, joint=10, bond=bond),
+        units(grid, length=215, height=65, joint=joint, bond=bond),
         spread=0.5,
         colour="#A05040",
         joint_colour="#C8C0B0",
@@ -135,8 +135,11 @@ def test_the_beat_of_known_walls(bond, turn, lean):
     assert found.strength > 0.6
 
 
-def test_joint_between_courses():
-    assert joint_width(wall("half"), WALL, 75.0) == pytest.approx(10, abs=6)
+@pytest.mark.parametrize("bond", ["half", "stack", "english"])
+@pytest.mark.parametrize("joint", [6.0, 10.0, 16.0])
+def test_joint_between_courses(bond, joint):
+    seen = wall(bond, joint=joint)
+    assert joint_width(seen, WALL, 65 + joint) == pytest.approx(joint, abs=0.6)
 
 
 def test_rows_come_level():
