@@ -25,6 +25,7 @@ CHECK_PX = 1024
 
 
 def demo(options: argparse.Namespace, progress: Progress) -> None:
+    """Write the demo job, or open it in the window."""
     if options.open:
         from ..ui.app import run
 
@@ -36,6 +37,7 @@ def demo(options: argparse.Namespace, progress: Progress) -> None:
 
 
 def export(options: argparse.Namespace, progress: Progress) -> None:
+    """Write the maps of one surface."""
     snapshot = Session(load_job(options.job)).snapshot()
     surface = snapshot.job.surface_named(options.surface)
     delivery = msgspec.structs.replace(snapshot.job.deliveries[0], px=options.px)
@@ -46,7 +48,7 @@ def export(options: argparse.Namespace, progress: Progress) -> None:
 
 
 def scene(options: argparse.Namespace, progress: Progress) -> None:
-
+    """Write the scene as glTF 2.0 binary."""
     snapshot = Session(load_job(options.job)).snapshot()
     write_atomically(options.out, scene_glb(snapshot, px=options.px, progress=progress))
     progress.end()
@@ -54,6 +56,7 @@ def scene(options: argparse.Namespace, progress: Progress) -> None:
 
 
 def check(options: argparse.Namespace, progress: Progress) -> None:
+    """Run every check on every surface and say what was found."""
     snapshot = Session(load_job(options.job)).snapshot()
     findings = []
     for surface in snapshot.job.surfaces:
@@ -77,6 +80,7 @@ def check(options: argparse.Namespace, progress: Progress) -> None:
 
 
 def list_job(options: argparse.Namespace, _progress: Progress) -> None:
+    """Say which surfaces, layers and parts a job has."""
     job = load_job(options.job).job
     courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
     result: dict[str, Any] = {
@@ -127,6 +131,7 @@ def list_job(options: argparse.Namespace, _progress: Progress) -> None:
 
 
 def window(options: argparse.Namespace, _progress: Progress) -> None:
+    """Open the window, with a job or a picture."""
     from ..ui.app import run
 
     if options.path is not None and options.path.suffix != ".tessel":

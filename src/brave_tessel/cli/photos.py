@@ -37,6 +37,7 @@ from .said import Progress, say, warn
 
 
 def repeat(options: argparse.Namespace, progress: Progress) -> None:
+    """Make a photo close on itself and write its maps."""
     width, height = parse_size(options.size)
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
@@ -154,6 +155,7 @@ def _drift(snapshot: Snapshot, source: Source) -> float:
 
 
 def gather(options: argparse.Namespace, progress: Progress) -> None:
+    """Group the pictures of a folder into map sets and say what each is."""
 
     def refused(error: TesselError) -> None:
         progress.end()
@@ -229,7 +231,7 @@ def _corners(text: str) -> Corners:
 
 
 def straighten_photo(options: argparse.Namespace, progress: Progress) -> None:
-
+    """Straighten a photo by four corners and write it."""
     corners = _corners(options.corners)
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)

@@ -94,6 +94,7 @@ class MapSet:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of all its maps, for the cache."""
         return sum(pixels.nbytes for pixels in self.maps.values())
 
 

@@ -227,6 +227,7 @@ class Pieces:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of all its rasters, for the cache."""
         return self.number.nbytes + self.edge.nbytes + self.across.nbytes + self.up.nbytes
 
 

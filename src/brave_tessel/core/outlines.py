@@ -23,6 +23,7 @@ class Outline:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of all its points, for the cache."""
         return sum(contour.nbytes for contour in self.contours)
 
     def box(self) -> tuple[float, float, float, float]:

@@ -47,6 +47,7 @@ class _Reader:
         self.at = 0
 
     def fail(self) -> NotUnderstoodError:
+        """The error that tells which text could not be read."""
         known = ", ".join(unit for unit in self.units if unit.isalpha() or unit in "°%")
         return NotUnderstoodError(
             "value",
@@ -56,14 +57,17 @@ class _Reader:
         )
 
     def peek(self) -> tuple[str, str]:
+        """The next word and its kind, left where it is."""
         return self.tokens[self.at] if self.at < len(self.tokens) else ("", "")
 
     def take(self) -> tuple[str, str]:
+        """The next word and its kind, taken."""
         token = self.peek()
         self.at += 1
         return token
 
     def sum(self) -> tuple[float, int]:
+        """Products added and taken away: a value in mm to the power that comes with it."""
         value, power = self.product()
         while self.peek()[1] in {"+", "-", "−"} or self._compound(power):
             sign = self.take()[1] if self.peek()[0] == "sign" else "+"
@@ -77,6 +81,7 @@ class _Reader:
         return power == 1 and self.peek()[0] in {"number", "mixed"}
 
     def product(self) -> tuple[float, int]:
+        """Factors multiplied and divided: a value and its power of mm."""
         value, power = self.factor()
         while self.peek()[1] in {"*", "/", "·", "×"} or self.peek() == ("unit", "x"):
             sign = self.take()[1]
@@ -102,6 +107,7 @@ class _Reader:
         return word in {"x", "×"} and following in {"number", "mixed"}
 
     def factor(self, *, divisor: bool = False) -> tuple[float, int]:
+        """A number with its unit, or a sum in brackets."""
         kind, word = self.take()
         if word in {"-", "−", "+"}:
             value, power = self.factor(divisor=divisor)

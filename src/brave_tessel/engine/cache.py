@@ -46,6 +46,7 @@ class Cache:
         self._lock = threading.Lock()
 
     def get(self, key: bytes) -> Any | None:
+        """A result by its key, marked as used; None where it is not there."""
         with self._lock:
             entry = self._entries.get(key)
             if entry is None:
@@ -73,6 +74,7 @@ class Cache:
         return self.used - sum(self._by_run.get(run, 0) for run in range(self.run - RECENT_RUNS + 1, self.run + 1))
 
     def put(self, key: bytes, result: Any) -> None:
+        """Keep a result; what was used least goes when the bytes run out."""
         weight = weigh(result)
         if weight > self.limit // 4:
             return
@@ -100,6 +102,7 @@ class Cache:
                 self.costs.popitem(last=False)
 
     def clear(self) -> None:
+        """Drop everything."""
         with self._lock:
             self._entries.clear()
             self._by_run.clear()

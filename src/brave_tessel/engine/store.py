@@ -41,6 +41,7 @@ class Store:
 
     @property
     def job(self) -> Job:
+        """The job as it is now."""
         return self._moments[self._at].job
 
     @property
@@ -49,6 +50,7 @@ class Store:
         return self.job is self._saved
 
     def mark_saved(self, job: Job) -> None:
+        """The job that was written; until it is changed, nothing is unsaved."""
         self._saved = job
         self._notify()
 
@@ -85,9 +87,11 @@ class Store:
         return self._moments[self._at + 1].label if self._at + 1 < len(self._moments) else ""
 
     def undo(self) -> bool:
+        """Take the last step back; whether there was one."""
         return self._step(-1)
 
     def redo(self) -> bool:
+        """Do again what was taken back last; whether there was something."""
         return self._step(1)
 
     def _step(self, by: int) -> bool:
@@ -116,6 +120,7 @@ class Store:
         return subscription
 
     def unsubscribe(self, subscription: Subscription) -> None:
+        """Tell a subscription nothing any more."""
         self._subscriptions = [kept for kept in self._subscriptions if kept is not subscription]
 
     def _notify(self) -> None:

@@ -87,6 +87,7 @@ class Worker:
 
     @property
     def idle(self) -> bool:
+        """Whether nothing is done and nothing waits."""
         with self._wake:
             return not self._waiting and not self._busy
 

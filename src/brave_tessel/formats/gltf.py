@@ -43,6 +43,7 @@ class _Writer:
     blob: bytearray = field(default_factory=bytearray)
 
     def view(self, data: bytes, target: int | None = None) -> int:
+        """Bytes added to the buffer, aligned; returns the number of their view."""
         self.blob += b"\0" * (-len(self.blob) % 4)
         view = gl.BufferView(buffer=0, byteOffset=len(self.blob), byteLength=len(data), target=target)
         self.tree.bufferViews.append(view)
@@ -50,6 +51,7 @@ class _Writer:
         return len(self.tree.bufferViews) - 1
 
     def accessor(self, values: npt.NDArray[np.float32], kind: str, *, bounds: bool = False) -> int:
+        """Numbers (N, K) added as an accessor; returns its number."""
         values = np.ascontiguousarray(values, np.float32)
         accessor = gl.Accessor(
             bufferView=self.view(values.tobytes(), gl.ARRAY_BUFFER),
@@ -63,6 +65,7 @@ class _Writer:
         return len(self.tree.accessors) - 1
 
     def texture(self, png: bytes, name: str) -> int:
+        """A picture added as a texture; returns its number."""
         self.tree.images.append(gl.Image(bufferView=self.view(png), mimeType="image/png", name=name))
         self.tree.textures.append(gl.Texture(sampler=0, source=len(self.tree.images) - 1))
         return len(self.tree.textures) - 1

@@ -24,6 +24,7 @@ class Camera:
 
     @property
     def eye(self) -> Vector:
+        """Where it stands, mm."""
         a, p = math.radians(self.azimuth), math.radians(self.pitch)
         away = np.array([math.sin(a) * math.cos(p), math.sin(p), math.cos(a) * math.cos(p)])
         return np.array(self.target) + away * self.distance
@@ -37,6 +38,7 @@ class Camera:
         return right, np.cross(right, forward), forward
 
     def view_projection(self, aspect: float) -> Matrix:
+        """World to clip space, (4, 4), for a picture so many times as wide as high."""
         right, up, forward = self.axes()
         view = np.eye(4)
         view[:3, :3] = np.stack([right, up, -forward])
@@ -51,6 +53,7 @@ class Camera:
         return self.eye, direction / np.linalg.norm(direction)
 
     def orbited(self, right: float, down: float) -> Camera:
+        """The camera turned about its target, degrees."""
         pitch = min(85.0, max(-20.0, self.pitch + down))
         return replace(self, azimuth=self.azimuth - right, pitch=pitch)
 

@@ -224,6 +224,7 @@ class Renderer:
             depth.render()
 
     def release(self) -> None:
+        """Give everything back to the driver, in the thread that made it."""
         self.context.release()
 
 

@@ -198,22 +198,27 @@ class Run(Protocol):
     """What a run is made of; see ``kinds/run.py``."""
 
     @property
-    def points(self) -> tuple[Point, ...]: ...
+    def points(self) -> tuple[Point, ...]:
+        """The points it passes, mm."""
 
     @property
     def closed(self) -> bool: ...
 
     @property
-    def rounded(self) -> bool: ...
+    def rounded(self) -> bool:
+        """Whether it passes them in a smooth line."""
 
     @property
-    def stamp(self) -> Setting: ...
+    def stamp(self) -> Setting:
+        """What is stamped along it."""
 
     @property
-    def colour(self) -> str: ...
+    def colour(self) -> str:
+        """Its colour, as #RRGGBB."""
 
     @property
-    def roughness(self) -> float: ...
+    def roughness(self) -> float:
+        """Its roughness, in [0, 1]."""
 
 
 def path_of(run: Run, grid: Grid) -> Path | None:

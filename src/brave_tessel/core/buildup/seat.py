@@ -61,6 +61,7 @@ class Seat:
 
     @property
     def contest(self) -> bool:
+        """Whether heights decide which of the two shows."""
         return True
 
     @property
@@ -80,6 +81,7 @@ class ByHeight(Seat):
 
     @property
     def blend(self) -> float:
+        """Height over which layer and ground mix, mm."""
         return self.feather
 
 
@@ -92,6 +94,7 @@ class LaidOver(Seat):
 
     @property
     def contest(self) -> bool:
+        """It shows wherever it is covered."""
         return False
 
 

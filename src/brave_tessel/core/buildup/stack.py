@@ -37,11 +37,13 @@ class Stack:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of all its rasters, for the cache."""
         own = sum(p.nbytes for p in self.planes) + self.top.nbytes + self.margin.nbytes + self.share.nbytes
         return own + sum(p.nbytes for p in (self.detail, self.shade, self.water) if p is not None)
 
     @property
     def height(self) -> Raster:
+        """The relief, (H, W), mm."""
         return self.planes[1]
 
     def map_set(self) -> MapSet:

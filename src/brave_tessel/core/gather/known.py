@@ -16,6 +16,7 @@ class KnownThing:
 
     @property
     def longest_mm(self) -> float:
+        """Its longest side, mm."""
         return max(self.width_mm, self.height_mm)
 
 

@@ -72,6 +72,7 @@ class Named:
 
     @property
     def role(self) -> str:
+        """The role that the name tells; empty where it tells none."""
         return self.channels[0][1]
 
 

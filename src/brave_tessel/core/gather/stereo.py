@@ -32,6 +32,7 @@ class Shape:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of all its rasters, for the cache."""
         return self.albedo.nbytes + self.normal.nbytes + self.agreement.nbytes
 
 

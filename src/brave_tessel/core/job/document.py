@@ -34,6 +34,7 @@ class Straightening(Node, frozen=True, kw_only=True):
 
     @property
     def sized(self) -> bool:
+        """Whether its real size is known."""
         return self.width_mm > 0 and self.height_mm > 0
 
 
@@ -229,9 +230,11 @@ class Job(Node, frozen=True, kw_only=True):
     deliveries: tuple[Delivery, ...] = (Delivery(id="delivery-1"),)
 
     def source(self, id: str) -> Source:
+        """The source of an id; :class:`MissingError` where there is none."""
         return _one("source", self.sources, id)
 
     def surface(self, id: str) -> Surface:
+        """The surface of an id; :class:`MissingError` where there is none."""
         return _one("surface", self.surfaces, id)
 
     def surface_named(self, name: str) -> Surface:

@@ -69,6 +69,7 @@ class Step(Node, frozen=True, kw_only=True):
 
     @property
     def id(self) -> str:
+        """Its name, by which commands find it."""
         return self.name
 
 

@@ -100,6 +100,7 @@ class ElevationFace:
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
+        """Left, foot, right and top of the face, mm."""
         sides = np.array(self.rectangles)
         return float(sides[:, 0].min()), float(sides[:, 1].min()), float(sides[:, 2].max()), float(sides[:, 3].max())
 
@@ -115,6 +116,7 @@ class Elevation:
 
     @property
     def size(self) -> tuple[float, float]:
+        """How long and how high all faces are together, mm."""
         return max(face.bounds[2] for face in self.faces), max(face.bounds[3] for face in self.faces)
 
 

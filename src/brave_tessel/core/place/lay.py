@@ -25,6 +25,7 @@ class Vertices:
 
 
 def turned_about(along_up: Vector, turn: float, across: float, up: float) -> Vector:
+    """Places (N, 2) in mm from the datum, shifted and then turned about it by degrees."""
     angle = math.radians(turn)
     c, s = math.cos(angle), math.sin(angle)
     shifted = along_up

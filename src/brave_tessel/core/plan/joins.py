@@ -36,14 +36,17 @@ RIPPLES = ("level", "ripple", "ripple_size", "seed")
 
 
 def weigh(*cover: Raster, weight: float, grid: Grid) -> Raster:
+    """A coverage (H, W) times a weight; the weight alone where there is none."""
     return np.full(grid.shape, weight, np.float32) if not cover else cover[0] * np.float32(weight)
 
 
 def both(cover: Raster, within: Raster) -> Raster:
+    """Where both coverages (H, W) let something lie."""
     return cover * within
 
 
 def toned(maps: MapSet, below: Stack, *, layer: Layer) -> MapSet:
+    """A layer's maps with its colour brought towards the tone of what lies beneath (:func:`tone.match`)."""
     if MapKind.BASE_COLOUR not in maps or not below.layers:
         return maps
     tone = find("tone.match").bind(layer.tone.values)
@@ -53,6 +56,7 @@ def toned(maps: MapSet, below: Stack, *, layer: Layer) -> MapSet:
 
 
 def own_relief(maps: MapSet, *, layer: Layer) -> Raster:
+    """A layer's relief (H, W) in mm as its seat weighs it, before its level."""
     seat = seat_of(layer.seat)
     return relief_of(np.ascontiguousarray(maps.or_default(MapKind.HEIGHT), np.float32), seat, maps.grid)
 
@@ -74,10 +78,12 @@ def seat(below: Stack, maps: MapSet, *given: Raster, names: Names, layer: Layer,
 
 
 def rippled(grid: Grid, *, water: Setting) -> Raster:
+    """The surface (H, W) in mm of a layer's standing water."""
     return rippled_surface(grid, _standing(water))
 
 
 def stand(below: Stack, surface: Raster, *cover: Raster, water: Setting) -> Stack:
+    """A stack with a layer's water standing in it."""
     return stand_in(below, _standing(water), cover[0] if cover else None, surface)
 
 
@@ -88,6 +94,7 @@ def _standing(water: Setting) -> Standing:
 
 
 def stroke_start(under: Stack, *, stroke: Stroke) -> float:
+    """The height in mm that a flattening stroke goes to."""
     return height_at_start(under.height, stroke, under.grid)
 
 
@@ -131,6 +138,7 @@ OCCLUSION_REACH_MM = 12.0
 
 
 def finish(stack: Stack) -> MapSet:
+    """Every map of a stack: normals and occlusion of its joined relief, with what layers brought of their own."""
     height = stack.height
     open_sky = occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM)
     return stack.map_set().with_maps(
@@ -144,6 +152,7 @@ CURVATURE_MM = 2.0
 
 
 def curvature(done: MapSet) -> Raster:
+    """Curvature (H, W) in [0, 1] of a finished set, one half where it is flat."""
     return curvature_of(done[MapKind.HEIGHT], done.grid, radius_mm=CURVATURE_MM)
 
 
@@ -165,6 +174,7 @@ def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, sheet: 
 
 
 def lit(done: MapSet, sunlit: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:
+    """The lit picture (H, W, 3) of a finished set, sRGB codes."""
     return shade(
         done[MapKind.BASE_COLOUR],
         done[MapKind.NORMAL],

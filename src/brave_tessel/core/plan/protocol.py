@@ -58,32 +58,46 @@ class Plans(Protocol):
     """The planner, as kinds see it. Every method gives a task and works nothing out."""
 
     @property
-    def job(self) -> Job: ...
+    def job(self) -> Job:
+        """The job that is planned."""
 
     def picture(self, source: Source) -> Task: ...
 
-    def evened(self, source: Source, px: int) -> Task: ...
+    def evened(self, source: Source, px: int) -> Task:
+        """A source's picture with its uneven light taken out."""
 
-    def sheet(self, source: Source, px: int) -> Task: ...
+    def sheet(self, source: Source, px: int) -> Task:
+        """A source straightened and closed, all its maps."""
 
-    def estimated(self, source: Source, repeats: Repeats | None, laid: Task, owner: str) -> Task: ...
+    def estimated(self, source: Source, repeats: Repeats | None, laid: Task, owner: str) -> Task:
+        """Maps that are not there, estimated from the picture."""
 
-    def source_maps(self, repeats: Repeats, grid: Grid, owner: str, label: str) -> Task: ...
+    def source_maps(self, repeats: Repeats, grid: Grid, owner: str, label: str) -> Task:
+        """A source's maps in whole repeats on a grid."""
 
-    def surface_maps(self, surface: str, across: int, up: int, grid: Grid, layer: Layer) -> Task: ...
+    def surface_maps(self, surface: str, across: int, up: int, grid: Grid, layer: Layer) -> Task:
+        """Another surface's maps in whole repeats on a grid."""
 
-    def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task: ...
+    def recipe(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> Task:
+        """The maps that a recipe yields; it may look at what lies ``below``."""
 
-    def letters(self, font: str, text: str, owner: str) -> Task: ...
+    def letters(self, font: str, text: str, owner: str) -> Task:
+        """The outline of a text in a font, or of a stored drawing."""
 
-    def tips(self, strokes: tuple[Stroke, ...], owner: str) -> dict[str, Task]: ...
+    def tips(self, strokes: tuple[Stroke, ...], owner: str) -> dict[str, Task]:
+        """The pictures that strokes take as tips, by name."""
 
-    def strewn(self, scatter: Scatter, grid: Grid, layer: Layer) -> Task: ...
+    def strewn(self, scatter: Scatter, grid: Grid, layer: Layer) -> Task:
+        """Pieces strewn on a grid."""
 
-    def layer_maps(self, layer: Layer, grid: Grid, below: Task | None = None) -> Task: ...
+    def layer_maps(self, layer: Layer, grid: Grid, below: Task | None = None) -> Task:
+        """A layer's maps, turned and adjusted."""
 
-    def seat(self, layer: Layer, maps: Task, place: Place) -> Task: ...
+    def seat(self, layer: Layer, maps: Task, place: Place) -> Task:
+        """A layer's maps joined with what lies beneath."""
 
-    def joined(self, layer: Layer, place: Place) -> Task: ...
+    def joined(self, layer: Layer, place: Place) -> Task:
+        """The stack after a layer."""
 
-    def bare(self, grid: Grid, owner: str) -> Task: ...
+    def bare(self, grid: Grid, owner: str) -> Task:
+        """The stack before any layer."""

@@ -49,6 +49,7 @@ def step_named(recipe: Recipe, name: str) -> Step:
 
 
 def index_of(recipe: Recipe, name: str) -> int:
+    """Where a step stands in its recipe; :class:`MissingError` where there is none of the name."""
     return [step.name for step in recipe.steps].index(name)
 
 

@@ -28,10 +28,12 @@ class Section:
 
     @cached_property
     def low(self) -> float:
+        """The lowest height of any body, mm."""
         return float(self.heights[1:].min()) if len(self.heights) > 1 else 0.0
 
     @cached_property
     def high(self) -> float:
+        """The highest height of any body, mm."""
         return float(self.heights[1:].max()) if len(self.heights) > 1 else 0.0
 
 

@@ -63,6 +63,7 @@ class _Echo:
 
     @property
     def middle(self) -> tuple[int, int]:
+        """Row and column of no shift at all."""
         return self.values.shape[0] // 2, self.values.shape[1] // 2
 
     def at(self, shift: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:

@@ -45,6 +45,7 @@ class Cuts:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of its paths, for the cache."""
         return int(self.x.nbytes + self.y.nbytes + sum(patch.nbytes for patch in self.patches))
 
 

@@ -59,6 +59,7 @@ class Patch:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of its rasters, for the cache."""
         return self.cut.nbytes
 
     def edge(self) -> list[tuple[float, float]]:

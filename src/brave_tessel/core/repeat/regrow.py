@@ -37,6 +37,7 @@ class Quilt:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of its rasters, for the cache."""
         return self.column.nbytes + self.row.nbytes
 
 
@@ -52,6 +53,7 @@ class _Search:
 
     @classmethod
     def of(cls, sample: Raster) -> _Search:
+        """A search over a sample (H, W, C), its sums made once."""
         scale = min(1.0, SEARCH_PX / max(sample.shape[:2]))
         size = (max(8, round(sample.shape[1] * scale)), max(8, round(sample.shape[0] * scale)))
         small = np.asarray(cv2.resize(sample, size, interpolation=cv2.INTER_AREA), np.float32)

@@ -34,6 +34,7 @@ class Levelling:
 
 
 def small_size(length: int, breadth: int) -> tuple[int, int]:
+    """Rows and columns of a small picture with the same proportion."""
     scale = min(1.0, SOLVE_PX / max(length, breadth))
     return max(8, round(length * scale)), max(8, round(breadth * scale))
 

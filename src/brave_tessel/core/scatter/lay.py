@@ -38,6 +38,7 @@ class PieceMaps:
 
     @property
     def nbytes(self) -> int:
+        """Bytes of its rasters, for the cache."""
         return self.cover.nbytes + self.height.nbytes + self.colour.nbytes + self.roughness.nbytes
 
     def halves_to(self, px: float) -> int:

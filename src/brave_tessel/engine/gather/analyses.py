@@ -38,6 +38,7 @@ class Beat:
 
     @property
     def period_up_mm(self) -> float:
+        """Distance of rows that are equal again, mm."""
         return float(np.hypot(*self.lattice.up))
 
 

@@ -46,6 +46,7 @@ class RigSettings:
     seconds: float = 1.2
 
     def check(self) -> None:
+        """Raise :class:`OutOfRangeError` where a value cannot be."""
         if self.sample not in SAMPLES:
             raise OutOfRangeError("sample", value=self.sample, allowed=", ".join(SAMPLES))
         if not 8 <= self.frames <= 12:
@@ -65,6 +66,7 @@ class Sample:
 
     @property
     def normal(self) -> Raster:
+        """Normals (H, W, 3) of its relief."""
         return normal_of_height(self.height, self.grid)
 
 

@@ -91,6 +91,7 @@ def keep_palette(job: Job, name: str, stops: tuple[str, ...]) -> tuple[AnyComman
 
 
 def remove_palette(palette: Palette) -> AnyCommand:
+    """The command that takes a palette out of the job."""
     return Remove(path=("palettes", palette.id), label=f"Remove {palette.name}")
 
 
@@ -146,6 +147,7 @@ def lengthen_touch(source: Source, touch: Touch, points: tuple[Point, ...]) -> A
 
 
 def remove_touch(source: Source, touch: str) -> AnyCommand:
+    """The command that takes a touch off a sheet."""
     return Remove(path=("sources", source.id, "touches", touch), label="Remove a stroke")
 
 
@@ -185,6 +187,7 @@ def quieten_feature(source: Source, maps: MapSet, feature: Feature) -> AnyComman
 
 
 def remove_quiet(source: Source, quiet: str) -> AnyCommand:
+    """The command that uncovers a spot again."""
     return Remove(path=("sources", source.id, "quiets", quiet), label="Let a spot show again")
 
 
@@ -220,10 +223,12 @@ def new_scatter(job: Job) -> tuple[AnyCommand, Source]:
 
 
 def scatter_path(source: Source, *more: str) -> tuple[str, ...]:
+    """The way to something within a source's scatter sheet."""
     return ("sources", source.id, "scatter", *more)
 
 
 def add_kind(source: Source, kind: PieceKind) -> AnyCommand:
+    """The command that adds a kind of piece to a scatter sheet."""
     return Insert(path=scatter_path(source, "kinds"), item=kind, label=f"Add {kind.name}")
 
 
@@ -252,6 +257,7 @@ def lay_piece(source: Source, kind: str, at: Point, *, like: LaidPiece | None = 
 
 
 def move_piece(source: Source, piece: LaidPiece, at: Point, *, gesture: str) -> AnyCommand:
+    """The command that moves a laid piece to a place, mm; one gesture is one step."""
     assert source.scatter is not None
     x, y = at[0] % source.scatter.width_mm, at[1] % source.scatter.height_mm
     value = msgspec.structs.replace(piece, x_mm=round(x, 3), y_mm=round(y, 3))
@@ -281,6 +287,7 @@ def set_strew(source: Source, name: str, value: Value, *, gesture: str = "") -> 
 
 
 def remove_piece(source: Source, id: str) -> AnyCommand:
+    """The command that takes a laid piece off the sheet."""
     return Remove(path=scatter_path(source, "laid", id), label="Take out a piece")
 
 

@@ -42,16 +42,20 @@ class BundleWhat(Node, What, frozen=True, kw_only=True, tag="bundle"):
     dials: tuple[tuple[str, ...], ...] = ()
 
     def held(self) -> tuple[Layer, ...]:
+        """Its layers, from the bottom up."""
         return self.layers
 
     def holding(self, layers: tuple[Layer, ...]) -> BundleWhat:
+        """The same bundle with other layers."""
         return msgspec.structs.replace(self, layers=layers)
 
     @property
     def holds(self) -> bool:
+        """Whether other layers may be put into it."""
         return True
 
     def refers(self) -> References:
+        """What its layers refer to."""
         return sum((layer.what.refers() for layer in self.layers), References())
 
 

@@ -33,9 +33,11 @@ class DecalWhat(Node, What, frozen=True, kw_only=True, tag="decal"):
     strew: Setting = Setting(op="decal.strew")
 
     def refers(self) -> References:
+        """The sources that its recipe looks at."""
         return References(sources=(self.source,) if self.source else ())
 
     def made_of_recipe(self) -> Recipe | None:
+        """The recipe that makes it."""
         return self.recipe
 
 

@@ -35,6 +35,7 @@ class InscriptionWhat(Node, What, frozen=True, kw_only=True, tag="inscription"):
     cut: Setting = Setting(op="inscription.cut")
 
     def refers(self) -> References:
+        """The drawing it is cut from, if it is not text."""
         return References(blobs=(self.drawing,) if self.drawing else ())
 
 

@@ -24,9 +24,11 @@ class PaintedWhat(Node, What, frozen=True, kw_only=True, tag="painted"):
     strokes: tuple[Stroke, ...] = ()
 
     def painted(self) -> tuple[Stroke, ...] | None:
+        """Its strokes."""
         return self.strokes
 
     def refers(self) -> References:
+        """The sources and recipes that its strokes take as tips."""
         return References(sources=tuple(sorted({stroke.tip for stroke in self.strokes} - {""})))
 
 

@@ -31,6 +31,7 @@ class RecipeWhat(Node, What, frozen=True, kw_only=True, tag="recipe"):
     up: int = 1
 
     def made_of_recipe(self) -> Recipe | None:
+        """The recipe that makes it."""
         return self.recipe
 
 

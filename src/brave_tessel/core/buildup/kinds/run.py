@@ -36,6 +36,7 @@ class RunWhat(Node, What, frozen=True, kw_only=True, tag="run"):
     roughness: float = 0.8
 
     def refers(self) -> References:
+        """The source it lays along itself, if any."""
         source = self.stamp.values.get("source")
         return References(sources=(str(source),) if source else ())
 

@@ -23,6 +23,7 @@ class ScatterWhat(Node, What, frozen=True, kw_only=True, tag="scatter"):
     scatter: Scatter = Scatter()
 
     def refers(self) -> References:
+        """The sources that its pieces are cut from."""
         kinds = self.scatter.kinds
         return References(
             sources=tuple(kind.source for kind in kinds if kind.source),

@@ -31,6 +31,7 @@ class SourceWhat(Node, What, frozen=True, kw_only=True, tag="source"):
     merged: tuple[Layer, ...] = ()
 
     def refers(self) -> References:
+        """The source it lays."""
         own = References(sources=(self.source,))
         return sum((layer.what.refers() for layer in self.merged), own)
 

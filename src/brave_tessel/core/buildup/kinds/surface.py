@@ -24,6 +24,7 @@ class SurfaceWhat(Node, What, frozen=True, kw_only=True, tag="surface"):
     up: int = 1
 
     def refers(self) -> References:
+        """The surface it lays."""
         return References(surfaces=(self.surface,))
 
 

@@ -26,6 +26,7 @@ def draws(count: int, salt: int, seed: int) -> _F:
 
 
 def how_many(grid: Grid, a_square_metre: float) -> int:
+    """The number of marks on a sheet from that on a square metre, at least one."""
     return min(MOST, max(0, round(a_square_metre * grid.width_mm * grid.height_mm / 1e6)))
 
 

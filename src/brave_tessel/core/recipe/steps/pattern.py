@@ -60,6 +60,7 @@ class Setting:
 
     @property
     def courses(self) -> int:
+        """Rows in one repeat."""
         return self.up
 
 
