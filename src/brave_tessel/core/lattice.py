@@ -1,8 +1,8 @@
 """Seeded hashing of lattice cells: the only source of randomness in the core.
 
-A cell is hashed by its wrapped integer coordinates and a seed, so that a picture is the same on
-every machine, in every order and at every resolution, and equal one repeat later.
-The mixer is the 32-bit finaliser with low bias by C. Wellons ("hash prospector", public domain).
+A cell is hashed by its wrapped integer coordinates and a seed, so that a picture is the same on every machine, in every
+order and at every resolution, and equal one repeat later. The mixer is the 32-bit finaliser with low bias by C. Wellons
+("hash prospector", public domain).
 """
 
 from __future__ import annotations

@@ -37,9 +37,8 @@ class Outline:
     def placed(
         self, *, at: tuple[float, float], turn: float = 0.0, size: float = 1.0, stretch: float = 1.0, skew: float = 0.0
     ) -> Outline:
-        """The outline with its middle at a point in mm, scaled by ``size`` (across once more by ``stretch``),
-        leaning by
-        ``skew`` and turned by ``turn`` degrees anticlockwise.
+        """The outline with its middle at a point in mm, scaled by ``size`` (across once more by ``stretch``), leaning
+        by ``skew`` and turned by ``turn`` degrees anticlockwise.
         """
         left, low, right, high = self.box()
         middle = np.array([(left + right) / 2, (low + high) / 2])

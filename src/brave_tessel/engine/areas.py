@@ -25,9 +25,8 @@ class NotLocalError(Exception):
 class AreaRun:
     """One evaluation of parts. ``cache`` holds the whole results of an earlier plan.
 
-    A task that changed is done on the part it is asked for, with as much around it as it looks at. What looks at
-    the whole
-    sheet and changed keeps its earlier result: it is put right by the next whole evaluation.
+    A task that changed is done on the part it is asked for, with as much around it as it looks at. What looks at the
+    whole sheet and changed keeps its earlier result: it is put right by the next whole evaluation.
     """
 
     cache: Cache

@@ -103,9 +103,8 @@ class Renderer:
     def set_textures(
         self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray, height: AnyArray | None = None
     ) -> None:
-        """A surface's three pictures, (H, W, 3) uint8, and its height in [0, 1], (H, W), for parallax; unchanged
-        ones (by key)
-        are left alone.
+        """A surface's three pictures, (H, W, 3) uint8, and its height in [0, 1], (H, W), for parallax; unchanged ones
+        (by key) are left alone.
         """
         known = self._textures.get(surface)
         if known and known[0] == key:

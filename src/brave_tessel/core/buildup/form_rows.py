@@ -143,8 +143,7 @@ class Flag:
 @dataclass(frozen=True, slots=True)
 class Act:
     """A button. ``change`` says from the present layer what it changes; without one, ``asks`` names what the window
-    does:
-    recipe, drawing, unbundle, unmerge or surface (``about`` its id).
+    does: recipe, drawing, unbundle, unmerge or surface (``about`` its id).
     """
 
     title: str

@@ -20,8 +20,7 @@ REACH = 24
 @dataclass(frozen=True, slots=True)
 class Turn:
     """A turn that closes: the matrix from places on the sheet to places on the layer's own sheet, and how far it is
-    from
-    what was asked: its angle in degrees, how many times finer it is laid, and its stretch as a share.
+    from what was asked: its angle in degrees, how many times finer it is laid, and its stretch as a share.
     """
 
     matrix: npt.NDArray[np.float64]
@@ -63,9 +62,8 @@ def closing_turn(wanted: float, sheet_mm: tuple[float, float], cell_mm: tuple[fl
     """The nearest turn that closes.
 
     A turned layer closes where each side of the sheet lands on whole repeats of the layer. Of all steps of whole
-    repeats
-    the two are taken that together come nearest to a plain turn: a degree off counts as much as 3 % of scale or 2 % of
-    stretch.
+    repeats the two are taken that together come nearest to a plain turn: a degree off counts as much as 3 % of scale or
+    2 % of stretch.
     """
     if wanted % 360 == 0:
         return Turn(np.eye(2), 0.0, 1.0, 0.0)

@@ -30,8 +30,7 @@ MODES: Mapping[MapKind, tuple[str, ...]] = {
 
 def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix]) -> Planes:
     """The layer's planes with their modes carried out against the ground: B(ground, layer) of W3C Compositing and
-    Blending
-    Level 1, colours on their sRGB codes.
+    Blending Level 1, colours on their sRGB codes.
     """
     made = []
     for kind, beneath in zip(LAYERED, ground, strict=True):
@@ -94,7 +93,6 @@ def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: M
 
 def with_detail(normal: Raster, detail: Raster | None) -> Raster:
     """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill
-    2012,
-    partial derivatives).
+    2012, partial derivatives).
     """
     return normal if detail is None else _normal(_slopes(normal) + detail)

@@ -147,11 +147,9 @@ def lay(
     """One layer joined onto a stack.
 
     The layer's top is ``level + relief + drape · ground``; it shows where its top is higher than the ground, mixed
-    linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal
-    heights the
-    later layer lies on top at feather 0. The first layer has nothing beneath it and always shows. ``relief`` is the
-    layer's own where it is known already
-    (:func:`own_relief`).
+    linearly over ``feather`` and scaled by its coverage; without a contest its share is its coverage. Of equal heights
+    the later layer lies on top at feather 0. The first layer has nothing beneath it and always shows. ``relief`` is the
+    layer's own where it is known already (:func:`own_relief`).
     """
     grid = below.grid
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)

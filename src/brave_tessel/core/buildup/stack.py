@@ -16,13 +16,10 @@ from ..sheet import Grid, Raster
 class Stack:
     """The mixed maps of the layers so far, who lies on top, and by how much.
 
-    ``top`` (H, W) uint8 is the number of the layer that shows (0 nothing, 1 the first that shows); ``margin`` (H,
-    W) its
-    height over the ground beneath it, mm; ``share`` (H, W) the last layer's part in the mix. ``detail`` (H, W, 2)
-    are the
-    slopes that layers' own normals hold beyond their relief, ``shade`` (H, W) their own occlusion; None where no
-    layer has
-    any. ``water`` (H, W) is the depth of standing water, mm.
+    ``top`` (H, W) uint8 is the number of the layer that shows (0 nothing, 1 the first that shows); ``margin`` (H, W)
+    its height over the ground beneath it, mm; ``share`` (H, W) the last layer's part in the mix. ``detail`` (H, W, 2)
+    are the slopes that layers' own normals hold beyond their relief, ``shade`` (H, W) their own occlusion; None where
+    no layer has any. ``water`` (H, W) is the depth of standing water, mm.
     """
 
     grid: Grid

@@ -120,9 +120,8 @@ def _strength(stroke: Stroke, tips: Tips) -> float:
 def changed_boxes(
     before: Stroke | None, after: Stroke, width_mm: float, height_mm: float
 ) -> list[tuple[float, float, float, float]]:
-    """Rectangles of the sheet (left, low, right, high), mm, outside of which a stroke that has grown is as it was;
-    one for each
-    of its copies.
+    """Rectangles of the sheet (left, low, right, high), mm, outside of which a stroke that has grown is as it was; one
+    for each of its copies.
     """
     grown = (
         before is not None and msgspec.structs.replace(after, points=before.points, pressure=before.pressure) == before
@@ -197,9 +196,8 @@ def _near(first: np.ndarray, last: np.ndarray, own: Grid, reach: float) -> np.nd
 def lay_strokes(
     coverage: Raster, strokes: Sequence[Stroke], grid: Grid, tips: Tips | None = None, area: Area | None = None
 ) -> Raster:
-    """Coverage with strokes laid over it in order; the given raster is not changed. With an ``area`` it is that
-    part of the
-    sheet alone.
+    """Coverage with strokes laid over it in order; the given raster is not changed. With an ``area`` it is that part of
+    the sheet alone.
     """
     out = coverage.copy()
     for stroke in strokes:

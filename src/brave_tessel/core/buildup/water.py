@@ -19,8 +19,7 @@ def wetted(colour: Raster) -> Raster:
     """Base colour of a porous material when wet: the light under a film of water is partly sent back into it.
 
     Ångström 1925; Lekner and Dorf 1988, Applied Optics 27, 1278: A_wet = 1 − (1 − R) a / (1 − p (1 − a)), a = 1 −
-    A_dry.
-    The reflection of the water's own surface is left out: the roughness shows that.
+    A_dry. The reflection of the water's own surface is left out: the roughness shows that.
     """
     dry = np.clip(colour, 0, 1)
     absorbed = 1 - dry

@@ -1,7 +1,7 @@
 """Intents as commands: frozen values with a label and a pure ``apply``.
 
-Entities are addressed by a path of field names and ids, such as
-``("surfaces", "surface-1", "layers", "layer-2", "seat", "values", "level")``.
+Entities are addressed by a path of field names and ids, such as ``("surfaces", "surface-1", "layers", "layer-2",
+"seat", "values", "level")``.
 """
 
 from __future__ import annotations

@@ -74,9 +74,8 @@ class Step(Node, frozen=True, kw_only=True):
 
 
 class Recipe(Node, frozen=True, kw_only=True):
-    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own; ``notes``
-    are kept
-    by section.
+    """An ordered list of steps, and which step feeds which map. ``seed`` is added to every step's own; ``notes`` are
+    kept by section.
     """
 
     steps: tuple[Step, ...] = ()
@@ -91,9 +90,8 @@ class Stroke(Node, frozen=True, kw_only=True):
     ``pressure`` is one number a point, none for full. ``spacing`` sets stamps of the brush that far apart, in widths; 0
     draws the path as one. ``stray`` moves stamps aside by up to so many widths. ``tip`` is a source whose lightness is
     the brush's shape. ``mirror`` is none, across, up or both, about ``centre``; ``fold`` turns it about there;
-    ``lattice``
-    repeats it in whole parts of the sheet. ``into`` says what a painted layer's stroke changes, by ``amount`` (mm for
-    heights) and ``colour``.
+    ``lattice`` repeats it in whole parts of the sheet. ``into`` says what a painted layer's stroke changes, by
+    ``amount`` (mm for heights) and ``colour``.
     """
 
     id: str
@@ -119,9 +117,8 @@ class Stroke(Node, frozen=True, kw_only=True):
 
 
 class Rule(Node, frozen=True, kw_only=True):
-    """One where-rule of a layer. ``shape`` softens, spreads and weighs what it gives; ``recipe`` is there for a
-    rule made
-    of steps: its opacity is the cover.
+    """One where-rule of a layer. ``shape`` softens, spreads and weighs what it gives; ``recipe`` is there for a rule
+    made of steps: its opacity is the cover.
     """
 
     id: str
@@ -213,9 +210,8 @@ class UnknownWhat(Node, What, frozen=True, kw_only=True, tag="unknown"):
 
 
 class Layer(Node, frozen=True, kw_only=True):
-    """One item of a build-up: what it is, where it lies, how it sits. ``maps`` says which maps it changes,
-    ``mixes`` how,
-    where that is not plainly over. ``kit`` names the kit it came from.
+    """One item of a build-up: what it is, where it lies, how it sits. ``maps`` says which maps it changes, ``mixes``
+    how, where that is not plainly over. ``kit`` names the kit it came from.
     """
 
     id: str

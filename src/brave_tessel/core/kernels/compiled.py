@@ -24,9 +24,8 @@ def compiled(function: Kernel) -> Kernel:
 
 
 def still(pixels: AnyArray) -> AnyArray:
-    """The same array, not to be written. Results are frozen and fresh arrays are not, and a kernel would be
-    compiled for either;
-    handed its inputs so, it is compiled once.
+    """The same array, not to be written. Results are frozen and fresh arrays are not, and a kernel would be compiled
+    for either; handed its inputs so, it is compiled once.
     """
     view = pixels.view()
     view.flags.writeable = False

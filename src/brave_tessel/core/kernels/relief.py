@@ -146,9 +146,8 @@ def shadow_reach_px(tallest: float, grid: Grid, light: tuple[float, float, float
 def cast_shadow(
     height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32, furthest: float | None = None
 ) -> Raster:
-    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is
-    how far
-    shadows are looked for, pixels; by default as far as the relief can throw them.
+    """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is how
+    far shadows are looked for, pixels; by default as far as the relief can throw them.
     """
     x, y, z = light
     level = math.hypot(x, y)

@@ -74,8 +74,7 @@ def paint_pieces(
     out: Raster, pieces: npt.NDArray[np.float64], *, hardness: float, width_mm: float, height_mm: float, tapered: bool
 ) -> None:
     """Raise ``out`` (H, W) to a stroke's profile along single straight pieces (n, 6): both ends x, y in mm and the
-    radius at
-    each. Nothing wraps: what lies beyond ``out`` is not drawn.
+    radius at each. Nothing wraps: what lies beyond ``out`` is not drawn.
     """
     for x0, y0, x1, y1, r0, r1 in pieces.tolist():
         if tapered:
@@ -171,8 +170,7 @@ def paint_stamps(
     height_mm: float,
 ) -> None:
     """Stamps (n, 4) of x, y, radius in mm and turn in radians laid over each other, each by ``flow``; a round one
-    without a tip.
-    Nothing wraps, as in :func:`paint_pieces`.
+    without a tip. Nothing wraps, as in :func:`paint_pieces`.
     """
     shape = np.zeros((1, 1), np.float32) if tip is None else np.ascontiguousarray(tip, np.float32)
     _stamp(out, np.ascontiguousarray(stamps, np.float64), shape, float(hardness), float(flow), width_mm, height_mm)

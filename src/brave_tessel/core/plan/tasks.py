@@ -42,9 +42,8 @@ class Local:
 class Task:
     """One piece of work. ``owner`` is the entity whose fault a failure is; then ``fallback`` stands in.
 
-    ``local`` says how a part of the result is worked out alone, where that can be done. ``gridless`` results do not
-    lie on
-    the sheet's pixels: a brush's tip, a number.
+    ``local`` says how a part of the result is worked out alone, where that can be done. ``gridless`` results do not lie
+    on the sheet's pixels: a brush's tip, a number.
     """
 
     key: bytes

@@ -39,8 +39,7 @@ class Section:
 
 def cut_along(stacks: Sequence[Stack], y_mm: float, angle: float) -> Section:
     """The section along a line through the middle of the sheet at a level, turned by ``angle`` degrees, one sheet's
-    width
-    long; heights between pixels are linear, over the edges of the sheet as well.
+    width long; heights between pixels are linear, over the edges of the sheet as well.
     """
     if angle == 0:
         return cut_level(stacks, y_mm)

@@ -144,9 +144,8 @@ class RowList(QListWidget):
     brought = pyqtSignal(str, str, str)
 
     def __init__(self, name: str, *, reorder: bool = False, several: bool = False, takes: str = "") -> None:
-        """``takes`` is a kind of dragged data that may be dropped between the rows: ``brought`` tells what, at
-        which row, and
-        whether above, below or into it.
+        """``takes`` is a kind of dragged data that may be dropped between the rows: ``brought`` tells what, at which
+        row, and whether above, below or into it.
         """
         super().__init__()
         self.takes = takes

@@ -29,11 +29,10 @@ MIX = replace(
 
 
 class BundleWhat(Node, What, frozen=True, kw_only=True, tag="bundle"):
-    """Layers held together. Passing: each meets what lies beneath by itself, within the bundle's Where. Closed:
-    they are
-    joined first and meet it as one. ``mix`` weighs the lowest layer in it, whole up to 0.5, against the others, whole
-    from 0.5; ``dials`` are places of settings within it that its card keeps open: a layer's id, the way to a setting,
-    a name.
+    """Layers held together. Passing: each meets what lies beneath by itself, within the bundle's Where. Closed: they
+    are joined first and meet it as one. ``mix`` weighs the lowest layer in it, whole up to 0.5, against the others,
+    whole from 0.5; ``dials`` are places of settings within it that its card keeps open: a layer's id, the way to a
+    setting, a name.
     """
 
     layers: tuple[Layer, ...] = ()

@@ -99,8 +99,7 @@ def ridged(
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:
     """Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the
-    broad
-    (Musgrave, "Texturing and Modeling", chapter 16).
+    broad (Musgrave, "Texturing and Modeling", chapter 16).
     """
     total, weight, power = np.zeros(grid.shape, np.float32), np.ones(grid.shape, np.float32), 0.0
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
@@ -155,9 +154,8 @@ _TRIANGLE_SD = 0.0344
 def even_clouds(
     grid: Grid, *, size: Size = 100.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
 ) -> Field:
-    """Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean
-    to level
-    and upright (after Perlin's simplex noise, 2001).
+    """Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean to
+    level and upright (after Perlin's simplex noise, 2001).
     """
     nx = whole_periods(grid.width_mm, size)
     spacing = grid.width_mm / nx
@@ -259,9 +257,8 @@ def oriented(
     variety: Annotated[float, Fraction(0.05, 1, least=0.02, most=2, help="How far their distances vary.")] = 0.35,
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:
-    """Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made
-    from its
-    spectrum, which is exact on the wrapped sheet.
+    """Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made from
+    its spectrum, which is exact on the wrapped sheet.
     """
     kx, ky, fx, fy = _waves(grid, size / (1 + 3 * variety))
     f = np.hypot(fx, fy)

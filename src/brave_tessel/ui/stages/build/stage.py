@@ -413,9 +413,8 @@ class BuildStage(Stage):
 
 
 def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
-    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once,
-    but for layers
-    that are hidden.
+    """The small pictures after another picture has come. Coarse ones only fill gaps: the fine ones follow at once, but
+    for layers that are hidden.
     """
     hidden = {
         id
