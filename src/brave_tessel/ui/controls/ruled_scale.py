@@ -197,6 +197,7 @@ class RuledScale(QWidget):
     def _set(self, value: float) -> None:
         value = min(self.param.most, max(self.param.least, value))
         if value != self.value:
+            self.field.setModified(False)
             self.show_value(value)
             self.changed.emit(self.param.check(value))
 
@@ -211,6 +212,7 @@ class RuledScale(QWidget):
             self._restyle()
             self.refused.emit(sentence(error))
             return
+        self.field.setModified(False)
         self.show_value(float(value))
         self.changed.emit(value)
         self.released.emit()
@@ -222,13 +224,15 @@ class RuledScale(QWidget):
             style.polish(self.field)
 
     def show_value(self, value: float) -> None:
-        """Show a value from the job; sends nothing."""
+        """Show a value from the job; sends nothing. What is just being typed stays, to be finished or mended."""
         self.value = float(value)
+        self.rule.position = self._position_of(self.value)
+        self.rule.update()
+        if self.field.hasFocus() and self.field.isModified():
+            return
         decimals = 0 if self.param.kind in {"whole", "seed"} else 2 if abs(value) < 100 else 1
         self.field.setText(format_number(self.value, decimals=decimals))
         self.field.setModified(False)
         if self.field.property("wrong"):
             self.field.setProperty("wrong", False)
             self._restyle()
-        self.rule.position = self._position_of(self.value)
-        self.rule.update()
