@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import msgspec
 
+from ...core.errors import DoesNotFitError
 from ...core.gather.straighten import Corners, check_corners
 from ...core.job.commands import AnyCommand, Batch, Insert, Remove, Set
 from ...core.job.document import Job, Picture, Source
-from ...core.job.layers import laid_times
+from ...core.job.layers import every_layer, laid_times
 from ...core.job.nodes import Setting
 from ...core.operation import Value
 from ...core.repeat.mend import closed_size
@@ -98,8 +99,25 @@ def add_source(source: Source) -> AnyCommand:
 
 
 def remove_source(job: Job, source: Source) -> AnyCommand:
-    """Take a source out; refused while a surface is made of it."""
+    """Take a source out.
+
+    Raises
+    ------
+    DoesNotFitError
+        while a surface is made of it, or a rule of a layer looks at it.
+    """
+    for surface in job.surfaces:
+        for layer, _way in every_layer(surface.layers):
+            if source.id in layer.what.refers().sources or any(_looks_at(entry.rule, source) for entry in layer.where):
+                reason = f"{surface.name} is made of it; take {layer.name} out there first"
+                raise DoesNotFitError(source.name, value="being taken out", allowed=reason)
     return Remove(path=("sources", source.id), label=f"Remove {source.name}")
+
+
+def _looks_at(rule: Setting, source: Source) -> bool:
+    """Whether one of a rule's values names the source."""
+    params = rule.operation.params
+    return any(params[name].kind == "source" and value == source.id for name, value in rule.complete().items())
 
 
 def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, *, gesture: str) -> AnyCommand:

@@ -7,8 +7,8 @@ from pathlib import Path
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtWidgets import QFileDialog, QWidget
 
+from ....core.errors import TesselError
 from ....core.job.document import Job, Source
-from ....core.job.layers import every_layer
 from ....core.quantity import format_size
 from ....core.sheet import AnyArray
 from ....engine.gather.links import missing_files
@@ -16,6 +16,7 @@ from ....engine.gather.scans import Scan
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture, ScatterPicture
+from ....engine.wording import sentence
 from ....formats.images import SUFFIXES
 from ...board import to_pixmaps
 from ...controls.panels import Heading, button
@@ -139,12 +140,12 @@ class GatherStage(Stage):
         self.desk.selection.choose(source=id)
 
     def _remove(self, id: str) -> None:
-        source = self.desk.job.source(id)
-        layers = (layer for surface in self.desk.job.surfaces for layer, _ in every_layer(surface.layers))
-        if any(id in layer.what.refers().sources for layer in layers):
-            self.desk.tell(f"{source.name} is used by a surface; take it out there first.", "caution")
+        try:
+            command = source_intents.remove_source(self.desk.job, self.desk.job.source(id))
+        except TesselError as error:
+            self.desk.tell(sentence(error), "caution")
             return
-        self.desk.dispatch(source_intents.remove_source(self.desk.job, source))
+        self.desk.dispatch(command)
 
     def _new_scatter(self) -> None:
         command, source = sheet_intents.new_scatter(self.desk.job)
