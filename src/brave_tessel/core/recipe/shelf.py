@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..job.layers import Recipe, Step
-from ..maps import MapKind
-from ..operation import Value
+from ..job.layers import Recipe
+from .writer import RecipeWriter
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,37 +19,9 @@ class Stock:
     note: str
 
 
-class _Writer:
-    """Writes steps one after another, section by section."""
-
-    def __init__(self) -> None:
-        self.steps: list[Step] = []
-        self.title = ""
-
-    def section(self, title: str) -> None:
-        """Begin a part of the recipe with a heading."""
-        self.title = title
-
-    def add(
-        self, name: str, op: str, made_from: dict[str, str] | None = None, opened: tuple[str, ...] = (), **values: Value
-    ) -> str:
-        """Add a step; returns its name."""
-        self.steps.append(
-            Step(name=name, op=op, values=values, made_from=made_from or {}, section=self.title, opened=opened)
-        )
-        return name
-
-    def recipe(self, *, height: str, colour: str, roughness: str, metalness: str = "") -> Recipe:
-        """The recipe, and which steps give its maps."""
-        yields = {MapKind.HEIGHT: height, MapKind.BASE_COLOUR: colour, MapKind.ROUGHNESS: roughness}
-        if metalness:
-            yields[MapKind.METALNESS] = metalness
-        return Recipe(steps=tuple(self.steps), yields=yields)
-
-
 def terrazzo() -> Recipe:
     """Chips of oyster, green marble and dark stone in a pale binder, ground flat."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Chips")
     w.add("large cells", "pattern.crazy", size=30.0, joint=3.5, seed=3, opened=("size",))
     w.add("large chips", "piece.share", {"pieces": "large cells"}, share=0.62, seed=5, opened=("share",))
@@ -94,7 +65,7 @@ def terrazzo() -> Recipe:
 
 def slate_roof() -> Recipe:
     """Riven slates in half bond, 500 × 250 with a lap of 100."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Slates")
     w.add(
         "slates",
@@ -155,7 +126,7 @@ def slate_roof() -> Recipe:
 
 def wet_shingle() -> Recipe:
     """Rounded stones of two sizes in grit, wet."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Stones")
     w.add("large", "pattern.cobbles", size=42.0, joint=3.0, jitter=1.0, even=3, seed=4, opened=("size",))
     w.add("large domes", "piece.dome", {"pieces": "large"}, width=14.0, flat=0.55, corners=16.0, spread=0.45, seed=3)
@@ -201,7 +172,7 @@ def wet_shingle() -> Recipe:
 
 def limewash() -> Recipe:
     """Brushed limewash over a floated lime render, worn where it stands proud."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Render")
     w.add("float", "noise.warped", size=320.0, shove=90.0, octaves=8, gain=0.55, seed=3)
     w.add("sand", "noise.clouds", size=6.0, octaves=5, gain=0.75, seed=5)
@@ -229,7 +200,7 @@ def limewash() -> Recipe:
 
 def crazed_tiles() -> Recipe:
     """Glazed wall tiles, half bond, the glaze crazed and pooled at the edges."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Tiles")
     w.add(
         "tiles",
@@ -295,7 +266,7 @@ def crazed_tiles() -> Recipe:
 
 def verdigris() -> Recipe:
     """Seamed copper gone green, brown where rain has kept it bare."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Sheet")
     w.add("seams", "pattern.seams", pitch=430.0, height=24.0, width=9.0, opened=("pitch",))
     w.add("buckle", "noise.clouds", size=520.0, octaves=3, gain=0.4, seed=3)
@@ -323,7 +294,7 @@ def verdigris() -> Recipe:
 
 def tarred_boards() -> Recipe:
     """Sawn deck boards under old tar, worn through along the grain."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Boards")
     w.add(
         "boards",
@@ -379,7 +350,7 @@ def tarred_boards() -> Recipe:
 
 def road() -> Recipe:
     """Stone in binder, cracked, with a cut-out patch and a polished wheel track."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Stones")
     w.add("coarse", "pattern.cobbles", size=12.0, joint=1.4, jitter=1.0, even=2, seed=3, opened=("size",))
     w.add("coarse domes", "piece.dome", {"pieces": "coarse"}, width=4.0, flat=0.75, spread=0.6, seed=4)
@@ -441,7 +412,7 @@ def road() -> Recipe:
 
 def seat_cloth() -> Recipe:
     """Twill of two yarns with a nap of fibres, for the seats of the buffet."""
-    w = _Writer()
+    w = RecipeWriter()
     w.section("Weave")
     w.add("threads", "pattern.threads", size=1.6, weave="twill", fill=0.95, opened=("size",))
     w.add("weave", "pattern.weave", size=1.6, weave="twill", fill=0.95)
