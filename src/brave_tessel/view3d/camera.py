@@ -24,7 +24,7 @@ class Camera:
 
     @property
     def eye(self) -> Vector:
-        """Where it stands, mm."""
+        """Where it stands, m."""
         a, p = math.radians(self.azimuth), math.radians(self.pitch)
         away = np.array([math.sin(a) * math.cos(p), math.sin(p), math.cos(a) * math.cos(p)])
         return np.array(self.target) + away * self.distance

@@ -1,0 +1,104 @@
+"""The camera: what it does to a view, beside plain geometry."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from brave_tessel.view3d.camera import Camera, orthographic_from, perspective
+
+ANGLES = st.floats(-170, 170)
+CAMERAS = st.builds(
+    Camera,
+    target=st.tuples(*[st.floats(-5, 5)] * 3),
+    distance=st.floats(0.5, 20),
+    azimuth=ANGLES,
+    pitch=st.floats(-20, 80),
+    field_of_view=st.floats(20, 80),
+)
+
+
+def seen(camera, point, aspect=1.5):
+    """Where a point lies on the picture, both −1 to 1."""
+    clip = camera.view_projection(aspect) @ np.array([*point, 1.0])
+    return clip[:3] / clip[3]
+
+
+@given(CAMERAS)
+def test_what_it_looks_at_is_in_the_middle(camera):
+    x, y, depth = seen(camera, camera.target)
+    assert (x, y) == pytest.approx((0, 0), abs=1e-6)
+    assert -1 < depth < 1
+
+
+@given(CAMERAS)
+def test_its_axes_are_a_right_handed_frame(camera):
+    right, up, forward = camera.axes()
+    frame = np.stack([right, up, -forward])
+    assert frame @ frame.T == pytest.approx(np.eye(3), abs=1e-9)
+    assert np.linalg.det(frame) == pytest.approx(1)
+    assert up[1] > 0
+    assert right[1] == pytest.approx(0, abs=1e-9)
+
+
+@given(CAMERAS, st.floats(-0.95, 0.95), st.floats(-0.95, 0.95), st.floats(0.5, 15))
+def test_a_ray_leads_to_what_is_seen_there(camera, x, y, away):
+    origin, direction = camera.ray(x, y, 1.5)
+    assert np.linalg.norm(direction) == pytest.approx(1)
+    found = seen(camera, origin + away * direction)
+    assert found[:2] == pytest.approx((x, y), abs=1e-6)
+
+
+@given(CAMERAS, st.floats(-50, 50), st.floats(-50, 50))
+def test_orbiting_keeps_the_distance_and_what_it_looks_at(camera, right, down):
+    turned = camera.orbited(right, down)
+    assert turned.target == camera.target
+    assert np.linalg.norm(turned.eye - np.array(turned.target)) == pytest.approx(camera.distance)
+    assert -20 <= turned.pitch <= 85
+
+
+@given(CAMERAS, st.floats(-0.4, 0.4), st.floats(-0.4, 0.4))
+def test_panned_the_target_moves_by_that_share_of_the_picture(camera, right, up):
+    """What was in the middle lies where the hand has drawn it, as the field of view says."""
+    moved = camera.panned(right, up)
+    x, y, _ = seen(moved, camera.target, aspect=1.0)
+    assert (x / 2, -y / 2) == pytest.approx((right, up), abs=1e-6)
+
+
+@given(CAMERAS, st.floats(0.2, 4))
+def test_walking_in_and_out_again_comes_back(camera, steps):
+    there = camera.walked(-steps)
+    if there.distance < 30:
+        assert there.walked(steps).distance == pytest.approx(camera.distance) or there.distance * 0.9**steps < 0.8
+
+
+def test_close_up_it_walks_on_instead_of_standing():
+    camera = Camera(distance=0.8)
+    on = camera.walked(1.0)
+    assert on.distance == camera.distance
+    assert np.linalg.norm(np.array(on.target) - np.array(camera.target)) == pytest.approx(0.12)
+
+
+@pytest.mark.parametrize("depth", [0.05, 1.0, 60.0])
+def test_the_near_and_the_far_plane_are_the_ends_of_clip_space(depth):
+    """Khronos OpenGL specification: −1 at the near plane, 1 at the far one."""
+    clip = perspective(46.0, 1.0, 0.05, 60.0) @ np.array([0.0, 0.0, -depth, 1.0])
+    wanted = {0.05: -1.0, 60.0: 1.0}.get(depth)
+    if wanted is not None:
+        assert clip[2] / clip[3] == pytest.approx(wanted)
+    else:
+        assert -1 < clip[2] / clip[3] < 1
+
+
+@pytest.mark.parametrize("light", [(0, 1, 0), (1, 1, 0), (-0.3, 0.2, 0.9), (0, 0.99, 0.1)])
+def test_the_lights_view_holds_the_whole_sphere(light):
+    centre, radius = np.array([2.0, 1.0, -1.0]), 3.0
+    matrix = orthographic_from(np.array(light, float), centre, radius)
+    points = np.random.default_rng(1).normal(size=(200, 3))
+    points = centre + radius * points / np.linalg.norm(points, axis=1, keepdims=True)
+    clip = np.column_stack([points, np.ones(len(points))]) @ matrix.T
+    assert np.abs(clip[:, :2]).max() <= 1 + 1e-9
+    assert np.abs(clip[:, 2]).max() <= 1
+    assert clip[:, 3] == pytest.approx(1)
+    middle = matrix @ np.array([*centre, 1.0])
+    assert middle[:2] == pytest.approx((0, 0), abs=1e-9)
