@@ -6,7 +6,7 @@ import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QStackedWidget
+from PyQt6.QtWidgets import QApplication, QLabel, QStackedWidget
 
 from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.formats import disk
@@ -27,11 +27,19 @@ def drop(window, *paths):
 
 
 def test_empty_states_say_what_to_do(window, settled):
-    for stage in window.stages:
-        window.desk.go(stage)
+    shown = {}
+    for name, stage in window.stages.items():
+        window.desk.go(name)
         settled(window)
-    assert window.stages["Gather"].source_card.title.text() == "No picture yet"
-    assert window.stages["Place"].put_up.isVisible() or window.desk.view.stage != "Place"
+        card = window.stacks["card"].currentWidget()
+        card = card.currentWidget() if isinstance(card, QStackedWidget) else card
+        shown[name] = " ".join(label.text() for label in card.findChildren(QLabel) if label.isVisible())
+        if name == "Place":
+            assert stage.put_up.isVisible()
+            assert not stage.card.isEnabled()
+    assert "No picture yet" in shown["Gather"]
+    assert "No part chosen" in shown["Place"]
+    assert {name for name in shown if not shown[name].strip()} == set()
 
 
 def test_pictures_are_dropped_and_bad_ones_told(window, settled, photo_file, tmp_path):

@@ -56,9 +56,9 @@ class LayerCard(WhereForms):
         self.show_layer(self.desk.selection.surface, self.desk.selection.layer)
 
     def _shape(self, surface: Surface | None, layer: Layer | None) -> Hashable:
-        """What the card's make-up hangs on; numbers are not in it."""
+        """What the card's make-up hangs on; numbers are not in it. Never None, which is what is not built yet."""
         if surface is None or layer is None:
-            return None
+            return "empty"
         rows = tuple(row.key for row in kind_of(layer.what).form(self.desk.job, surface, layer))
         rules = tuple((rule.id, rule.rule.op, bool(rule.strokes)) for rule in layer.where)
         order = tuple(entry.id for entry, _ in every_layer(surface.layers))
