@@ -3,12 +3,13 @@ and keys.
 """
 
 import json
+from dataclasses import replace
 
 import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QLabel
 
 from brave_tessel.core.buildup.kinds.bundle import BundleWhat
 from brave_tessel.core.buildup.kinds.decal import DecalWhat
@@ -124,6 +125,7 @@ def test_a_drawing_is_taken_and_a_broken_one_told(build, settled, tmp_path):
     broken = tmp_path / "broken.svg"
     broken.write_text("<svg><path d='", encoding="utf-8")
     build.take_drawing(broken)
+    settled(build.window_)
     assert "broken.svg" in build.window_.told.text()
     assert build.desk.selection.layer.what.drawing
 
@@ -156,7 +158,7 @@ def test_layers_are_bundled_nested_opened_and_locked(build, settled):
     build.hand.set_painting(True)
     assert not build.surface_board.painting
     build.desk.selection.choose(layer=bundle.id)
-    build.layer_card.unbundle()
+    build.layer_card.asked.emit("unbundle", "")
     assert layers(build) == ["tiles", "top", fresh.id]
 
 
@@ -177,8 +179,8 @@ def test_layers_are_copied_into_another_surface(build, settled):
 
 def test_rules_are_rows_with_modes_order_and_presets(build, settled):
     card = build.layer_card
-    card._add_rule("where.band")
-    card._add_rule("where.noise")
+    card.add_rule("where.band")
+    card.add_rule("where.noise")
     settled(build.window_)
     assert len(card.rules.rows) == 2
     ids = [rule.id for rule in build.desk.selection.layer.where]
@@ -194,7 +196,7 @@ def test_rules_are_rows_with_modes_order_and_presets(build, settled):
 
 
 def test_a_gradients_handles_are_dragged_on_the_board(build, settled):
-    build.layer_card._add_rule("where.gradient")
+    build.layer_card.add_rule("where.gradient")
     settled(build.window_)
     board = build.surface_board
     end = next(h for h in board.handles.handles if h.name == "to")
@@ -204,7 +206,7 @@ def test_a_gradients_handles_are_dragged_on_the_board(build, settled):
 
 def test_small_pictures_show_what_the_preview_shows(build, settled):
     card = build.layer_card
-    card._add_rule("where.noise")
+    card.add_rule("where.noise")
     rule = build.desk.selection.layer.where[-1]
     build.desk.view.set_preview(1024)
     card.put(("where", rule.id, "rule", "values", "size"), 4.0, "Smaller")
@@ -227,8 +229,8 @@ def test_maps_are_switched_mixed_and_the_seat_changed(build, settled):
     card = build.layer_card
     card._switch(MapKind.HEIGHT, False)
     assert MapKind.HEIGHT not in build.desk.selection.layer.maps
-    card._set_mix(MapKind.BASE_COLOUR, mode="multiply")
-    card._set_mix(MapKind.BASE_COLOUR, strength=0.5)
+    card._set_mix(MapKind.BASE_COLOUR, {"mode": "multiply"})
+    card._set_mix(MapKind.BASE_COLOUR, {"strength": 0.5})
     assert build.desk.selection.layer.mix(MapKind.BASE_COLOUR).mode == "multiply"
     assert build.desk.selection.layer.mix(MapKind.BASE_COLOUR).strength == 0.5
     card._seat_kind("seat.over")
@@ -241,7 +243,7 @@ def test_maps_are_switched_mixed_and_the_seat_changed(build, settled):
 
 
 def test_who_wins_cover_and_reflectance_are_views(build, settled):
-    build.layer_card._add_rule("where.shape")
+    build.layer_card.add_rule("where.shape")
     seen = {}
     for view in ("Lit", "Who wins", "Cover", "Reflectance"):
         build.window_.actions_.show_view(view)
@@ -322,7 +324,7 @@ def test_a_kept_state_is_wiped_against_what_comes(build, settled):
 
 
 def test_a_pinned_probe_tells_what_each_rule_gave(build, settled, soon):
-    build.layer_card._add_rule("where.shape")
+    build.layer_card.add_rule("where.shape")
     settled(build.window_)
     board = build.surface_board
     hover(board, at(board, 150, 150))
@@ -338,7 +340,7 @@ def test_lights_hours_and_walls(build, settled):
     assert noon.height == pytest.approx(40.0, abs=0.1), "90° less the latitude at the equinox"
     assert evening.height < 12
     assert evening.sun < noon.sun
-    build.desk.view.set_light(exposure=2.0)
+    build.desk.view.set_light(exposure=replace(build.desk.view.exposure, exposure=2.0))
     settled(build.window_)
     assert "+1.0" in {c[1]: c[2] for c in build.block.cells}["Light"]
     build.window_.actions_.show_extent("Wall 6 m")
@@ -372,7 +374,7 @@ def test_an_id_colour_is_picked_on_the_board(demo_window, settled, soon):
     desk.go("Build")
     demo_window.actions_.show_extent("Cell")
     settled(demo_window)
-    build.layer_card._add_rule("where.id")
+    build.layer_card.add_rule("where.id")
     build.layer_card.set_setting(("where", desk.selection.layer.where[-1].id, "rule"), "source", "strandline")
     settled(demo_window)
     build.hand.pick_id()
@@ -390,7 +392,7 @@ def test_the_chosen_layers_are_merged_and_opened_again(build, settled, soon):
     soon(lambda: len(layers(build)) == 1)
     settled(build.window_)
     assert build.done.faults == {}
-    build.layer_card._open_merged()
+    build.layer_card.asked.emit("unmerge", "")
     assert layers(build) == ["tiles", "top"]
     build.desk.selection.layer_ids = ("top",)
     build.layers.merge()
@@ -407,11 +409,12 @@ def test_a_source_is_stamped_along_a_run_and_its_neutral_level_told(demo_window,
         ("what", "stamp"), Setting(op="stamp.source", values={"source": "mosaic", "step": 300.0, "width": 120.0}), "x"
     )
     settled(demo_window)
-    soon(
-        lambda: (
-            "neutral level is" in build.layer_card.told_neutral.text() and "mm" in build.layer_card.told_neutral.text()
-        )
-    )
+
+    def told():
+        return " ".join(label.text() for label in build.layer_card.findChildren(QLabel))
+
+    soon(lambda: "neutral level is" in told())
+    assert "mm, found from its rim" in told()
     assert build.done.faults == {}
 
 

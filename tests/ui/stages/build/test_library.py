@@ -16,7 +16,7 @@ from brave_tessel.ui.stages.build.surface_board import ITEM_MIME
 def test_a_kit_is_kept_found_and_dropped(build, settled, tmp_path, monkeypatch):
     panel = build.library
     panel.folders = [tmp_path]
-    build.layer_card._add_rule("where.hollows")
+    build.layer_card.add_rule("where.hollows")
     build.desk.selection.layer_ids = ("top",)
     panel.keep("Red wash", ("test", "red"))
     assert (tmp_path / "red-wash.kit.json").exists()

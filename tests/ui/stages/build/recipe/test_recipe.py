@@ -216,7 +216,7 @@ def test_a_surface_from_the_shelf_and_its_ramp(demo_window, settled):
 def test_a_where_rule_is_a_recipe_of_its_own(opened, settled):
     build = opened.stages["Build"]
     build.open_recipe(False)
-    build.layer_card._add_rule("where.recipe")
+    build.layer_card.add_rule("where.recipe")
     settled(opened)
     rule = opened.desk.selection.layer.where[-1]
     build.open_recipe(True, rule=rule.id)
