@@ -150,3 +150,16 @@ def test_esc_leaves_nothing_greyed(build, settled):
     settled(window)
     assert build.layer_card.isEnabled()
     assert build.desk.work.idle
+
+
+def test_what_was_seen_is_kept_for_the_next_opening(build, settled):
+    session = build.desk.session
+    settled(build.window_)
+    kept = session.previews["s"]
+    write(build.desk, (*TOP, "what", "colour"), "#00FF00")
+    settled(build.window_)
+    assert session.previews["s"].key != kept.key
+    newest = session.previews["s"]
+    build.desk.view.show_view("Height")
+    settled(build.window_)
+    assert session.previews["s"] is newest

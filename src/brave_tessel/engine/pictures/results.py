@@ -17,7 +17,6 @@ from ...core.plan.area import Area
 from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
 from ...core.repeat.quieten import Feature
 from ...core.sheet import AnyArray, Grid
-from ...formats.job_file import Preview
 from ..snapshot import Snapshot
 
 
@@ -37,7 +36,6 @@ class SurfacePicture:
     contact: dict[MapKind, list[AnyArray]] = field(default_factory=dict)
     findings: list[Finding] = field(default_factory=list)
     snapshot: Snapshot | None = None
-    preview: Preview | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -24,6 +24,7 @@ from ...core.plan.protocol import Place
 from ...core.plan.tasks import Task, task_key
 from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid, Raster
+from ...formats.job_file import Preview
 from ..evaluate import Evaluation
 from ..previews import make_preview
 from ..snapshot import Snapshot
@@ -48,6 +49,14 @@ class Showing:
         return replace(self, px=px)
 
 
+def preview_of(snapshot: Snapshot, done: SurfacePicture, showing: Showing) -> Preview | None:
+    """What is kept of a picture with the job; None of one that is not the surface as it usually looks."""
+    usual = VIEWS[showing.view] is None and not showing.solo and showing.exposure == METERED
+    if not done.fine or not usual or done.faults:
+        return None
+    return make_preview(snapshot, done.surface, done.mips[0])
+
+
 def surface_picture(
     snapshot: Snapshot, surface: Surface, showing: Showing, *, fine: bool, current: Current, layer: str = ""
 ) -> SurfacePicture:
@@ -63,21 +72,9 @@ def surface_picture(
     stacks = [run.value(task) for task in plan.stacks]
     codes = _codes(planner, run, plan, showing, maps, layer)
     thumbs = small_pictures(run, planner, whole, work=not fine)
-    plain = VIEWS[showing.view] is None and not showing.solo and showing.exposure == METERED and not run.faults
-    preview = make_preview(snapshot, surface, codes) if fine and plain else None
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(
-        plan.surface,
-        grid,
-        mip_chain(codes),
-        maps,
-        stacks,
-        thumbs,
-        dict(run.faults),
-        ms,
-        fine,
-        snapshot=snapshot,
-        preview=preview,
+        plan.surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, snapshot=snapshot
     )
 
 

@@ -9,9 +9,10 @@ from ...engine.areas import NotLocalError
 from ...engine.pictures import recipe as recipe_pictures
 from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
 from ...engine.pictures.strokes import Shown, stroke_parts
-from ...engine.pictures.surface import Showing, surface_picture
+from ...engine.pictures.surface import Showing, preview_of, surface_picture
 from ...engine.previews import Stored, stored_picture
 from ...engine.workers import Current
+from ...formats.job_file import Preview
 from ..workroom import Send
 from .base import COARSE_PX, Requests
 
@@ -63,21 +64,26 @@ class BuildRequests(Requests):
             for px in sizes:
                 fine = px == showing.px or px != COARSE_PX
                 now = showing.at(px)
-                send((surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer), showing))
+                done = surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer)
+                send((done, showing))
+                # After the picture: nobody waits for what is kept of it.
+                if fine and (kept := preview_of(snapshot, done, now)) is not None:
+                    send((surface.id, kept))
 
         self.work.stream("surface", work, self._show)
 
-    def _show(self, done: Stored | tuple[SurfacePicture, Showing]) -> None:
-        if isinstance(done, Stored):
-            self.stored_ready.emit(done)
-        else:
-            self._deliver(*done)
+    def _show(self, done: Stored | tuple[SurfacePicture, Showing] | tuple[str, Preview]) -> None:
+        match done:
+            case Stored():
+                self.stored_ready.emit(done)
+            case str() as surface, Preview() as kept:
+                self.session.previews[surface] = kept
+            case SurfacePicture() as picture, Showing() as showing:
+                self._deliver(picture, showing)
 
     def _deliver(self, done: SurfacePicture, showing: Showing) -> None:
         """A whole picture has come."""
         self._seen = done.surface.id
-        if done.preview is not None:
-            self.session.previews[done.surface.id] = done.preview
         self._shown = Shown(done, showing) if showing.px == max(done.grid.shape) else None
         if done.fine or done.ms > 1:
             self.timed.emit(done.ms)
