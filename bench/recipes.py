@@ -17,7 +17,7 @@ from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.kernels.wrapped import sample_moved
 from brave_tessel.core.recipe import edit
-from brave_tessel.core.recipe.shelf import SHELF, stock_named
+from brave_tessel.core.recipe.materials import MATERIALS, stock_named
 from brave_tessel.core.recipe.steps.cellular import cobbles, strewn
 from brave_tessel.core.recipe.steps.colours import ramp_table, stops
 from brave_tessel.core.recipe.steps.form import distance_to
@@ -165,6 +165,6 @@ def _change(timer: Any) -> float:
 
 def actions() -> Iterator[tuple[str, Callable[[Any], float], str]]:
     yield "one dial of the terrazzo recipe, 1024²", _change, "100"
-    for stock in SHELF:
+    for stock in MATERIALS:
         yield f"whole recipe, {stock.name.lower()}, 1024²", _whole(stock.name, PX), "400"
     yield "whole recipe, oyster terrazzo, 4096²", _whole("Oyster terrazzo", 4096), "10000"

@@ -45,7 +45,7 @@ def test_repeat_makes_a_photo_tile(gravel, tmp_path, capsys):
     for axis in (0, 1):
         assert read_seam(picture.astype(np.float32), axis=axis, structured=True).closes
     with Image.open(out / "gravel_base_colour.png") as image:
-        assert json.loads(image.info["RealWorldSize"])["width_m"] == pytest.approx(0.552)
+        assert json.loads(image.info["Repeat"])["width_m"] == pytest.approx(0.552)
 
 
 def test_demo_list_check_and_export(job_file, tmp_path, capsys):

@@ -1,3 +1,4 @@
+import re
 from pathlib import Path
 
 import pytest
@@ -17,6 +18,12 @@ def test_the_written_reference_is_current(name, made):
 def test_every_operation_is_written_down():
     text = operations_text()
     for operation in REGISTRY.values():
-        assert f"`{operation.id}`" in text
+        assert f"### {operation.label}\n" in text
         for param in operation.params.values():
+            assert f"| {param.label} | " in text
             assert param.help in text
+
+
+def test_it_is_written_for_people():
+    text = operations_text()
+    assert not re.search(r"`|_|\de[+-]\d|:\w+:", text)

@@ -52,7 +52,7 @@ def test_sizes_names_and_samplers_survive_another_library(glb, tmp_path):
     again = tmp_path / "again.glb"
     tree.save(str(again))
     back = pygltflib.GLTF2().load(str(again))
-    extras = {material.name: material.extras.get("realWorldTileSize_m") for material in back.materials}
+    extras = {material.name: material.extras.get("repeat_m") for material in back.materials}
     assert extras["Limewashed dado tile"] == pytest.approx([1.224, 1.248])
     assert {node.name for node in back.nodes} >= set(SIZES) | {"Window reveal"}
     assert (back.samplers[0].wrapS, back.samplers[0].wrapT) == (10497, 10497)

@@ -165,7 +165,7 @@ def test_png_carries_its_real_size(px, width_mm):
     ppu = struct.unpack(">IIB", found[b"pHYs"])
     assert ppu[2] == 1
     assert px[0] / ppu[0] == pytest.approx(width_mm / 1000, rel=0.5 / ppu[0])
-    words = json.loads(Image.open(io.BytesIO(data)).info["RealWorldSize"])
+    words = json.loads(Image.open(io.BytesIO(data)).info["Repeat"])
     assert words["width_m"] == pytest.approx(width_mm / 1000)
 
 

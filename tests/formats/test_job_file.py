@@ -6,13 +6,15 @@ import zipfile
 import msgspec
 import pytest
 
+from brave_tessel.core.buildup.kinds.plain import PlainWhat
 from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
-from brave_tessel.core.errors import CannotWriteError, NewerJobError, UnreadableFileError
+from brave_tessel.core.errors import CannotWriteError, MissingError, NewerJobError, TooLargeError, UnreadableFileError
 from brave_tessel.core.job.document import JOB_FORMAT, Job
 from brave_tessel.core.job.layers import Layer, Step, Surface
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.formats import disk
-from brave_tessel.formats.job_file import load_job, save_job
+from brave_tessel.formats.disk import shortened
+from brave_tessel.formats.job_file import MAX_LAYERS, load_job, save_job, stamp_of
 from brave_tessel.formats.migrations import migrate
 
 
@@ -98,7 +100,95 @@ def test_a_changed_source_file_is_noticed(demo, tmp_path):
     save_job(path, demo.job, demo.blobs)
     name = f"blobs/{demo.job.sources[0].blob}"
     rewrite(path, lambda parts: parts.__setitem__(name, parts[name][:-1] + b"x"))
-    with pytest.raises(UnreadableFileError):
+    opened = load_job(path)
+    assert opened.lost == {demo.job.sources[0].blob}
+    assert opened.job == demo.job
+
+
+def test_a_job_with_a_lost_file_is_saved_without_it_but_never_loses_another(demo, tmp_path):
+    path = tmp_path / "demo.tessel"
+    lost, other = demo.job.sources[0].blob, demo.job.sources[1].blob
+    held = {name: data for name, data in demo.blobs.items() if name != lost}
+    with pytest.raises(MissingError):
+        save_job(path, demo.job, held)
+    save_job(path, demo.job, held, lost=frozenset({lost}))
+    assert load_job(path).lost == {lost}
+    for harm in ({}, {other: b"damaged"}):
+        less = {name: data for name, data in held.items() if name != other} | harm
+        with pytest.raises(MissingError):
+            save_job(path, demo.job, less, lost=frozenset({lost}))
+    assert load_job(path).lost == {lost}
+
+
+def test_the_same_job_is_the_same_file_whatever_the_clock_says(demo, tmp_path, monkeypatch):
+    one, two = tmp_path / "one.tessel", tmp_path / "two.tessel"
+    stamp = save_job(one, demo.job, demo.blobs)
+    monkeypatch.setattr("time.time", lambda: 0.0)
+    save_job(two, demo.job, demo.blobs)
+    assert one.read_bytes() == two.read_bytes()
+    assert stamp == stamp_of(one) == load_job(two).stamp != stamp_of(tmp_path / "none")
+
+
+def test_saving_keeps_mode_and_link(tmp_path):
+    real, link = tmp_path / "real" / "job.tessel", tmp_path / "job.tessel"
+    real.parent.mkdir()
+    save_job(real, Job(name="A"), {})
+    real.chmod(0o640)
+    link.symlink_to(real)
+    save_job(link, Job(name="B"), {})
+    assert link.is_symlink()
+    assert load_job(real).job.name == "B"
+    assert real.stat().st_mode & 0o777 == 0o640
+
+
+def test_a_name_too_long_is_shortened_and_keeps_its_suffix(tmp_path):
+    long = "ü" * 300 + ".tessel"
+    assert shortened(long).endswith("ü.tessel")
+    assert len(shortened(long).encode()) <= 240
+    assert shortened("short.tessel") == "short.tessel"
+    save_job(tmp_path / long, Job(name="A"), {})
+    assert load_job(tmp_path / shortened(long)).job.name == "A"
+
+
+def test_what_a_kill_left_unfinished_is_swept(tmp_path, monkeypatch):
+    left = tmp_path / ".brave-tessel-0123.tmp"
+    left.write_bytes(b"half")
+    os.utime(left, (1, 1))
+    fresh = tmp_path / ".brave-tessel-4567.tmp"
+    fresh.write_bytes(b"another process is just writing this")
+    save_job(tmp_path / "job.tessel", Job(name="A"), {})
+    assert not left.exists()
+    assert fresh.exists()
+
+
+def test_disks_without_nameless_files_are_written_all_the_same(tmp_path, monkeypatch):
+    real = os.open
+
+    def refuse(path, flags, *more, **named):
+        if flags & os.O_TMPFILE == os.O_TMPFILE:
+            raise OSError(errno.EOPNOTSUPP, "not here")
+        return real(path, flags, *more, **named)
+
+    monkeypatch.setattr(disk.os, "open", refuse)
+    save_job(tmp_path / "job.tessel", Job(name="A"), {})
+    assert load_job(tmp_path / "job.tessel").job.name == "A"
+    assert [path.name for path in tmp_path.iterdir()] == ["job.tessel"]
+
+
+def test_a_job_too_large_to_unpack_is_refused_before_it_is(tmp_path):
+    path = tmp_path / "bomb.tessel"
+    with zipfile.ZipFile(path, "w", zipfile.ZIP_DEFLATED) as archive:
+        archive.writestr("job.json", b" " * (300 << 20))
+    with pytest.raises(TooLargeError):
+        load_job(path)
+
+
+def test_too_many_layers_are_refused(tmp_path):
+    layers = tuple(Layer(id=f"l{n}", name="x", what=PlainWhat()) for n in range(MAX_LAYERS + 1))
+    surface = Surface(id="s", name="s", width_mm=10.0, height_mm=10.0, layers=layers)
+    path = tmp_path / "many.tessel"
+    save_job(path, Job(surfaces=(surface,)), {})
+    with pytest.raises(TooLargeError):
         load_job(path)
 
 

@@ -73,3 +73,18 @@ def test_written_again_it_is_of_todays_format_and_the_same(job):
 def test_its_maps_are_of_the_kinds_it_says(job):
     kinds = {str(kind) for kind in MapKind}
     assert all(set(maps) <= kinds for maps in MAPS.values())
+
+
+def test_a_direction_and_a_bypassed_step_of_format_3():
+    old = json.loads((DATA / "format_3.json").read_text())
+    assert old["format"] == 3 < JOB_FORMAT
+    deck = decode_job(json.loads(json.dumps(old))).surface("deck")
+    steps = {step.name: step for step in deck.layers[0].what.recipe.steps}
+    before = {step["name"]: step for step in old["surfaces"][1]["layers"][0]["what"]["recipe"]["steps"]}
+    assert before["boards"]["values"]["runs"] == "level"
+    assert steps["boards"].values["runs"] == "across"
+    assert before["grain relief"]["muted"]
+    assert [name for name, step in steps.items() if step.bypassed] == ["grain relief"]
+    assert all(layer.kept == {} for layer in deck.layers)
+    seats = [layer.seat.values.get("level") for layer in deck.layers]
+    assert seats == [layer["seat"]["values"].get("level") for layer in old["surfaces"][1]["layers"]]

@@ -19,7 +19,7 @@ from brave_tessel.formats.profiles import linear_by_profile
 P3 = ((0.515102, 0.241182, -0.001049), (0.291965, 0.692236, 0.041882), (0.157153, 0.066582, 0.784378))
 """Display P3 colorants adapted to D50, as profiles of that space hold them (from memory)."""
 WIDE = ((0.60974, 0.31111, 0.01947), (0.20528, 0.62567, 0.06087), (0.14919, 0.06322, 0.74457))
-"""Colorants of the Adobe RGB (1998) colour image encoding, D50 (its specification, 4.3.4.1)."""
+"""Colorants of the opRGB colour encoding, adapted to D50 (IEC 61966-2-5)."""
 
 
 def fixed(value):

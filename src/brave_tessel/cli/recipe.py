@@ -16,7 +16,7 @@ from ..core.job.layers import Layer, Recipe, Surface
 from ..core.operation import REGISTRY, Param, Value
 from ..core.quantity import parse_angle, parse_length, parse_share
 from ..core.recipe.edit import set_dial
-from ..core.recipe.shelf import SHELF, stock_named
+from ..core.recipe.materials import MATERIALS, stock_named
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.intents.recipes import decode_recipe
@@ -30,7 +30,7 @@ Say = Callable[..., None]
 def listing() -> dict[str, Any]:
     """Every stock recipe with its repeat and its opened dials."""
     recipes = []
-    for stock in SHELF:
+    for stock in MATERIALS:
         recipe = stock.make()
         recipes.append(
             {
@@ -60,7 +60,7 @@ def _found(text: str) -> tuple[str, tuple[float, float], Recipe]:
     raise MissingError(
         "recipe",
         value=text,
-        allowed=", ".join(entry.name for entry in SHELF),
+        allowed=", ".join(entry.name for entry in MATERIALS),
         remedy="Or give a recipe file ending in .json.",
     )
 

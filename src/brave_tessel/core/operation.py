@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import inspect
 import math
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from dataclasses import fields as dataclass_fields
@@ -19,7 +20,8 @@ import numpy.typing as npt
 from .errors import NotUnderstoodError, OutOfRangeError, UnknownOperationError
 from .maps import MapSet
 from .outlines import Outline
-from .quantity import parse_size
+from .phrases import Phrase, say
+from .quantity import format_number, parse_size
 from .sheet import Grid, Raster
 
 Value = float | int | str | bool
@@ -72,7 +74,7 @@ class Param:
     def _check_words(self, value: Value) -> Value:
         text = str(value)
         if len(text) > self.most or any(not letter.isprintable() and letter != "\n" for letter in text):
-            raise OutOfRangeError(self.label, value=text[:40], allowed=f"up to {self.most:g} letters")
+            raise OutOfRangeError(self.label, value=text[:40], allowed=say("up to {most:g} letters", most=self.most))
         return text
 
     def _parts(self, value: Value) -> list[str]:
@@ -99,14 +101,15 @@ class Param:
             raise OutOfRangeError(self.label, value=value, allowed=self.allowed())
         return round(value) if self.kind in {"whole", "seed"} else float(value)
 
-    def allowed(self) -> str:
+    def allowed(self) -> Phrase:
         """The allowed range in words."""
         unit = f" {self.unit}" if self.unit else ""
+        least, most = (format_number(limit, decimals=4) for limit in (self.least, self.most))
         if math.isinf(self.least) and math.isinf(self.most):
-            return "any number"
+            return say("any number")
         if math.isinf(self.most):
-            return f"{self.least:g}{unit} or more"
-        return f"{self.least:g} to {self.most:g}{unit}"
+            return say("{least} or more", least=least + unit)
+        return say("{least} to {most}", least=least, most=most + unit)
 
 
 def _limited(kind: str, low: float, high: float, least: float | None, most: float | None, **more: Any) -> Param:
@@ -126,10 +129,16 @@ def Angle(low: float = -180, high: float = 180, *, help: str) -> Param:
 
 
 def Fraction(
-    low: float = 0.0, high: float = 1.0, *, least: float | None = None, most: float | None = None, help: str
+    low: float = 0.0,
+    high: float = 1.0,
+    *,
+    least: float | None = None,
+    most: float | None = None,
+    unit: str = "",
+    help: str,
 ) -> Param:
-    """A plain fraction."""
-    return _limited("fraction", low, high, least, most, help=help)
+    """A number without a length: a plain fraction, or with ``unit`` a density, stops or a colour difference."""
+    return _limited("fraction", low, high, least, most, unit=unit, help=help)
 
 
 def Whole(low: int, high: int, *, most: int | None = None, unit: str = "", help: str) -> Param:
@@ -140,6 +149,19 @@ def Whole(low: int, high: int, *, most: int | None = None, unit: str = "", help:
 def Choice(*options: str, help: str) -> Param:
     """One of a few words."""
     return Param("choice", options=options, help=help)
+
+
+_PROPER = {"english", "flemish"}
+
+
+def shown_option(option: str) -> str:
+    """A choice as people read it: names of places keep their capital."""
+    return option.capitalize() if option in _PROPER else option
+
+
+def called(label: str, param: Param) -> Param:
+    """A parameter under a name of its own, where the name in the code would not do for people."""
+    return replace(param, label=label)
 
 
 def Toggle(*, help: str) -> Param:
@@ -192,7 +214,7 @@ def sizes_of(value: Value, label: str = "Sizes") -> list[tuple[float, float]]:
 
 
 def Tip(*, help: str) -> Param:
-    """A brush's tip: a source by its id, a recipe of the shelf as ``recipe:NAME``; empty is round."""
+    """A brush's tip: a source by its id, a stock recipe as ``recipe:NAME``; empty is round."""
     return Param("tip", help=help)
 
 
@@ -365,6 +387,11 @@ def operation(
     return declare
 
 
+def _told(declared: Any) -> str:
+    """What a declaration says of itself, without references into the code."""
+    return re.sub(r"; see :\w+:`[^`]*`", "", inspect.getdoc(declared) or "")
+
+
 T = TypeVar("T")
 
 
@@ -375,7 +402,7 @@ def settings(id: str, *, label: str, version: int = 1, closes: Closes | None = N
 
     def declare(cls: type[T]) -> type[T]:
         params = field_params(cls)
-        doc = inspect.getdoc(cls) or ""
+        doc = _told(cls)
         REGISTRY[id] = Operation(id, id.split(".")[0], version, label, cls, {}, params, SETTINGS, doc, closes)
         return cls
 
@@ -414,7 +441,7 @@ def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Op
             params[name] = named(param, name, slot.default)
         elif hint is not Grid:
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
-    doc = inspect.getdoc(function) or ""
+    doc = _told(function)
     return Operation(
         id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc
     )

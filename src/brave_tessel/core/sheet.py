@@ -14,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 
 from .errors import OutOfRangeError
+from .phrases import say
 
 Raster = npt.NDArray[np.float32]
 """(H, W) or (H, W, 3) float32."""
@@ -34,11 +35,15 @@ class Grid:
     def __post_init__(self) -> None:
         if not (1 <= self.width_px <= MAX_PX and 1 <= self.height_px <= MAX_PX):
             raise OutOfRangeError(
-                "preview or delivery size", value=f"{self.width_px} × {self.height_px} px", allowed=f"1 to {MAX_PX} px"
+                "preview or delivery size",
+                value=say("{width_px} × {height_px} px", width_px=self.width_px, height_px=self.height_px),
+                allowed=say("1 to {max_px} px", max_px=MAX_PX),
             )
         if not (0 < self.width_mm < 1e6 and 0 < self.height_mm < 1e6):
             raise OutOfRangeError(
-                "repeat", value=f"{self.width_mm:g} × {self.height_mm:g} mm", allowed="above 0 mm and below 1 km"
+                "repeat",
+                value=say("{width_mm:g} × {height_mm:g} mm", width_mm=self.width_mm, height_mm=self.height_mm),
+                allowed="above 0 mm and below 1 km",
             )
 
     @classmethod

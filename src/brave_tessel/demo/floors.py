@@ -175,7 +175,7 @@ def terrazzo_finish() -> tuple[Layer, ...]:
         letters,
         dust,
         marks("floor-scratches", "Fine scratches"),
-        marks("floor-prints", "Finger prints", roughness=0.35),
+        marks("floor-prints", "Fingerprints", roughness=0.35),
         spill,
     )
 

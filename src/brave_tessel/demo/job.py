@@ -12,7 +12,7 @@ from ..core.job.layers import Layer, Recipe, Rule, Step, Stroke, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind
 from ..core.place.pieces.corner import corner_scene
-from ..core.recipe.shelf import stock_named
+from ..core.recipe.materials import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
@@ -206,7 +206,7 @@ def _photo_surface(
     return Surface(id=id, name=name, width_mm=width, height_mm=height, layers=(layer, *finish), beat=layer.id)
 
 
-def _from_shelf(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
+def _from_stock(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
     """A surface of one stock recipe, at the repeat the recipe closes on."""
     stock = stock_named(name)
     assert stock is not None
@@ -238,7 +238,7 @@ def demo_job() -> OpenedJob:
         _photo_surface(panel, "mosaic-floor", "Mosaic floor", mosaic_finish(), rise=0.8, broad=14.0, rough=0.4),
         _photo_surface(stones, "shingle-bed", "Wet shingle", shingle_finish(), rise=9.0, broad=60.0, rough=0.35),
         *(
-            _from_shelf(id, name, finish())
+            _from_stock(id, name, finish())
             for id, name, finish in (
                 ("terrazzo-floor", "Oyster terrazzo", terrazzo_finish),
                 ("slate-roof", "Riven slate roof", slate_finish),

@@ -9,7 +9,7 @@ from ..core.buildup.kinds.plain import PlainWhat
 from ..core.buildup.kinds.recipe import RecipeWhat
 from ..core.job.layers import Layer, MapMix, Recipe, Rule
 from ..core.maps import MapKind
-from ..engine.library.marks_of_use import IMPERFECTIONS
+from ..engine.library.marks_of_use import MARKS_OF_USE
 from ..engine.library.shipped_kits import OVER, seat, shipped_kits, step
 
 Rules = tuple[Rule, ...]
@@ -45,8 +45,8 @@ def stain(
 
 
 def marks(id: str, kind: str, **strengths: float) -> Layer:
-    """One of the imperfections that ship, under a fixed id."""
-    layer = IMPERFECTIONS[kind]()
+    """One of the marks of use that ship, under a fixed id."""
+    layer = MARKS_OF_USE[kind]()
     mixes = {**layer.mixes, **{MapKind(k): MapMix(strength=v) for k, v in strengths.items()}}
     where = tuple(msgspec.structs.replace(entry, id=f"{id}-{entry.id}") for entry in layer.where)
     return msgspec.structs.replace(layer, id=id, mixes=mixes, where=where)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import sys
 from itertools import groupby
 from pathlib import Path
@@ -14,7 +15,7 @@ from ..core import registered
 from ..core.buildup.kind import KINDS
 from ..core.job.document import Job
 from ..core.job.layers import What
-from ..core.operation import REGISTRY, Operation, Param
+from ..core.operation import REGISTRY, Operation, Param, shown_option
 from ..core.quantity import format_number
 
 FAMILIES = {
@@ -55,7 +56,7 @@ FAMILIES = {
 def operations_text() -> str:
     """Every operation with its parameters, as Markdown."""
     assert registered.MODULES
-    lines = ["# Operations", "", "Made from the declarations by `./dev docs`; lengths in mm, angles in degrees.", ""]
+    lines = ["# Operations", "", "What every operation does and takes. Lengths are in mm, angles in degrees.", ""]
     titles = {
         **FAMILIES,
         **{op.family: op.family.capitalize() for op in REGISTRY.values() if op.family not in FAMILIES},
@@ -69,13 +70,18 @@ def operations_text() -> str:
 
 
 def _operation(operation: Operation) -> list[str]:
-    made_from = ", ".join(f"{name} ({kind})" for name, kind in operation.inputs.items())
-    lines = [f"### {operation.label}", "", f"`{operation.id}`, version {operation.version}."]
-    lines += [f"Made from: {made_from}." if made_from else "Made from nothing.", "", operation.help.strip(), ""]
+    made_from = ", ".join(f"{name.replace('_', ' ')} ({kind})" for name, kind in operation.inputs.items())
+    lines = [f"### {operation.label}", "", f"Made from: {made_from}." if made_from else "Made from nothing.", ""]
+    lines += [_plain(operation.help), ""]
     if operation.params:
         lines += ["| parameter | default | usual | allowed | meaning |", "|---|---|---|---|---|"]
         lines += [_row(param) for param in operation.params.values()] + [""]
     return lines
+
+
+def _plain(text: str) -> str:
+    """Help as people read it: without the marks of code."""
+    return re.sub(r"``([^`]*)``", lambda found: found[1].replace("_", " "), text.strip()).replace("_", " ")
 
 
 _OTHER = {
@@ -93,13 +99,20 @@ _OTHER = {
 
 def _row(param: Param) -> str:
     if param.kind in set(_OTHER) | {"choice"}:
-        usual = allowed = ", ".join(param.options) or _OTHER[param.kind]
+        usual = allowed = ", ".join(map(shown_option, param.options)) or _OTHER[param.kind]
     else:
-        usual = (
-            f"{format_number(param.low, decimals=2)} … {format_number(param.high, decimals=2)} {param.unit}".rstrip()
-        )
-        allowed = param.allowed()
-    return f"| {param.label} (`{param.name}`) | {param.default} | {usual} | {allowed} | {param.help} |"
+        low, high = (format_number(limit, decimals=2) for limit in (param.low, param.high))
+        usual, allowed = f"{low} … {high} {param.unit}".rstrip(), param.allowed()
+    return f"| {param.label} | {_default(param)} | {usual} | {allowed} | {_plain(param.help)} |"
+
+
+def _default(param: Param) -> str:
+    """A default as people read it."""
+    if isinstance(param.default, bool) or param.kind == "toggle":
+        return "yes" if param.default else "no"
+    if isinstance(param.default, str):
+        return shown_option(param.default).replace("\n", " / ") or "none"
+    return f"{format_number(param.default, decimals=4)} {param.unit}".rstrip()
 
 
 def schema_text() -> str:

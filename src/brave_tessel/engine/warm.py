@@ -9,7 +9,7 @@ import numpy as np
 from ..core.job.document import Job
 from ..core.maps import MapKind
 from ..core.plan.planner import Planner
-from ..core.recipe.shelf import SHELF
+from ..core.recipe.materials import MATERIALS
 from ..core.repeat.cut import find_cuts
 from ..core.sheet import Grid
 from ..formats.lettering import fonts
@@ -44,7 +44,7 @@ def warm_kernels() -> None:
         Evaluation(Cache()).value(planner.lit(job.surfaces[0], grid, (0.5, 0.5, 0.7071)))
         picture = np.zeros((48, 48, 3), np.float32)
         find_cuts({MapKind.BASE_COLOUR: picture}, {MapKind.BASE_COLOUR: 1.0}, 0.2, 0.2)
-        for stock in SHELF:
+        for stock in MATERIALS:
             small = Grid.for_repeat(*stock.repeat_mm, 64)
             Evaluation(Cache()).value(planner.recipe(stock.make(), small, "warm"))
         log.debug("kernels are warm (%s)", layer.name)

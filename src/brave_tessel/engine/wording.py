@@ -3,86 +3,62 @@
 from __future__ import annotations
 
 from ..core import errors as e
+from ..core.phrases import Phrase, say
+
+_GENERAL = "{parameter} failed: {value}."
+_PATTERNS: dict[type[e.TesselError], str] = {
+    e.DeviceError: "The {device} {value}.",
+    e.DoesNotFitError: "{parameter} does not take {value}: {allowed}.",
+    e.NotUnderstoodError: "“{value}” is no {parameter}; it takes {allowed}.",
+    e.OutOfRangeError: "{parameter} cannot be {value}; it takes {allowed}.",
+    e.DoesNotCloseError: "{parameter} cannot be {value}; it takes {allowed}.",
+    e.TooLargeError: "{parameter} is too large: {value}, and the limit is {allowed}.",
+    e.NewerJobError: "This job was made by a newer version (format {value}; this one reads {allowed}).",
+    e.CannotWriteError: "{parameter} was not written: {value}. What was there before is untouched.",
+    e.DegenerateViewError: "This {parameter} cannot be worked out; it takes {allowed}.",
+    e.UnknownOperationError: "The {parameter} “{value}” is not known here.",
+}
 
 
-def _of(value: object) -> str:
-    return "" if value in {None, ""} else f"{value}"
-
-
-def sentence(error: BaseException) -> str:
+def sentence(error: BaseException) -> Phrase:
     """One plain sentence: what is wrong and what to do."""
     if not isinstance(error, e.TesselError):
-        return f"Something failed inside the program: {error}. Your work is kept."
-    text = _SENTENCES.get(type(error), _general)(error)
-    remedy = f" {error.remedy}" if error.remedy else ""
-    return f"{text}{remedy}"
+        return say("Something failed inside the program: {error}. Your work is kept.", error=str(error))
+    pattern = _special(error) or _PATTERNS.get(type(error), _GENERAL)
+    told = say(
+        pattern,
+        parameter=_phrase(error.parameter),
+        device=_phrase(error.parameter[:1].lower() + error.parameter[1:]),
+        value=_phrase("" if error.value is None else error.value),
+        allowed=_phrase(error.allowed),
+    )
+    return say("{told} {remedy}", told=told, remedy=_phrase(error.remedy)) if error.remedy else told
 
 
-def _general(error: e.TesselError) -> str:
-    return f"{error.parameter} failed: {_of(error.value)}."
+def _phrase(part: object) -> Phrase:
+    """A part of a sentence, said in the person's language where it is a word of the program."""
+    return say(part if isinstance(part, str) else str(part))
 
 
-def _not_understood(error: e.TesselError) -> str:
-    return f"“{_of(error.value)}” is no {error.parameter}; it takes {error.allowed}."
+def _special(error: e.TesselError) -> str:
+    """Patterns that depend on what is known of the fault."""
+    known = (bool(error.value), bool(error.allowed))
+    if isinstance(error, e.UnreadableFileError):
+        return _UNREADABLE[known]
+    if isinstance(error, e.MissingError):
+        return "{value} has no real size yet." if error.parameter == "size" else _MISSING[known]
+    return ""
 
 
-def _out_of_range(error: e.TesselError) -> str:
-    return f"{error.parameter} cannot be {_of(error.value)}; it takes {error.allowed}."
-
-
-def _unreadable(error: e.TesselError) -> str:
-    why = f" ({_of(error.value)})" if error.value else ""
-    takes = f"; it should be {error.allowed}" if error.allowed else ""
-    return f"{error.parameter} cannot be read{why}{takes}."
-
-
-def _too_large(error: e.TesselError) -> str:
-    return f"{error.parameter} is too large: {_of(error.value)}, and the limit is {error.allowed}."
-
-
-def _newer(error: e.TesselError) -> str:
-    return f"This job was made by a newer version (format {_of(error.value)}; this one reads {error.allowed})."
-
-
-def _cannot_write(error: e.TesselError) -> str:
-    return f"{error.parameter} was not written: {_of(error.value)}. What was there before is untouched."
-
-
-def _degenerate(error: e.TesselError) -> str:
-    return f"This {error.parameter} cannot be worked out; it takes {error.allowed}."
-
-
-def _missing(error: e.TesselError) -> str:
-    known = f"; there is: {error.allowed}" if error.allowed else ""
-    named = f" “{_of(error.value)}”" if error.value else ""
-    if error.parameter == "size":
-        return f"{_of(error.value)} has no real size yet."
-    return f"There is no {error.parameter}{named}{known}."
-
-
-def _unknown(error: e.TesselError) -> str:
-    return f"The {error.parameter} “{_of(error.value)}” is not known here."
-
-
-def _does_not_fit(error: e.TesselError) -> str:
-    return f"{error.parameter} does not take {_of(error.value)}: {error.allowed}."
-
-
-def _device(error: e.TesselError) -> str:
-    return f"The {error.parameter[0].lower()}{error.parameter[1:]} {_of(error.value)}."
-
-
-_SENTENCES = {
-    e.DeviceError: _device,
-    e.DoesNotFitError: _does_not_fit,
-    e.NotUnderstoodError: _not_understood,
-    e.OutOfRangeError: _out_of_range,
-    e.DoesNotCloseError: _out_of_range,
-    e.UnreadableFileError: _unreadable,
-    e.TooLargeError: _too_large,
-    e.NewerJobError: _newer,
-    e.CannotWriteError: _cannot_write,
-    e.DegenerateViewError: _degenerate,
-    e.MissingError: _missing,
-    e.UnknownOperationError: _unknown,
+_UNREADABLE = {
+    (True, True): "{parameter} cannot be read ({value}); it should be {allowed}.",
+    (True, False): "{parameter} cannot be read ({value}).",
+    (False, True): "{parameter} cannot be read; it should be {allowed}.",
+    (False, False): "{parameter} cannot be read.",
+}
+_MISSING = {
+    (True, True): "There is no {parameter} “{value}”; there is: {allowed}.",
+    (True, False): "There is no {parameter} “{value}”.",
+    (False, True): "There is no {parameter}; there is: {allowed}.",
+    (False, False): "There is no {parameter}.",
 }

@@ -11,7 +11,10 @@ from svgelements import SVG, Path, Shape, SVGElement
 
 from ..core.errors import UnreadableFileError
 from ..core.outlines import Contour, Outline
+from ..core.phrases import say
+from ..core.sheet import AnyArray
 from .images import decode_codes
+from .limited import read_limited
 
 _STEPS = 12
 _MOST_POINTS = 200_000
@@ -39,17 +42,34 @@ def outline_of(data: bytes, name: str) -> Outline:
 
 
 def _svg(data: bytes, name: str) -> Outline:
+    lengths, points = read_limited("drawing", data, name)
+    return Outline(tuple(np.split(points, np.cumsum(lengths)[:-1])) if len(lengths) else ())
+
+
+def svg_contours(data: bytes, name: str) -> list[AnyArray]:
+    """How many points each contour of an SVG has, and all of them, (N, 2), y up; run in a process of its own.
+
+    Raises
+    ------
+    UnreadableFileError
+        when it is no drawing or has too many points.
+    """
     try:
         drawn = SVG.parse(io.BytesIO(data), reify=True)
         contours: list[Contour] = []
         for element in drawn.elements():
             if isinstance(element, Shape) and _is_shown(element):
                 contours += _contours(Path(element))
+    except MemoryError:
+        raise
     except Exception as error:  # noqa: BLE001 - whatever a broken drawing does to its reader is told as one thing
         raise UnreadableFileError(name, value=str(error)[:80], allowed="an SVG drawing") from None
     if sum(map(len, contours)) > _MOST_POINTS:
-        raise UnreadableFileError(name, value="too many points", allowed=f"up to {_MOST_POINTS} points")
-    return Outline(tuple(contours))
+        raise UnreadableFileError(
+            name, value="too many points", allowed=say("up to {most_points} points", most_points=_MOST_POINTS)
+        )
+    points = np.concatenate(contours) if contours else np.zeros((0, 2))
+    return [np.array([len(contour) for contour in contours], np.int64), points]
 
 
 def _is_shown(element: SVGElement) -> bool:

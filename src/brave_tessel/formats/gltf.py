@@ -72,7 +72,7 @@ class _Writer:
 
 
 def encode_glb(parts: list[GltfPart], materials: list[GltfMaterial], *, scene_name: str) -> bytes:
-    """A ``.glb`` file. Each material carries ``extras.realWorldTileSize_m``."""
+    """A ``.glb`` file. Each material carries ``extras.repeat_m``."""
     writer = _Writer(gl.GLTF2(asset=gl.Asset(version="2.0", generator=f"Brave Tessel {__version__}")))
     tree = writer.tree
     tree.samplers = [gl.Sampler(wrapS=gl.REPEAT, wrapT=gl.REPEAT, magFilter=gl.LINEAR, minFilter=9987)]
@@ -100,7 +100,7 @@ def encode_glb(parts: list[GltfPart], materials: list[GltfMaterial], *, scene_na
 def _material(writer: _Writer, material: GltfMaterial) -> gl.Material:
     pbr = gl.PbrMetallicRoughness(baseColorFactor=[*material.factor, 1.0], metallicFactor=0.0, roughnessFactor=0.9)
     made = gl.Material(name=material.name, pbrMetallicRoughness=pbr, doubleSided=False)
-    made.extras = {"realWorldTileSize_m": [float(side) for side in material.size_m]}
+    made.extras = {"repeat_m": [float(side) for side in material.size_m]}
     if material.base_colour:
         pbr.baseColorTexture = gl.TextureInfo(
             index=writer.texture(material.base_colour, f"{material.name} base colour")

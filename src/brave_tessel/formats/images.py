@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import io
 import os
+import re
+import stat
 import struct
 import zlib
 from pathlib import Path
@@ -15,13 +17,16 @@ from PIL import Image, ImageOps, UnidentifiedImageError
 
 from ..core.colour import decode_srgb, encode_srgb, linear_from_codes
 from ..core.errors import TooLargeError, UnreadableFileError
+from ..core.phrases import say
 from ..core.sheet import MAX_PX, AnyArray, Raster
 from .light_images import decode_light, is_light, light_header
+from .limited import read_limited
 from .picture_header import PictureHeader
 from .profiles import linear_by_profile
 
 MAX_PIXELS = 16_384 * 16_384
-_BYTES_A_PIXEL = 24
+_BYTES_A_PIXEL, _BYTES_A_CHANNEL = 24, 8
+"""What a picture takes at its largest while it is read: as floats, twice; and each channel beyond four."""
 """Of a picture while it is decoded: its codes, and three linear channels twice."""
 SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
 _KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP or TGA"
@@ -111,21 +116,37 @@ def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
         raise _unreadable(name)
     if max(width, height) > MAX_PX or width * height > MAX_PIXELS:
         raise TooLargeError(
-            name, value=f"{width} × {height} px", allowed=f"up to {MAX_PX} px a side", remedy="Scale it down first."
+            name,
+            value=say("{width} × {height} px", width=width, height=height),
+            allowed=say("up to {max_px} px a side", max_px=MAX_PX),
+            remedy="Scale it down first.",
         )
-    if width * height * _BYTES_A_PIXEL > memory_budget():
+    if width * height * (_BYTES_A_PIXEL + _BYTES_A_CHANNEL * (header.channels - 4)) > memory_budget():
         raise TooLargeError(
             name,
-            value=f"{width} × {height} px",
-            allowed=f"what fits into {memory_budget() >> 30} GB here",
+            value=say("{width} × {height} px", width=width, height=height),
+            allowed=say("what fits into {memory_budget} GB here", memory_budget=memory_budget() >> 30),
             remedy="Scale it down first.",
         )
     return header
 
 
 def memory_budget() -> int:
-    """Bytes that one picture may take: half of what the machine has."""
-    return os.sysconf("SC_PHYS_PAGES") * os.sysconf("SC_PAGE_SIZE") // 2
+    """Bytes that one thing may take when it is read or made: half of what the machine has, and not more than three
+    quarters of what is free.
+    """
+    page = os.sysconf("SC_PAGE_SIZE")
+    whole = os.sysconf("SC_PHYS_PAGES") * page
+    return min(whole // 2, 3 * _free_memory(whole) // 4)
+
+
+def _free_memory(whole: int) -> int:
+    """Bytes that may be taken without anything being put out (Linux, ``/proc/meminfo``)."""
+    try:
+        found = re.search(rb"MemAvailable:\s+(\d+) kB", Path("/proc/meminfo").read_bytes())
+    except OSError:
+        found = None
+    return int(found[1]) << 10 if found else whole
 
 
 def _unreadable(name: str) -> UnreadableFileError:
@@ -152,10 +173,20 @@ def _tiff_header(data: bytes, name: str) -> PictureHeader:
             samples = getattr(page, "extrasamples", ())
     except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
         raise _unreadable(name) from None
+    if len(shape) == 3 and shape[0] in {3, 4} and shape[2] > 4:
+        shape = (shape[1], shape[2], shape[0])  # stored plane by plane
     if len(shape) not in {2, 3} or not all(isinstance(side, int) for side in shape):
         raise _unreadable(name)
     return _within_limits(
-        PictureHeader(shape[1], shape[0], bits, "TIFF", _TIFF_ALPHA.get(int(samples[0]), "") if samples else ""), name
+        PictureHeader(
+            shape[1],
+            shape[0],
+            bits,
+            "TIFF",
+            _TIFF_ALPHA.get(int(samples[0]), "") if samples else "",
+            max(4, shape[2] if len(shape) == 3 else 1),
+        ),
+        name,
     )
 
 
@@ -167,7 +198,7 @@ def decode_picture(data: bytes, name: str) -> Raster:
     """
     header = read_header(data, name)
     if header.depth == 32 and is_light(data):
-        return decode_light(data, name)
+        return read_limited("picture", data, name)[0]
     told = embedded_profile(data, name)
     codes = _decode_eight(data, name) if header.depth == 8 else _decode_deep(data, name, header)
     if codes.dtype == np.float32:
@@ -211,7 +242,7 @@ def decode_codes(data: bytes, name: str) -> Raster:
         codes = _decode_eight(data, name, mode="RGBA").astype(np.float32) / np.float32(255)
         return np.asarray(codes, np.float32)
     if header.depth == 32 and is_light(data):
-        rgb = decode_light(data, name)
+        rgb = read_limited("picture", data, name)[0]
     else:
         deep = _decode_deep(data, name, header, channels=4)
         top = {np.dtype(np.uint16): 65_535, np.dtype(np.uint8): 255}.get(deep.dtype, 1)
@@ -239,10 +270,7 @@ def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
 def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int = 3) -> AnyArray:
     codes: AnyArray | None
     if header.format == "TIFF":
-        try:
-            codes = tifffile.imread(io.BytesIO(data))
-        except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
-            raise _unreadable(name) from None
+        (codes,) = read_limited("picture", data, name)
         if codes.ndim == 3 and codes.shape[0] in {3, 4} and codes.shape[2] > 4:
             codes = np.moveaxis(codes, 0, 2)
     else:
@@ -259,6 +287,18 @@ def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int
     if codes.dtype == np.uint32:
         return np.asarray(codes // 65_536, np.uint16)
     return np.ascontiguousarray(codes.astype(np.uint8 if codes.dtype == np.uint8 else np.uint16))
+
+
+def exotic_codes(data: bytes, name: str) -> list[AnyArray]:
+    """What an OpenEXR, Radiance or TIFF file holds, as one array; run in a process of its own, see :mod:`.limited`."""
+    if is_light(data):
+        return [decode_light(data, name)]
+    try:
+        return [np.asarray(tifffile.imread(io.BytesIO(data)))]
+    except MemoryError:
+        raise
+    except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same
+        raise _unreadable(name) from None
 
 
 def _orientation(data: bytes, name: str) -> int:
@@ -286,6 +326,15 @@ def upright(codes: AnyArray, orientation: int) -> AnyArray:
 def read_file(path: Path) -> bytes:
     """A file's bytes, with its trouble told in our own errors."""
     try:
+        traits = path.stat()
+        if not stat.S_ISREG(traits.st_mode) and not path.is_dir():
+            raise UnreadableFileError(path.name, value="no plain file", remedy="Choose a file.")
+        if traits.st_size > memory_budget():
+            raise TooLargeError(
+                path.name,
+                value=say("{size} MB", size=traits.st_size >> 20),
+                allowed=say("{size} MB here", size=memory_budget() >> 20),
+            )
         return path.read_bytes()
     except IsADirectoryError:
         raise UnreadableFileError(path.name, allowed=_KINDS, remedy="That is a folder; choose a file.") from None
@@ -311,7 +360,7 @@ def size_chunks(width_px: int, height_px: int, width_mm: float, height_mm: float
     scale = b"\x01" + f"{width_m / width_px:.12g}".encode() + b"\0" + f"{height_m / height_px:.12g}".encode()
     physical = struct.pack(">IIB", round(width_px / width_m), round(height_px / height_m), 1)
     text = f'{{"width_m": {width_m:.9g}, "height_m": {height_m:.9g}{note}}}'
-    words = b"RealWorldSize\0\0\0\0\0" + text.encode()
+    words = b"Repeat\0\0\0\0\0" + text.encode()
     return _chunk(b"sCAL", scale) + _chunk(b"pHYs", physical) + _chunk(b"iTXt", words)
 
 

@@ -13,14 +13,19 @@ from pathlib import Path
 import msgspec
 import xxhash
 
-from ..core.errors import MissingError, UnreadableFileError
+from ..core.errors import MissingError, TooLargeError, UnreadableFileError
 from ..core.job.document import Job
 from ..core.job.layers import every_layer
-from .disk import write_atomically
+from ..core.phrases import say
+from .disk import sweep_unfinished, write_atomically
 from .documents import decode_job, encode_job
-from .images import read_file
+from .images import memory_budget, read_file
 
-MAX_UNPACKED = 8 << 30
+MAX_JSON = 256 << 20
+"""Bytes of a job's description; pictures lie beside it."""
+MAX_LAYERS = 20_000
+_SAVED_AT = (1980, 1, 1, 0, 0, 0)
+"""The time written with every file of a job: the same job is the same bytes, and a wrong clock does no harm."""
 MIMETYPE = b"application/x-brave-tessel"
 _NO_JOB = "a Brave Tessel job (*.tessel)"
 
@@ -43,11 +48,16 @@ class Preview:
 
 @dataclass(slots=True)
 class OpenedJob:
-    """A job, its stored files by name, and pictures of its surfaces by their ids."""
+    """A job, its stored files by name, and pictures of its surfaces by their ids.
+
+    ``lost`` names stored files that were not there or damaged; ``stamp`` tells the file's content from any other.
+    """
 
     job: Job
     blobs: dict[str, bytes] = field(default_factory=dict)
     previews: dict[str, Preview] = field(default_factory=dict)
+    lost: frozenset[str] = frozenset()
+    stamp: str = ""
 
 
 def used_blobs(job: Job) -> set[str]:
@@ -64,32 +74,54 @@ def used_blobs(job: Job) -> set[str]:
 NO_PREVIEWS: Mapping[str, Preview] = {}
 
 
-def save_job(path: Path, job: Job, blobs: Mapping[str, bytes], previews: Mapping[str, Preview] = NO_PREVIEWS) -> None:
-    """Write a job file in one step; what was there before stays until it is complete.
+def save_job(
+    path: Path,
+    job: Job,
+    blobs: Mapping[str, bytes],
+    previews: Mapping[str, Preview] = NO_PREVIEWS,
+    *,
+    lost: frozenset[str] = frozenset(),
+) -> str:
+    """Write a job file in one step; what was there before stays until it is complete. Returns its stamp.
+
+    ``lost`` names stored files that were gone already when the job was opened: a job is saved without those.
 
     Raises
     ------
     MissingError
-        when bytes the job refers to are not there: a file without them would be worse than none.
+        when other bytes the job refers to are not there: a file without them would be worse than none.
     CannotWriteError
         when the place cannot be written.
     """
-    wanted = sorted(used_blobs(job))
-    gone = [name for name in wanted if name not in blobs]
+    wanted = used_blobs(job)
+    gone = sorted(wanted - set(blobs) - lost)
+    gone += sorted(name for name in wanted & set(blobs) if blob_name(blobs[name]) != name)
     if gone:
         raise MissingError("stored file", value=user_of(job, gone[0]), remedy="Take it out, or add its picture again.")
     buffer = io.BytesIO()
     with zipfile.ZipFile(buffer, "w", zipfile.ZIP_STORED) as archive:
         for name, data in members(job, blobs, previews).items():
-            kind = zipfile.ZIP_DEFLATED if name.endswith(".json") else zipfile.ZIP_STORED
-            archive.writestr(name, data, kind)
+            entry = zipfile.ZipInfo(name, _SAVED_AT)
+            entry.compress_type = zipfile.ZIP_DEFLATED if name.endswith(".json") else zipfile.ZIP_STORED
+            entry.external_attr = 0o644 << 16
+            archive.writestr(entry, data)
+    sweep_unfinished(path.parent)
     write_atomically(path, buffer.getvalue())
+    return blob_name(buffer.getvalue())
+
+
+def stamp_of(path: Path) -> str:
+    """The stamp of a file as it is now; empty where there is none that can be read."""
+    try:
+        return blob_name(path.read_bytes())
+    except OSError:
+        return ""
 
 
 def members(job: Job, blobs: Mapping[str, bytes], previews: Mapping[str, Preview]) -> dict[str, bytes]:
     """The files of which a job file is made, by their names in it."""
     made = {"mimetype": MIMETYPE, "job.json": encode_job(job)}
-    made |= {f"blobs/{name}": blobs[name] for name in sorted(used_blobs(job))}
+    made |= {f"blobs/{name}": blobs[name] for name in sorted(used_blobs(job) & set(blobs))}
     kept = [(surface.id, previews[surface.id]) for surface in job.surfaces if surface.id in previews]
     if kept:
         index = [{"surface": id, "key": preview.key} for id, preview in kept]
@@ -112,21 +144,35 @@ def user_of(job: Job, blob: str) -> str:
 
 
 def load_job(path: Path) -> OpenedJob:
-    """Read a job file.
+    """Read a job file. A stored file in it that is damaged costs itself, not the job: it is named in ``lost``.
 
     Raises
     ------
-    UnreadableFileError, NewerJobError
-        when it is no job, is damaged, or comes from a later version. The file is never changed.
+    UnreadableFileError, NewerJobError, TooLargeError
+        when it is no job, is damaged, comes from a later version or does not fit. The file is never changed.
     """
     data = read_file(path)
     try:
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
-            if sum(entry.file_size for entry in archive.infolist()) > MAX_UNPACKED:
-                raise _no_job(path)
-            return _opened(archive.read, path)
+            _check_sizes(archive, path)
+            opened = _opened(archive.read, path)
     except _DAMAGED:
         raise _no_job(path) from None
+    opened.stamp = blob_name(data)
+    return opened
+
+
+def _check_sizes(archive: zipfile.ZipFile, path: Path) -> None:
+    """Refuse what would not fit before any of it is unpacked."""
+    whole = sum(entry.file_size for entry in archive.infolist())
+    if whole > memory_budget() or any(
+        entry.file_size > MAX_JSON for entry in archive.infolist() if entry.filename.endswith(".json")
+    ):
+        raise TooLargeError(
+            path.name,
+            value=say("{size} MB unpacked", size=whole >> 20),
+            allowed=say("{size} MB here", size=memory_budget() >> 20),
+        )
 
 
 def load_folder(path: Path) -> OpenedJob:
@@ -155,10 +201,22 @@ _DAMAGED = (
 
 def _opened(read: Callable[[str], bytes], path: Path) -> OpenedJob:
     job = decode_job(read("job.json"))
-    blobs = {name: read(f"blobs/{name}") for name in used_blobs(job)}
-    if any(blob_name(content) != name for name, content in blobs.items()):
-        raise _no_job(path)
-    return OpenedJob(job, blobs, _previews(read))
+    layers = sum(1 for surface in job.surfaces for _ in every_layer(surface.layers))
+    if layers > MAX_LAYERS:
+        raise TooLargeError(
+            path.name, value=say("{count} layers", count=layers), allowed=say("{count} layers", count=MAX_LAYERS)
+        )
+    blobs = {name: data for name in used_blobs(job) if (data := _stored(read, name))}
+    return OpenedJob(job, blobs, _previews(read), frozenset(used_blobs(job) - set(blobs)))
+
+
+def _stored(read: Callable[[str], bytes], name: str) -> bytes:
+    """A stored file's bytes; none where it is not there or damaged."""
+    try:
+        data = read(f"blobs/{name}")
+    except _DAMAGED:
+        return b""
+    return data if blob_name(data) == name else b""
 
 
 def _previews(read: Callable[[str], bytes]) -> dict[str, Preview]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import re
+import struct
 import tempfile
 from pathlib import Path
 from typing import Any
@@ -31,41 +32,75 @@ def _damaged(name: str) -> UnreadableFileError:
 def light_header(data: bytes, name: str) -> PictureHeader:
     """Size by the header alone."""
     if data[:4] == _EXR:
-        with tempfile.TemporaryDirectory() as folder:
-            part = _open_exr(data, name, Path(folder), header_only=True)
-        return _exr_header(part, name)
+        return _exr_header(_exr_attributes(data, name), name)
     found = _SIZE.search(data[:4096])
     if found is None:
         raise _damaged(name)
     return PictureHeader(int(found.group(2)), int(found.group(1)), 32, "HDR")
 
 
-def _exr_header(part: dict[str, Any], name: str) -> PictureHeader:
+def _exr_attributes(data: bytes, name: str) -> dict[bytes, bytes]:
+    """The attributes of the first part, by name ("OpenEXR File Layout": name, type, size, value; an empty name ends).
+
+    Read here and not by the library: nothing of it is trusted before its size is known.
+    """
+    found: dict[bytes, bytes] = {}
+    at = 8
+    while at < len(data) and data[at] != 0:
+        named, typed = data.find(b"\0", at, at + 256), -1
+        if named >= 0:
+            typed = data.find(b"\0", named + 1, named + 258)
+        if typed < 0 or typed + 5 > len(data):
+            raise _damaged(name)
+        (size,) = struct.unpack_from("<i", data, typed + 1)
+        if size < 0 or typed + 5 + size > len(data):
+            raise _damaged(name)
+        found[data[at:named]] = data[typed + 5 : typed + 5 + size]
+        at = typed + 5 + size
+    return found
+
+
+def _exr_channels(value: bytes) -> list[str]:
+    """Names of channels: each with 16 bytes of traits after it; an empty name ends."""
+    names, at = [], 0
+    while at < len(value) and value[at] != 0:
+        end = value.find(b"\0", at)
+        if end < 0:
+            break
+        names.append(value[at:end].decode("latin-1"))
+        at = end + 17
+    return names
+
+
+def _exr_header(attributes: dict[bytes, bytes], name: str) -> PictureHeader:
     try:
-        window = part["dataWindow"]
-        width, height = (int(v) for v in (np.asarray(window[1], np.int64) - np.asarray(window[0], np.int64) + 1))
-        alpha = any(str(channel.name).rsplit(".", 1)[-1].upper() == "A" for channel in part.get("channels", ()))
-    except (ValueError, TypeError, KeyError, IndexError, OverflowError):
+        left, low, right, high = struct.unpack("<4i", attributes[b"dataWindow"])
+    except (struct.error, KeyError):
         raise _damaged(name) from None
-    return PictureHeader(width, height, 32, "EXR", "premultiplied" if alpha else "")
+    channels = _exr_channels(attributes.get(b"channels", b""))
+    alpha = any(channel.rsplit(".", 1)[-1].upper() == "A" for channel in channels)
+    # Every channel is read whole, as floats.
+    count = max(4, len(channels))
+    return PictureHeader(right - left + 1, high - low + 1, 32, "EXR", "premultiplied" if alpha else "", count)
 
 
-def _open_exr(data: bytes, name: str, folder: Path, *, header_only: bool) -> Any:
-    """Header of the first part, or its channels by name."""
+def _open_exr(data: bytes, name: str, folder: Path) -> Any:
+    """Channels of the first part, by name."""
     path = folder / "picture.exr"
     path.write_bytes(data)
     try:
-        with OpenEXR.File(str(path), separate_channels=True, header_only=header_only) as file:
+        with OpenEXR.File(str(path), separate_channels=True) as file:
             part = file.parts[0]
-            if header_only:
-                return dict(part.header)
             return {channel: np.array(held.pixels) for channel, held in part.channels.items()}
-    except (RuntimeError, ValueError, TypeError, KeyError, IndexError, OSError, MemoryError):
+    except MemoryError:
+        raise
+    except (RuntimeError, ValueError, TypeError, KeyError, IndexError, OSError):
         raise _damaged(name) from None
 
 
 def decode_light(data: bytes, name: str) -> Raster:
-    """Linear (H, W, 3) float32; negative and infinite values are brought to 0 and a large number.
+    """Linear (H, W, 3) float32; negative and infinite values are brought to 0 and a large number. Run in a process of
+    its own, see :mod:`.limited`.
 
     Channels R, G, B, or Y, or the first one there is; layers before a dot are honoured by their last name.
     """
@@ -75,7 +110,7 @@ def decode_light(data: bytes, name: str) -> Raster:
             raise _damaged(name)
         return _finite(picture[..., [2, 1, 0]])
     with tempfile.TemporaryDirectory() as folder:
-        channels = _open_exr(data, name, Path(folder), header_only=False)
+        channels = _open_exr(data, name, Path(folder))
     last = {key.rsplit(".", 1)[-1].upper(): pixels for key, pixels in channels.items()}
     if not last:
         raise _damaged(name)

@@ -11,6 +11,7 @@ from typing import Any
 
 from ..core.errors import NewerJobError, UnreadableFileError
 from ..core.job.document import JOB_FORMAT
+from ..core.phrases import say
 
 Tree = dict[str, Any]
 
@@ -45,7 +46,24 @@ def _from_2(tree: Tree) -> Tree:
     return tree
 
 
-STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0, 1: _from_1, 2: _from_2}
+_DIRECTIONS = ("runs", "upright")
+"""Parameters that say which way something runs."""
+
+
+def _from_3(tree: Tree) -> Tree:
+    """Format 3 said ``muted`` of a bypassed step, and ``level`` of what runs across; a level is only a height now."""
+    for node in _nodes(tree):
+        if "muted" in node and "op" in node:
+            node["bypassed"] = node.pop("muted")
+        values = node.get("values")
+        if isinstance(node.get("op"), str) and isinstance(values, dict):
+            for name in _DIRECTIONS:
+                if values.get(name) == "level":
+                    values[name] = "across"
+    return tree
+
+
+STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0, 1: _from_1, 2: _from_2, 3: _from_3}
 OWN_FORMATS = ("brave_tessel_layers", "repeat_mm", "size_mm")
 """Fields by which documents are known that counted formats of their own."""
 
@@ -90,7 +108,10 @@ def migrate(raw: Any) -> Tree:
     number = format_of(tree)
     if number > JOB_FORMAT:
         raise NewerJobError(
-            "job", value=number, allowed=f"format {JOB_FORMAT} or older", remedy="Open it with a newer Brave Tessel."
+            "job",
+            value=number,
+            allowed=say("format {job_format} or older", job_format=JOB_FORMAT),
+            remedy="Open it with a newer Brave Tessel.",
         )
     while number < JOB_FORMAT:
         tree = STEPS[number](tree)

@@ -6,11 +6,12 @@ import io
 
 import numpy as np
 import numpy.typing as npt
-import trimesh
 
 from ..core.errors import TooLargeError, UnreadableFileError
 from ..core.kernels.compiled import compiled
-from ..core.sheet import Raster
+from ..core.phrases import say
+from ..core.sheet import AnyArray, Raster
+from .limited import read_limited
 
 MODEL_SUFFIXES = (".obj", ".glb", ".ply", ".stl")
 MOST_BYTES = 64 << 20
@@ -24,11 +25,7 @@ def model_kind(data: bytes) -> str:
         return "glb"
     if data[:3] == b"ply":
         return "ply"
-    return (
-        "stl"
-        if data[:5] == b"solid" or (len(data) > 84 and len(data) == 84 + 50 * int.from_bytes(data[80:84], "little"))
-        else "obj"
-    )
+    return "stl" if data[:5] == b"solid" or _stl_end(data) else "obj"
 
 
 def model_relief(data: bytes, name: str) -> Raster:
@@ -40,12 +37,33 @@ def model_relief(data: bytes, name: str) -> Raster:
         when it is no model, has no faces, or is beyond the limits.
     """
     if len(data) > MOST_BYTES:
-        raise TooLargeError(name, value=f"{len(data) >> 20} MB", allowed=f"{MOST_BYTES >> 20} MB")
+        raise TooLargeError(
+            name,
+            value=say("{count} MB", count=len(data) >> 20),
+            allowed=say("{most_bytes} MB", most_bytes=MOST_BYTES >> 20),
+        )
+    (corners,) = read_limited("model", data, name)
+    return _from_above(corners)
+
+
+def model_corners(data: bytes, name: str) -> list[AnyArray]:
+    """The corners of a model's triangles, one array of (N, 3, 3) float64; run in a process of its own.
+
+    Raises
+    ------
+    UnreadableFileError, TooLargeError
+        see :func:`model_relief`.
+    """
+    import trimesh  # only where models are read: it takes long to load
+
+    kind = model_kind(data)
     try:
         mesh = trimesh.load(
-            io.BytesIO(data), file_type=model_kind(data), force="mesh", process=False, skip_materials=True
+            io.BytesIO(_tidied(data, kind)), file_type=kind, force="mesh", process=False, skip_materials=True
         )
         corners = np.asarray(mesh.vertices, np.float64)[np.asarray(mesh.faces, np.int64)]  # type: ignore[attr-defined]
+    except MemoryError:
+        raise
     except Exception as error:
         # The reader raises whatever its parsers do; to the person it is one thing.
         raise UnreadableFileError(name, value=type(error).__name__, allowed="OBJ, GLB, PLY or STL") from error
@@ -57,8 +75,32 @@ def model_relief(data: bytes, name: str) -> Raster:
     ):
         raise UnreadableFileError(name, value="no faces", allowed="a model with faces")
     if len(corners) > MOST_FACES:
-        raise TooLargeError(name, value=f"{len(corners)} faces", allowed=f"{MOST_FACES} faces")
-    return _from_above(corners)
+        raise TooLargeError(
+            name,
+            value=say("{count} faces", count=len(corners)),
+            allowed=say("{most_faces} faces", most_faces=MOST_FACES),
+        )
+    return [corners]
+
+
+def _tidied(data: bytes, kind: str) -> bytes:
+    """The bytes as their reader wants them: an STL without what follows its triangles, an OBJ as UTF-8."""
+    if kind == "stl" and (end := _stl_end(data)):
+        return data[:end]
+    if kind == "obj":
+        try:
+            data.decode("utf-8")
+        except UnicodeDecodeError:
+            # Names of parts from an older program; every byte is a letter in Latin-1 (ISO/IEC 8859-1).
+            return data.decode("latin-1").encode("utf-8")
+    return data
+
+
+def _stl_end(data: bytes) -> int:
+    """Where the triangles of a binary STL end: 80 bytes of head, a count, 50 bytes each; 0 where it is none."""
+    count = int.from_bytes(data[80:84], "little")
+    end = 84 + 50 * count
+    return end if count > 0 and len(data) >= end else 0
 
 
 def _from_above(corners: npt.NDArray[np.float64]) -> Raster:

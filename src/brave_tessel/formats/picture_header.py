@@ -8,7 +8,7 @@ from dataclasses import dataclass
 @dataclass(frozen=True, slots=True)
 class PictureHeader:
     """Upright width and height in pixels, bits a channel (32 is float), and the format's name. ``alpha`` is
-    ``straight``, ``premultiplied`` or empty.
+    ``straight``, ``premultiplied`` or empty; ``channels`` how many the file holds, all of which are read.
     """
 
     width_px: int
@@ -16,3 +16,4 @@ class PictureHeader:
     depth: int
     format: str
     alpha: str = ""
+    channels: int = 4

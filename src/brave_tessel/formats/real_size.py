@@ -52,6 +52,10 @@ def _usual(dpi: float) -> bool:
     return any(abs(dpi - usual) < 0.011 * usual for usual in _USUAL_DPI)
 
 
+_SIZE_TEXTS = (b"Repeat\0", b"RealWorldSize\0")
+"""Keywords of the text that says a picture's size: ours, and what earlier versions wrote."""
+
+
 def _png_size(data: bytes) -> tuple[float, float] | None:
     chunks = _chunks(data)
     width, height = struct.unpack(">II", data[16:24])
@@ -59,7 +63,7 @@ def _png_size(data: bytes) -> tuple[float, float] | None:
         if b"sCAL" in chunks and chunks[b"sCAL"][:1] == b"\x01":
             across, up = (float(text) for text in chunks[b"sCAL"][1:].split(b"\0")[:2])
             return across * width * 1000, up * height * 1000
-        if b"iTXt" in chunks and chunks[b"iTXt"].startswith(b"RealWorldSize\0"):
+        if b"iTXt" in chunks and chunks[b"iTXt"].startswith(_SIZE_TEXTS):
             told = json.loads(chunks[b"iTXt"].split(b"\0", 5)[5])
             return float(told["width_m"]) * 1000, float(told["height_m"]) * 1000
         if b"pHYs" in chunks:

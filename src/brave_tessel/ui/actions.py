@@ -25,6 +25,7 @@ from .stages.hand_over.stage import HandOverStage
 from .stages.place.stage import PlaceStage
 from .stages.stage import Stage
 from .view_state import STAGES
+from .words import tr
 
 _FILTER = "Brave Tessel jobs (*.tessel)"
 
@@ -85,19 +86,19 @@ class Actions:
     # Job -----------------------------------------------------------------------------------------
 
     def _job(self) -> None:
-        menu = self._menu("&Job")
-        self._add(menu, "New", "Ctrl+N", self.new)
-        self._add(menu, "Open…", "Ctrl+O", self.open)
-        self._add(menu, "Open the demo job", "Ctrl+Shift+O", self.demo)
+        menu = self._menu(tr("&Job"))
+        self._add(menu, tr("New"), "Ctrl+N", self.new)
+        self._add(menu, tr("Open…"), "Ctrl+O", self.open)
+        self._add(menu, tr("Open the demo job"), "Ctrl+Shift+O", self.demo)
         menu.addSeparator()
-        self._add(menu, "Save", "Ctrl+S", self.save)
-        self._add(menu, "Save as…", "Ctrl+Shift+S", self.save_as)
-        self._add(menu, "Rename the job…", "Ctrl+Shift+R", self.rename)
+        self._add(menu, tr("Save"), "Ctrl+S", self.save)
+        self._add(menu, tr("Save as…"), "Ctrl+Shift+S", self.save_as)
+        self._add(menu, tr("Rename the job…"), "Ctrl+Shift+R", self.rename)
         menu.addSeparator()
-        self._add(menu, "Add pictures…", "Ctrl+I", lambda: self._turned("Gather").gather_stage.choose_files())
-        self._add(menu, "Hand over…", "Ctrl+E", lambda: self._turned("Hand over").hand_over_stage.choose_folder())
+        self._add(menu, tr("Add pictures…"), "Ctrl+I", lambda: self._turned("Gather").gather_stage.choose_files())
+        self._add(menu, tr("Hand over…"), "Ctrl+E", lambda: self._turned("Hand over").hand_over_stage.choose_folder())
         menu.addSeparator()
-        self._add(menu, "Quit", "Ctrl+Q", self.window.close)
+        self._add(menu, tr("Quit"), "Ctrl+Q", self.window.close)
 
     def _turned(self, stage: str) -> Frame:
         """The window, turned to a stage."""
@@ -118,7 +119,7 @@ class Actions:
         self.frame.leave_then(self._choose_job)
 
     def _choose_job(self) -> None:
-        dialog = self._dialog("Open a job")
+        dialog = self._dialog(tr("Open a job"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
         if dialog.exec():
             self.frame.open_job(Path(dialog.selectedFiles()[0]))
@@ -127,7 +128,7 @@ class Actions:
         """The demo job, unsaved."""
 
         def start() -> None:
-            self.desk.tell("Opening the demo job…")
+            self.desk.tell(tr("Opening the demo job…"))
             self.desk.files.adopt(shipped_demo, None, then=lambda: self.desk.go("Build"))
 
         self.frame.leave_then(start)
@@ -142,7 +143,7 @@ class Actions:
 
     def save_as(self, *, then: Callable[[], None] | None = None) -> None:
         """Ask where, and save there."""
-        dialog = self._dialog("Save the job as")
+        dialog = self._dialog(tr("Save the job as"))
         dialog.setAcceptMode(QFileDialog.AcceptMode.AcceptSave)
         dialog.setDefaultSuffix("tessel")
         dialog.selectFile(f"{self.desk.job.name}.tessel")
@@ -156,23 +157,23 @@ class Actions:
         return dialog
 
     def rename(self) -> None:
-        name, done = QInputDialog.getText(self.window, "Rename the job", "Name", text=self.desk.job.name)
+        name, done = QInputDialog.getText(self.window, tr("Rename the job"), tr("Name"), text=self.desk.job.name)
         if done and name.strip():
-            self.desk.dispatch(Set(path=("name",), value=name.strip(), label="Rename the job"))
+            self.desk.dispatch(Set(path=("name",), value=name.strip(), label=tr("Rename the job")))
 
     # Edit ----------------------------------------------------------------------------------------
 
     def _edit(self) -> None:
-        menu = self._menu("&Edit")
+        menu = self._menu(tr("&Edit"))
         store = self.desk.session.store
-        self.undo = self._add(menu, "Undo", "Ctrl+Z", store.undo)
-        self.redo = self._add(menu, "Redo", "Ctrl+Shift+Z", store.redo)
+        self.undo = self._add(menu, tr("Undo"), "Ctrl+Z", store.undo)
+        self.redo = self._add(menu, tr("Redo"), "Ctrl+Shift+Z", store.redo)
         menu.addSeparator()
-        self._add(menu, "Leave the tool", "Esc", self.leave_tool)
+        self._add(menu, tr("Leave the tool"), "Esc", self.leave_tool)
 
     def show_history(self, undo: str, redo: str) -> None:
-        self.undo.setText(f"Undo {undo}" if undo else "Undo")
-        self.redo.setText(f"Redo {redo}" if redo else "Redo")
+        self.undo.setText(tr("Undo {undo}", undo=undo) if undo else tr("Undo"))
+        self.redo.setText(tr("Redo {redo}", redo=redo) if redo else tr("Redo"))
         self.undo.setEnabled(bool(undo))
         self.redo.setEnabled(bool(redo))
 
@@ -186,40 +187,46 @@ class Actions:
         self.frame.gather_stage.leave_tools()
         self.frame.place_stage.pick_datum(False)
         if stopped:
-            self.desk.tell("Stopped.")
+            self.desk.tell(tr("Stopped."))
 
     # View ----------------------------------------------------------------------------------------
 
     def _view(self) -> None:
-        menu = self._menu("&View")
+        menu = self._menu(tr("&View"))
         for index, stage in enumerate(STAGES):
-            self._add(menu, f"{index + 1} {stage}", str(index + 1), partial(self.desk.go, stage))
+            self._add(menu, f"{index + 1} {tr(stage)}", str(index + 1), partial(self.desk.go, stage))
         menu.addSeparator()
-        self._add(menu, "Fit", "F", lambda: self.frame.stage.fit())
-        scales = menu.addMenu("Scale")
+        self._add(menu, tr("Fit"), "F", lambda: self.frame.stage.fit())
+        scales = menu.addMenu(tr("Scale"))
         assert scales is not None
         for scale in SCALES:
             self._add(scales, f"1 : {scale}", "Ctrl+1" if scale == 1 else "", partial(self.to_scale, scale))
-        self._add(scales, "One sheet pixel a screen pixel", "Ctrl+0", self.pixel_for_pixel)
-        views = menu.addMenu("Show")
+        self._add(scales, tr("One sheet pixel per screen pixel"), "Ctrl+0", self.pixel_for_pixel)
+        views = menu.addMenu(tr("Show"))
         assert views is not None
         for index, view in enumerate(VIEWS):
-            self._add(views, view, f"Alt+{(index + 1) % 10}" if index < 10 else "Alt+R", partial(self.show_view, view))
-        extents = menu.addMenu("Extent")
+            self._add(
+                views, tr(view), f"Alt+{(index + 1) % 10}" if index < 10 else "Alt+R", partial(self.show_view, view)
+            )
+        extents = menu.addMenu(tr("Extent"))
         assert extents is not None
         for index, extent in enumerate(EXTENTS):
-            self._add(extents, extent, f"Alt+Shift+{index + 1}", partial(self.show_extent, extent))
+            self._add(extents, tr(extent), f"Alt+Shift+{index + 1}", partial(self.show_extent, extent))
         menu.addSeparator()
-        self._add(menu, "Pin the source as reference", "Ctrl+Shift+P", self.pin_reference)
-        for side, name, keys in (("left", "Left list", "F9"), ("card", "Card", "F10"), ("strip", "Strip", "F11")):
-            self._add(menu, f"Fold the {name.lower()}", keys, partial(self.frame.fold, side))
+        self._add(menu, tr("Pin the source as reference"), "Ctrl+Shift+P", self.pin_reference)
+        for side, name, keys in (
+            ("left", tr("Left list"), "F9"),
+            ("card", tr("Card"), "F10"),
+            ("strip", tr("Strip"), "F11"),
+        ):
+            self._add(menu, tr("Fold the {name}", name=name.lower()), keys, partial(self.frame.fold, side))
 
     def pin_reference(self) -> None:
         """Pin the chosen source beside every board, or take the reference away."""
         frame = self.frame.reference
         source = frame.pinned.source or self.desk.selection.source_id
         if not source:
-            self.desk.tell("Add a picture in Gather first.", "caution")
+            self.desk.tell(tr("Add a picture in Gather first."), "caution")
             return
         frame.pin(source)
 
@@ -253,44 +260,46 @@ class Actions:
     # Surface, scene, help ------------------------------------------------------------------------
 
     def _surface(self) -> None:
-        menu = self._menu("&Surface")
+        menu = self._menu(tr("&Surface"))
 
         def stage() -> BuildStage:
             return self._build
 
-        self._add(menu, "New surface", "Ctrl+Shift+N", lambda: stage().new_surface())
-        self._add(menu, "Rename the surface…", "Ctrl+R", lambda: stage().rename_surface())
+        self._add(menu, tr("New surface"), "Ctrl+Shift+N", lambda: stage().new_surface())
+        self._add(menu, tr("Rename the surface…"), "Ctrl+R", lambda: stage().rename_surface())
         menu.addSeparator()
-        lay = menu.addMenu("Lay on")
+        lay = menu.addMenu(tr("Lay on"))
         assert lay is not None
         lay.aboutToShow.connect(lambda: self._fill_lay(lay))
-        self._add(menu, "Duplicate the layer", "Ctrl+D", lambda: stage().layers.duplicate())
-        self._add(menu, "Rename the layer…", "F2", lambda: stage().layers.rename())
-        self._add(menu, "Take the layer out", "Ctrl+Backspace", lambda: stage().layers.remove())
+        self._add(menu, tr("Duplicate the layer"), "Ctrl+D", lambda: stage().layers.duplicate())
+        self._add(menu, tr("Rename the layer…"), "F2", lambda: stage().layers.rename())
+        self._add(menu, tr("Take the layer out"), "Ctrl+Backspace", lambda: stage().layers.remove())
         menu.addSeparator()
-        self._add(menu, "Open or leave the recipe", "E", self.toggle_recipe)
+        self._add(menu, tr("Open or leave the recipe"), "E", self.toggle_recipe)
         self._add(
             menu,
-            "Copy layers, or the step with what it needs",
+            tr("Copy layers, or the step with what it needs"),
             "Ctrl+C",
             lambda: (stage().recipe if self.desk.selection.recipe_open else stage().layers).copy(),
         )
         self._add(
             menu,
-            "Paste layers or steps",
+            tr("Paste layers or steps"),
             "Ctrl+V",
             lambda: (stage().recipe if self.desk.selection.recipe_open else stage().layers).paste(),
         )
-        self._add(menu, "Hold the step against the next", "Alt+A", lambda: stage().recipe.board.pair.hold_against())
+        self._add(
+            menu, tr("Compare with the next chosen step"), "Alt+A", lambda: stage().recipe.board.pair.hold_against()
+        )
         menu.addSeparator()
-        self._add(menu, "Paint", "B", self.toggle_painting)
-        self._add(menu, "Swap paint and erase", "X", self.swap_erase)
-        self._add(menu, "Library", "Ctrl+L", self.toggle_library)
-        self._add(menu, "Bundle the chosen layers", "Ctrl+G", lambda: stage().layers.bundle())
-        self._add(menu, "Show the layer alone", "O", lambda: stage().layers.solo())
-        self._add(menu, "Show where the layer lies", "C", self.show_cover)
-        self._add(menu, "Lock or unlock", "L", lambda: stage().layers.lock())
-        self._add(menu, "Keep and compare", "K", lambda: stage().keep_state())
+        self._add(menu, tr("Paint"), "B", self.toggle_painting)
+        self._add(menu, tr("Swap paint and erase"), "X", self.swap_erase)
+        self._add(menu, tr("Library"), "Ctrl+L", self.toggle_library)
+        self._add(menu, tr("Bundle the chosen layers"), "Ctrl+G", lambda: stage().layers.bundle())
+        self._add(menu, tr("Show the layer alone"), "O", lambda: stage().layers.solo())
+        self._add(menu, tr("Show where the layer lies"), "C", self.show_cover)
+        self._add(menu, tr("Lock or unlock"), "L", lambda: stage().layers.lock())
+        self._add(menu, tr("Keep and compare"), "K", lambda: stage().keep_state())
 
     def _fill_lay(self, menu: QMenu) -> None:
         self._build.layers.fill_lay_menu(menu)
@@ -318,34 +327,43 @@ class Actions:
         self._build.layer_card.show_erasing(self.desk.brush.erasing)
 
     def _scene(self) -> None:
-        menu = self._menu("S&cene")
-        self._add(menu, "Put up the corner", "Ctrl+Shift+C", lambda: self._turned("Place").place_stage.put_up_corner())
-        self._add(menu, "Pick the datum", "Ctrl+P", self.pick_datum)
-        self._add(menu, "Whole view", "Home", lambda: self.frame.place_stage.fit())
+        menu = self._menu(tr("S&cene"))
+        self._add(
+            menu,
+            tr("Set up a sample corner"),
+            "Ctrl+Shift+C",
+            lambda: self._turned("Place").place_stage.put_up_corner(),
+        )
+        self._add(menu, tr("Pick the datum"), "Ctrl+P", self.pick_datum)
+        self._add(menu, tr("Whole view"), "Home", lambda: self.frame.place_stage.fit())
 
     def pick_datum(self) -> None:
         """Pick where layings start, on the model."""
         self._turned("Place").place_stage.pick_datum(True)
 
     def _help(self) -> None:
-        menu = self._menu("&Help")
-        self._add(menu, "First steps", "F1", self.first_steps)
-        self._add(menu, "About", "", self.about)
+        menu = self._menu(tr("&Help"))
+        self._add(menu, tr("First steps"), "F1", self.first_steps)
+        self._add(menu, tr("About"), "", self.about)
 
     def first_steps(self) -> None:
         QMessageBox.information(
             self.window,
-            "First steps",
-            "1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.\n"
-            "2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.\n"
-            "3  Build: lay on a pattern or noise; say where it lies and how it sits.\n"
-            "4  Place: put up the corner and drag surfaces onto walls; pick the datum.\n"
-            "5  Hand over: read the checks, choose sizes and depths, write the files.",
+            tr("First steps"),
+            tr(
+                "1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.\n"
+                "2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.\n"
+                "3  Build: lay on a pattern or noise; say where it lies and how it sits.\n"
+                "4  Place: put up the corner and drag surfaces onto walls; pick the datum.\n"
+                "5  Hand over: read the checks, choose sizes and depths, write the files."
+            ),
         )
 
     def about(self) -> None:
         QMessageBox.about(
             self.window,
-            "About Brave Tessel",
-            f"Brave Tessel {__version__}\nGPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).",
+            tr("About Brave Tessel"),
+            tr(
+                "Brave Tessel {version}\nGPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).", version=__version__
+            ),
         )

@@ -19,6 +19,7 @@ from ..formats.job_file import OpenedJob, user_of
 from . import theme
 from .tidying import Tidying
 from .window import Window
+from .words import speak, tr
 
 
 def make_app(*, lamp: bool | None = None, scale: float | None = None) -> QApplication:
@@ -53,7 +54,7 @@ def offer_recovery(window: Window) -> None:
             found = None
         if found is None:
             kept = set_aside(journal)
-            window.desk.tell(f"Unsaved work could not be read and was set aside: {kept}.", "caution")
+            window.desk.tell(tr("Unsaved work could not be read and was set aside: {kept}.", kept=kept), "caution")
             continue
         if _wanted(window, found):
             _take_over(window, found)
@@ -64,9 +65,11 @@ def _wanted(window: Window, found: Recovered) -> bool:
     buttons = QMessageBox.StandardButton
     answer = QMessageBox.question(
         window,
-        "Recovered work",
-        f"“{found.job.name}” was not closed properly. Open what was recovered?\n"
-        "If not, it is offered again the next time.",
+        tr("Recovered work"),
+        tr(
+            "“{name}” was not closed properly. Open what was recovered?\nIf not, it is offered again the next time.",
+            name=found.job.name,
+        ),
         buttons.Yes | buttons.No,
     )
     return answer == buttons.Yes
@@ -81,13 +84,16 @@ def _take_over(window: Window, found: Recovered) -> None:
         forget(found.journal)
     if found.missing:
         name = user_of(found.job, found.missing[0])
-        window.desk.tell(f"The picture of {name} could not be recovered; add it again before saving.", "caution")
+        window.desk.tell(
+            tr("The picture of {name} could not be recovered; add it again before saving.", name=name), "caution"
+        )
 
 
 def run(path: Path | None = None, *, opened: OpenedJob | None = None, stage: str = "") -> int:
     """Open the window and serve it until it closes."""
     logging.basicConfig(level=os.environ.get("BRAVE_TESSEL_LOG", "WARNING"))
     app = make_app()
+    speak(app)
     session = Session(opened, journal=True)
     window = Window(session)
     window.show()

@@ -25,6 +25,7 @@ from .requests.place import PlaceRequests
 from .requests.repeat import RepeatRequests
 from .selection import Selection
 from .view_state import STAGES, BrushState, ViewState
+from .words import tr
 from .workroom import STOPS, Workroom
 
 FRAME_IT = "Drag the frame's corners onto something rectangular, then type its size."
@@ -89,7 +90,7 @@ class Desk(QObject):
         try:
             self.session.store.dispatch(command)
         except TesselError as error:
-            self.tell(sentence(error), "fault")
+            self.tell(tr(sentence(error)), "fault")
             return False
         return True
 
@@ -147,9 +148,11 @@ class Desk(QObject):
     def _journal_trouble(self, text: str) -> None:
         """Told once, and once more when it works again."""
         if text:
-            self.tell(f"Unsaved work cannot be kept safe: {text}. Save the job, or free some space.", "fault")
+            self.tell(
+                tr("Unsaved work cannot be kept safe: {value}. Save the job, or free some space.", value=text), "fault"
+            )
         else:
-            self.tell("Unsaved work is kept safe again.")
+            self.tell(tr("Unsaved work is kept safe again."))
 
     def _work_changed(self, busy: bool) -> None:
         if not busy and self._told_progress:
@@ -161,8 +164,8 @@ class Desk(QObject):
         for command, source in self.files.added(made):
             if self.dispatch(command):
                 self.selection.choose(source=source.id)
-                maps = f" with {len(source.pictures) + 1} maps" if source.pictures else ""
-                self.tell(f"{source.name} added{maps}. {FRAME_IT}")
+                maps = tr(" with {count} maps", count=len(source.pictures) + 1) if source.pictures else ""
+                self.tell(tr("{name} added{maps}. {frame_it}", name=source.name, maps=maps, frame_it=FRAME_IT))
         if not made:
             self.tell("")
         if troubles:

@@ -10,6 +10,7 @@ from ..core.job.document import Source
 from ..engine.intents.sources import add_source
 from ..engine.session import Session, write_job
 from ..formats.job_file import OpenedJob, load_job
+from .words import tr
 from .workroom import Pace, Workroom
 
 Done = Callable[[], None]
@@ -29,7 +30,7 @@ class FileWork:
 
         def saved(_nothing: object) -> None:
             self.session.mark_saved(snapshot, path)
-            self.tell(f"Saved {path.name}.")
+            self.tell(tr("Saved {name}.", name=path.name))
             if then is not None:
                 then()
 

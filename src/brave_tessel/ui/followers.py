@@ -14,6 +14,7 @@ from ..engine.gather.file_watch import FileWatch
 from ..engine.gather.links import Linked, Reread, linked_files, missing_files, reread, take_over
 from ..engine.session import Session
 from ..engine.wording import sentence
+from .words import tr, tr_count
 from .workroom import Pace, Workroom
 
 BADGE_S = 20.0
@@ -76,13 +77,14 @@ class LinkFollower(QObject):
         if command is not None and self.dispatch(command):
             for name in names:
                 self.refreshed[name] = time.monotonic()
-            self.tell(f"{', '.join(names)} read again from {'their files' if len(names) > 1 else 'its file'}.")
+            told = "{names} read again from its file.", "{names} read again from their files."
+            self.tell(tr_count(len(names), *told, names=", ".join(names)))
             self._fading.start(int(BADGE_S * 1000) + 50)
         if len(gone) > self._missing:
-            self.tell("A linked file is missing; its last pixels are used. Find it again in Gather.", "caution")
+            self.tell(tr("A linked file is missing; its last pixels are used. Find it again in Gather."), "caution")
         self._missing = len(gone)
         if troubles:
-            self.tell(sentence(troubles[-1]), "fault")
+            self.tell(tr(sentence(troubles[-1])), "fault")
         self.badges_changed.emit()
 
     def _fade(self) -> None:
@@ -92,7 +94,7 @@ class LinkFollower(QObject):
 
     def badge(self, name: str) -> str:
         """What a row says of a source that was just read again."""
-        return "read again · " if name in self.refreshed else ""
+        return tr("read again · ") if name in self.refreshed else ""
 
     def stop(self) -> None:
         """Watch nothing any more."""

@@ -18,6 +18,7 @@ from . import theme
 from .board import to_pixmaps
 from .controls.float_bar import FloatBar
 from .desk import Desk
+from .words import tr
 
 MODES = ("Beside", "Over")
 
@@ -41,7 +42,7 @@ class ReferenceView(QWidget):
         self.size_mm: tuple[float, float] | None = None
         self.pinned = Pinned()
         self.place: tuple[QPointF, float] | None = None
-        self.setAccessibleName("Reference picture")
+        self.setAccessibleName(tr("Reference picture"))
 
     def rect_of_picture(self) -> QRectF:
         """Where the picture lies: to the board's scale, or fitted where there is none."""
@@ -91,7 +92,7 @@ class WipeHandle(QWidget):
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
         self.setCursor(Qt.CursorShape.SplitHCursor)
-        self.setAccessibleName("Wipe")
+        self.setAccessibleName(tr("Wipe"))
         self.resize(theme.px(14), theme.px(44))
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -126,26 +127,26 @@ class ReferenceBar(QFrame):
         row.setContentsMargins(theme.px(6), theme.px(3), theme.px(4), theme.px(3))
         row.setSpacing(theme.px(6))
         self.sources = QComboBox()
-        self.sources.setAccessibleName("Reference source")
+        self.sources.setAccessibleName(tr("Reference source"))
         self.sources.setMinimumContentsLength(12)
         self.sources.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.sources.activated.connect(lambda index: self._put(source=self.sources.itemData(index)))
-        self.modes = FloatBar(MODES, "Beside", name="Reference", parent=self)
+        self.modes = FloatBar(MODES, "Beside", name=tr("Reference"), parent=self)
         self.modes.chosen.connect(lambda word: self._put(over=word == "Over"))
         self.opacity = QSlider(Qt.Orientation.Horizontal)
         self.opacity.setRange(5, 100)
         self.opacity.setValue(50)
         self.opacity.setFixedWidth(theme.px(84))
-        self.opacity.setAccessibleName("Opacity of the reference")
-        self.opacity.setToolTip("How strongly it lies over the board")
+        self.opacity.setAccessibleName(tr("Opacity of the reference"))
+        self.opacity.setToolTip(tr("How strongly it lies over the board"))
         self.opacity.valueChanged.connect(lambda value: self._put(opacity=value / 100))
         self.note = QLabel("")
         self.note.setObjectName("note")
         close = QToolButton()
         close.setObjectName("flat")
         close.setIcon(theme.tinted("x", "ink_2", 14))
-        close.setToolTip("Take the reference away (Ctrl+Shift+P)")
-        close.setAccessibleName("Take the reference away")
+        close.setToolTip(tr("Take the reference away (Ctrl+Shift+P)"))
+        close.setAccessibleName(tr("Take the reference away"))
         close.clicked.connect(self.closed)
         for widget in (self.sources, self.modes, self.opacity, self.note, close):
             row.addWidget(widget)
@@ -284,7 +285,11 @@ class ReferenceFrame(QWidget):
         self.handle.raise_()
         known = self.over.size_mm is not None
         self.bar.note.setText(
-            "to scale" if place is not None and known else "no size yet" if not known else "not to scale here"
+            tr("to scale")
+            if place is not None and known
+            else tr("no size yet")
+            if not known
+            else tr("not to scale here")
         )
         self.bar.adjustSize()
         # Over a board the right corner is the title block's.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import tempfile
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from pathlib import Path
 
 from PyQt6.QtCore import QByteArray, QRectF, Qt
@@ -36,6 +36,7 @@ class Tokens:
     ochre: str
     oxide: str
     on_ink: str
+    steps: tuple[str, ...]
 
 
 LIGHT = Tokens(
@@ -53,6 +54,7 @@ LIGHT = Tokens(
     "#8F5A0C",
     "#A63F2C",
     "#FFFFFF",
+    ("#7D4686", "#6B7A1E", "#8A5A32", "#4F5F6B", "#A2487A", "#46764A", "#6A5AA8", "#7A6A46"),
 )
 LAMP = Tokens(
     "#2A2E30",
@@ -69,6 +71,7 @@ LAMP = Tokens(
     "#DDA04A",
     "#E88A75",
     "#1B1F21",
+    ("#C693CF", "#B4C466", "#CFA07A", "#A3B4C0", "#E08DB6", "#8DC092", "#B0A3E6", "#C4B48E"),
 )
 
 
@@ -85,6 +88,12 @@ def tokens() -> Tokens:
 def colour(name: str) -> QColor:
     """A token as a colour."""
     return QColor(getattr(_Current.tokens, name))
+
+
+def step_mark(index: int) -> QColor:
+    """The colour of a step of a recipe, by its place: none that means something elsewhere. Its number says the same."""
+    marks = _Current.tokens.steps
+    return QColor(marks[index % len(marks)])
 
 
 def px(size: float) -> int:
@@ -208,17 +217,23 @@ def _style() -> str:
     """
 
 
+@cache
+def _own_folder() -> tempfile.TemporaryDirectory[str]:
+    """A folder of this process alone, gone with it: nobody else can put something there."""
+    return tempfile.TemporaryDirectory(prefix="brave-tessel-")
+
+
 def _arrow() -> str:
     """A tinted arrow as a file, as style sheets want it."""
-    target = Path(tempfile.gettempdir()) / f"brave-tessel-arrow-{tokens().ink_2[1:]}.svg"
+    target = Path(_own_folder().name) / f"arrow-{tokens().ink_2[1:]}.svg"
     svg = (_ASSETS / "icons" / "chevron-down.svg").read_text(encoding="utf-8")
     target.write_text(svg.replace("currentColor", tokens().ink_2), encoding="utf-8")
     return target.as_posix()
 
 
-def shelf_icon(name: str) -> QIcon:
+def stock_icon(name: str) -> QIcon:
     """The small picture of a stock recipe; empty where it has none."""
-    path = _ASSETS / "shelf" / f"{name.lower().replace(' ', '-')}.png"
+    path = _ASSETS / "stock" / f"{name.lower().replace(' ', '-')}.png"
     return QIcon(str(path)) if path.is_file() else QIcon()
 
 

@@ -35,6 +35,7 @@ from .stages.place.stage import PlaceStage
 from .stages.repeat.stage import RepeatStage
 from .stages.stage import Stage
 from .view_state import STAGES
+from .words import tr
 
 PREVIEWS = (512, 1024, 2048)
 
@@ -114,14 +115,14 @@ class Window(QMainWindow):
         row.addWidget(self.saved)
         row.addStretch(1)
         self.preview = QComboBox()
-        self.preview.setAccessibleName("Preview size")
-        self.preview.setToolTip("How finely the preview is sampled; the job itself has no resolution")
+        self.preview.setAccessibleName(tr("Preview size"))
+        self.preview.setToolTip(tr("How finely the preview is sampled; the job itself has no resolution"))
         for size in PREVIEWS:
-            self.preview.addItem(f"Preview {size} px", size)
+            self.preview.addItem(tr("Preview {size} px", size=size), size)
         self.preview.setCurrentIndex(PREVIEWS.index(1024))
         row.addWidget(self.preview)
-        self.undo = self._tool("arrow-back-up", "Undo")
-        self.redo = self._tool("arrow-forward-up", "Redo")
+        self.undo = self._tool("arrow-back-up", tr("Undo"))
+        self.redo = self._tool("arrow-forward-up", tr("Redo"))
         row.addWidget(self.undo)
         row.addWidget(self.redo)
         self.busy = BusySign()
@@ -129,7 +130,7 @@ class Window(QMainWindow):
         self.ms = QLabel("")
         self.ms.setObjectName("mono")
         self.ms.setFixedWidth(theme.px(58))
-        self.ms.setToolTip("Time of the last evaluation")
+        self.ms.setToolTip(tr("Time of the last evaluation"))
         row.addWidget(self.ms)
         return bar
 
@@ -167,7 +168,7 @@ class Window(QMainWindow):
         desk.job_moved.connect(self._show_job)
         desk.message.connect(self._tell)
         desk.work.busy_changed.connect(self.busy.show_busy)
-        desk.timed.connect(lambda ms: self.ms.setText(f"{ms:.0f} ms"))
+        desk.timed.connect(lambda ms: self.ms.setText(tr("{ms:.0f} ms", ms=ms)))
         self._connect_placed()
         self.build_stage.recipe_toggled.connect(
             lambda on: self.stacks["strip"].setVisible(not on or self.desk.view.stage != "Build")
@@ -206,9 +207,9 @@ class Window(QMainWindow):
     def _show_job(self, job: Job) -> None:
         self.job_name.setText(job.name)
         store = self.desk.session.store
-        for tool, label, word in ((self.undo, store.undo_label, "Undo"), (self.redo, store.redo_label, "Redo")):
+        for tool, label, word in ((self.undo, store.undo_label, tr("Undo")), (self.redo, store.redo_label, tr("Redo"))):
             tool.setEnabled(bool(label))
-            tool.setToolTip(f"{word} {label}" if label else f"Nothing to {word.lower()}")
+            tool.setToolTip(f"{word} {label}" if label else tr("Nothing to {word}", word=word.lower()))
         self.actions_.show_history(store.undo_label, store.redo_label)
         self._show_saved()
 
@@ -220,7 +221,7 @@ class Window(QMainWindow):
             text = ""
         else:
             ago = int(time.time() - session.saved_at)
-            text = f"saved {ago} s ago" if ago < 90 else f"saved {ago // 60} min ago"
+            text = tr("saved {ago} s ago", ago=ago) if ago < 90 else tr("saved {ago} min ago", ago=ago // 60)
         self.saved.setText(text)
         name = session.path.name if session.path else self.desk.job.name
         self.setWindowTitle(f"{name}{'' if session.store.saved else ' *'} – Brave Tessel")
@@ -265,7 +266,7 @@ class Window(QMainWindow):
 
     def open_job(self, path: Path) -> None:
         """Open a job; what cannot be opened is told and leaves the present one alone."""
-        self.desk.tell(f"Opening {path.name}…")
+        self.desk.tell(tr("Opening {name}…", name=path.name))
         self.desk.files.open(path, then=lambda: self.desk.tell(""))
 
     def save_job(self, path: Path, *, then: Callable[[], None] | None = None) -> None:
@@ -287,8 +288,8 @@ class Window(QMainWindow):
         buttons = QMessageBox.StandardButton
         answer = QMessageBox.question(
             self,
-            "Unsaved work",
-            f"Save the changes to {self.desk.job.name}?",
+            tr("Unsaved work"),
+            tr("Save the changes to {name}?", name=self.desk.job.name),
             buttons.Save | buttons.Discard | buttons.Cancel,
             buttons.Save,
         )

@@ -15,6 +15,7 @@ from ..core.errors import CancelledError
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
+from .words import tr
 
 log = logging.getLogger(__name__)
 
@@ -103,7 +104,7 @@ class Workroom(QObject):
         try:
             if error is not None and not isinstance(error, CancelledError):
                 # Foreseen or not, it is told; what was not foreseen the worker has logged.
-                self.told.emit(sentence(error), "fault")
+                self.told.emit(tr(sentence(error)), "fault")
                 if failed is not None:
                     failed(error)
         finally:

@@ -15,7 +15,7 @@ from brave_tessel.core.job.layers import Layer, Recipe, Step, Surface
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.operation import REGISTRY
 from brave_tessel.core.recipe import edit
-from brave_tessel.core.recipe.shelf import SHELF
+from brave_tessel.core.recipe.materials import MATERIALS
 from brave_tessel.core.recipe.stock import STOCK, clouds_recipe, units_recipe
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.intents.recipes import decode_recipe, encode_recipe
@@ -94,7 +94,7 @@ def test_taking_out_leaves_what_it_passed_on():
 def test_a_muted_step_passes_on_and_an_unused_one_costs_nothing():
     recipe, inverted = edit.add_step(clouds_recipe(), "adjust.invert", after="clouds")
     recipe = edit.set_input(recipe, "relief", "field", inverted)
-    plain, muted = evaluate(clouds_recipe()), evaluate(edit.change(recipe, inverted, muted=True))
+    plain, muted = evaluate(clouds_recipe()), evaluate(edit.change(recipe, inverted, bypassed=True))
     assert np.array_equal(plain[MapKind.HEIGHT], muted[MapKind.HEIGHT])
     assert not np.array_equal(plain[MapKind.HEIGHT], evaluate(recipe)[MapKind.HEIGHT])
     recipe, _ = edit.add_step(clouds_recipe(), "marks.cracks")
@@ -174,8 +174,8 @@ def test_every_stock_recipe_is_sound_and_the_same_from_its_file(name):
     assert encode_recipe(name, (300.0, 240.0), back.recipe) == data
 
 
-@pytest.mark.parametrize("stock", SHELF, ids=lambda stock: stock.name)
-def test_the_shelf_is_plausible_and_closes(stock):
+@pytest.mark.parametrize("stock", MATERIALS, ids=lambda stock: stock.name)
+def test_stock_is_plausible_and_closes(stock):
     """Base colour within what real dielectrics reflect, sRGB 30 to 240 (common practice); joins no rougher than
     inside.
     """
@@ -199,7 +199,7 @@ def test_files_that_are_no_recipes_are_refused():
         b"",
         b"[]",
         b'{"name": 3}',
-        good.replace(b'"format": 3', b'"format": 99'),
+        good.replace(b'"format": 4', b'"format": 99'),
         good.replace(b'"field": "clouds"', b'"field": "none"'),
     ):
         with pytest.raises(TesselError):

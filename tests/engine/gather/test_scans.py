@@ -304,4 +304,4 @@ def test_the_sheet_is_written_with_its_real_size(session, tmp_path, breakup, cou
     assert len(colours) == count
     for file in colours:
         with Image.open(file) as image:
-            assert json.loads(image.info["RealWorldSize"])["width_m"] == pytest.approx(0.4, rel=0.05)
+            assert json.loads(image.info["Repeat"])["width_m"] == pytest.approx(0.4, rel=0.05)

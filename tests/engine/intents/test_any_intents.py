@@ -15,7 +15,7 @@ from brave_tessel.core.job.layers import every_layer, layer_of
 from brave_tessel.core.operation import family
 from brave_tessel.core.place.pieces.corner import corner_scene
 from brave_tessel.core.plan.planner import Planner
-from brave_tessel.core.recipe.shelf import SHELF
+from brave_tessel.core.recipe.materials import MATERIALS
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.intents import layers as layer_intents
 from brave_tessel.engine.intents import scene as scene_intents
@@ -70,7 +70,7 @@ class AnyIntents(RuleBasedStateMachine):
         if pick % 2:
             command, _ = surface_intents.new_surface(self.job)
         else:
-            command, _ = surface_intents.surface_from_stock(self.job, SHELF[pick % len(SHELF)].name)
+            command, _ = surface_intents.surface_from_stock(self.job, MATERIALS[pick % len(MATERIALS)].name)
         self.dispatch(command)
 
     @rule(pick=PICK)
@@ -228,19 +228,19 @@ def test_a_new_surface_has_a_name_of_its_own():
     assert len(set(names)) == 4
 
 
-@pytest.mark.parametrize("stock", [entry.name for entry in SHELF])
+@pytest.mark.parametrize("stock", [entry.name for entry in MATERIALS])
 def test_a_stock_surface_is_of_the_size_it_closes_on(stock):
     command, surface = surface_intents.surface_from_stock(Job(), stock)
     job = command.apply(Job())
     assert job.surfaces == (surface,)
-    entry = next(entry for entry in SHELF if entry.name == stock)
+    entry = next(entry for entry in MATERIALS if entry.name == stock)
     assert (surface.width_mm, surface.height_mm) == entry.repeat_mm
 
 
 def test_a_stock_that_is_not_there_is_told_with_those_that_are():
     with pytest.raises(TesselError) as caught:
         surface_intents.surface_from_stock(Job(), "Marzipan")
-    assert SHELF[0].name in str(caught.value.allowed)
+    assert MATERIALS[0].name in str(caught.value.allowed)
 
 
 def test_a_repeat_is_set_in_one_step():

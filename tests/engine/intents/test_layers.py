@@ -22,7 +22,7 @@ from brave_tessel.engine.intents import layers as layer_intents
 from brave_tessel.engine.library.catalogue import Catalogue
 from brave_tessel.engine.library.items import items, keep_kit, kits_in, search
 from brave_tessel.engine.library.kits import Kit, combined, decode_kit, drop_kit, encode_kit, kit_of
-from brave_tessel.engine.library.marks_of_use import IMPERFECTIONS, PRESETS
+from brave_tessel.engine.library.marks_of_use import MARKS_OF_USE, PRESETS
 from brave_tessel.engine.library.shipped_kits import shipped_kits
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
@@ -132,7 +132,7 @@ def test_every_shipped_kit_survives_its_file_and_evaluates(kit):
         assert name in (fetch(bundle, ("what", "layers", *way)).complete())
 
 
-def test_a_velvet_kit_is_four_layers_of_flakes():
+def test_a_velvet_kit_is_four_layers_of_pile():
     velvet = next(kit for kit in shipped_kits() if kit.name == "Seat velvet")
     assert len(velvet.layers) == 4
     assert len({layer.laying.number("turn") for layer in velvet.layers}) == 4
@@ -185,10 +185,10 @@ def test_search_by_words_kind_and_size():
     assert search(every, "no such thing") == []
 
 
-def test_presets_are_plain_rules_and_imperfections_are_subtle():
+def test_presets_are_plain_rules_and_marks_of_use_are_subtle():
     for make in PRESETS.values():
         assert all(isinstance(rule, Rule) for rule in make())
-    for make in IMPERFECTIONS.values():
+    for make in MARKS_OF_USE.values():
         layer = make()
         assert all(mix.strength <= 0.6 for mix in layer.mixes.values())
 

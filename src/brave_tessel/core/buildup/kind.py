@@ -8,6 +8,7 @@ from typing import Any, ClassVar, Generic, TypeVar
 from ..errors import UnknownKindError
 from ..job.document import Job
 from ..job.layers import Layer, Surface, UnknownWhat, What
+from ..phrases import say
 from ..plan.protocol import Place, Plans
 from ..plan.tasks import Task
 from ..sheet import Grid
@@ -157,10 +158,12 @@ class UnknownKind(LayerKind[UnknownWhat]):
         )
 
     def form(self, job: Job, surface: Surface, layer: Layer) -> Iterable[FormRow]:
-        yield Note(f"“{_named(layer)}” was made by another version. It is kept unchanged.", tone="caution")
+        yield Note(
+            say("“{named}” was made by another version. It is kept unchanged.", named=_named(layer)), tone="caution"
+        )
 
     def describe(self, layer: Layer) -> str:
-        return f"unknown: {_named(layer)}"
+        return say("unknown: {named}", named=_named(layer))
 
 
 def _named(layer: Layer) -> str:

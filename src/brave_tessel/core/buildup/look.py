@@ -20,7 +20,7 @@ def adjust(
     *,
     hue: Annotated[float, Angle(-180, 180, help="Turns every hue round the circle.")] = 0.0,
     saturation: Annotated[float, Fraction(0, 2, least=0, most=10, help="0 grey, 1 as it is, more is stronger.")] = 1.0,
-    lightness: Annotated[float, Fraction(-1, 1, least=-8, most=8, help="Stops lighter or darker.")] = 0.0,
+    lightness: Annotated[float, Fraction(-1, 1, least=-8, most=8, unit="stops", help="Lighter or darker.")] = 0.0,
     contrast: Annotated[
         float, Fraction(0, 2, least=0, most=10, help="About its own mean: below 1 flatter, above 1 stronger.")
     ] = 1.0,

@@ -9,7 +9,7 @@ import numpy as np
 
 from ..colour import hex_to_linear
 from ..kernels.water import EXTERNAL, INTERNAL, Body, flood
-from ..operation import Fraction, Length, Paint, Seed, settings
+from ..operation import Fraction, Length, Paint, Seed, called, settings
 from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
 from .stack import Stack
@@ -35,13 +35,16 @@ class Standing:
     level: Annotated[float, Length(-20, 20, least=-1000, most=1000, help="Height of its surface.")] = -1.0
     clear: Annotated[
         float,
-        Length(
-            1,
-            500,
-            log=True,
-            least=0.05,
-            most=1e5,
-            help="Depth at which two thirds of what lies in it are hidden by its colour.",
+        called(
+            "Visibility depth",
+            Length(
+                1,
+                500,
+                log=True,
+                least=0.05,
+                most=1e5,
+                help="Depth at which two thirds of what lies in it are hidden by its colour.",
+            ),
         ),
     ] = 40.0
     colour: Annotated[str, Paint(help="Its colour where it is deep.")] = "#3C4A42"

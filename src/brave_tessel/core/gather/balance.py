@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ..colour import LUMINANCE, hex_to_linear, luminance
-from ..operation import Colour, Fraction, Paint, operation
+from ..operation import Colour, Fraction, Paint, called, operation
 from ..sheet import Grid, Raster
 
 
@@ -20,7 +20,11 @@ def balance(
         str, Paint(help="How something that is really grey or white looks on the photo; picked on it.")
     ] = "#FFFFFF",
     reflects: Annotated[
-        float, Fraction(help="What a grey card there reflects, 0.18 for most; 0 leaves the exposure as it is.")
+        float,
+        called(
+            "Card reflectance",
+            Fraction(help="What a grey card there reflects, 0.18 for most; 0 leaves the exposure as it is."),
+        ),
     ] = 0.0,
 ) -> Colour:
     """Scale the channels so that the picked place becomes neutral; von Kries, in linear light.
@@ -40,7 +44,7 @@ def tint(
     grid: Grid,
     colour: Colour,
     *,
-    tint: Annotated[str, Paint(help="The mean colour the sheet shall have; pick it on any board.")] = "#808080",
+    tint: Annotated[str, Paint(help="The mean colour the sheet should have; pick it on any board.")] = "#808080",
     amount: Annotated[float, Fraction(help="0 leaves the colours, 1 gives every tone the tint.")] = 0.0,
     contrast: Annotated[
         float, Fraction(0, 2, most=4, help="How far the tones vary about the tint; 1 as on the picture.")

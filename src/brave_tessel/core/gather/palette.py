@@ -9,6 +9,7 @@ from scipy.ndimage import map_coordinates
 
 from ..colour import lab_of, linear_of_lab, linear_to_hex
 from ..errors import OutOfRangeError
+from ..phrases import say
 from ..sheet import Raster
 
 MOST_STOPS = 16
@@ -16,7 +17,7 @@ MOST_STOPS = 16
 
 def _check(stops: int) -> None:
     if not 2 <= stops <= MOST_STOPS:
-        raise OutOfRangeError("Stops", value=stops, allowed=f"2 to {MOST_STOPS}")
+        raise OutOfRangeError("Stops", value=stops, allowed=say("2 to {most_stops}", most_stops=MOST_STOPS))
 
 
 def along_line(pixels: Raster, start: tuple[float, float], end: tuple[float, float], stops: int) -> tuple[str, ...]:

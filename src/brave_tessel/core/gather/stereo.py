@@ -12,6 +12,7 @@ import numpy.typing as npt
 from ..colour import LUMINANCE
 from ..errors import DegenerateViewError, OutOfRangeError
 from ..kernels.stereo import fit_pixels
+from ..phrases import say
 from ..relief.integrate import height_of_slopes
 from ..sheet import Grid, Raster
 
@@ -44,8 +45,8 @@ def check_lights(lights: npt.ArrayLike, frames: int) -> npt.NDArray[np.float64]:
     if len(directions) != frames or frames < LEAST_FRAMES:
         raise OutOfRangeError(
             "frames",
-            value=f"{frames} with {len(directions)} lights",
-            allowed=f"{LEAST_FRAMES} or more, each with its light",
+            value=say("{frames} with {count} lights", frames=frames, count=len(directions)),
+            allowed=say("{least_frames} or more, each with its light", least_frames=LEAST_FRAMES),
             remedy="Take more frames, or mend the light file.",
         )
     length = np.linalg.norm(directions, axis=1)

@@ -9,6 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..errors import DegenerateViewError, OutOfRangeError
+from ..phrases import say
 from ..sheet import Raster
 from .lens import rebend, unbend
 
@@ -119,7 +120,11 @@ def straighten(picture: Raster, corners: Corners, *, width_px: int, height_px: i
     Where the photo is finer than the result, several samples are averaged, so nothing aliases.
     """
     if width_px < 2 or height_px < 2:
-        raise OutOfRangeError("straightened size", value=f"{width_px} × {height_px} px", allowed="2 px or more a side")
+        raise OutOfRangeError(
+            "straightened size",
+            value=say("{width_px} × {height_px} px", width_px=width_px, height_px=height_px),
+            allowed="2 px or more a side",
+        )
     sides = [math.dist(corners[i], corners[(i + 1) % 4]) for i in range(4)]
     finer = max(max(sides[0], sides[2]) / width_px, max(sides[1], sides[3]) / height_px)
     over = min(8, max(1, math.ceil(finer - 0.05)))

@@ -15,7 +15,7 @@ from ..maps import SURFACE_MAPS, TRAITS, MapKind
 from .layers import Scatter, Surface
 from .nodes import Node, Point, Setting, new_id
 
-JOB_FORMAT = 3
+JOB_FORMAT = 4
 """Version of the job file; see ``formats/migrations.py``."""
 
 

@@ -52,8 +52,8 @@ class Scatter(Node, frozen=True, kw_only=True):
 
 class Step(Node, frozen=True, kw_only=True):
     """One named step of a recipe; ``made_from`` names earlier steps by input. ``section`` begins a new titled part
-    where it differs from the step before; ``opened`` names the dials that the layer's card shows; a muted step passes
-    on what it is made from; one at ``half`` is worked out at half resolution.
+    where it differs from the step before; ``opened`` names the dials that the layer's card shows; a bypassed step
+    passes on what it is made from; one at ``half`` is worked out at half resolution.
     """
 
     name: str
@@ -62,7 +62,7 @@ class Step(Node, frozen=True, kw_only=True):
     made_from: dict[str, str] = {}
     section: str = ""
     note: str = ""
-    muted: bool = False
+    bypassed: bool = False
     half: bool = False
     opened: tuple[str, ...] = ()
     version: int = 0

@@ -73,10 +73,10 @@ class RecipePlanner(SheetPlanner):
         )
 
     def recipe_steps(self, recipe: Recipe, grid: Grid, owner: str, below: Task | None = None) -> dict[str, Task]:
-        """Every step's task by its name; a muted one is what it passes on."""
+        """Every step's task by its name; a bypassed one is what it passes on."""
         steps: dict[str, Task] = {}
         for step in recipe.steps:
-            through = passed_on(step) if step.muted else ""
+            through = passed_on(step) if step.bypassed else ""
             if through in steps:
                 steps[step.name] = steps[through]
             else:

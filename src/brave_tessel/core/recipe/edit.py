@@ -10,6 +10,7 @@ from ..errors import DoesNotFitError, MissingError, NotUnderstoodError
 from ..job.layers import Recipe, Step
 from ..maps import TRAITS, MapKind
 from ..operation import REGISTRY, Operation, Value, find
+from ..phrases import say
 from .evaluate import passed_on
 
 FAMILIES = (
@@ -90,7 +91,7 @@ def _put(recipe: Recipe, name: str, step: Step) -> Recipe:
 
 
 def change(recipe: Recipe, name: str, **fields: object) -> Recipe:
-    """Another note, section, set of opened dials or mute of a step."""
+    """Another note, section, set of opened dials or bypass of a step."""
     return _put(recipe, name, msgspec.structs.replace(step_named(recipe, name), **fields))
 
 
@@ -137,7 +138,7 @@ def add_step(recipe: Recipe, op: str, *, after: str = "") -> tuple[Recipe, str]:
             raise DoesNotFitError(
                 operation.label,
                 value="what lies above it",
-                allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none yet",
+                allowed=say("it is made from {get}, and there is none yet", get=_WORDS.get(kind, kind)),
             )
         made_from[slot] = first or (fresh or fitting)[0]
     name = free_name(recipe, operation.label.lower())
@@ -158,9 +159,11 @@ def remove_step(recipe: Recipe, name: str) -> Recipe:
     stand_in = passed_on(step)
     if using and not stand_in:
         raise DoesNotFitError(
-            f"Taking out {name}",
+            say("Taking out {name}", name=name),
             value="a gap",
-            allowed=f"{', '.join(using)} {'is' if len(using) == 1 else 'are'} made from it",
+            allowed=say(
+                "{names} {value} made from it", names=", ".join(using), value="is" if len(using) == 1 else "are"
+            ),
         )
     steps = tuple(
         msgspec.structs.replace(
@@ -220,10 +223,14 @@ def move_step(recipe: Recipe, name: str, to: int) -> Recipe:
     above = {old.name for old in rest[:to]}
     missing = next((of for of in step.made_from.values() if of and of not in above), "")
     if missing:
-        raise DoesNotFitError(name, value="that place", allowed=f"it is made from {missing}, which comes later")
+        raise DoesNotFitError(
+            name, value="that place", allowed=say("it is made from {missing}, which comes later", missing=missing)
+        )
     early = next((user for user in users(recipe, name) if user in above), "")
     if early:
-        raise DoesNotFitError(name, value="that place", allowed=f"{early} is made from it and comes before")
+        raise DoesNotFitError(
+            name, value="that place", allowed=say("{early} is made from it and comes before", early=early)
+        )
     section = rest[to - 1].section if to > 0 else (rest[0].section if rest else step.section)
     moved = msgspec.structs.replace(step, section=section)
     return msgspec.structs.replace(recipe, steps=(*rest[:to], moved, *rest[to:]))
@@ -246,7 +253,12 @@ def set_input(recipe: Recipe, name: str, slot: str, of: str) -> Recipe:
         raise DoesNotFitError(
             f"{name}, {slot}",
             value=of,
-            allowed=f"it takes {_WORDS.get(wanted, wanted)}, and that is {_WORDS.get(got, got)}{offer}",
+            allowed=say(
+                "it takes {get}, and that is {get_2}{offer}",
+                get=_WORDS.get(wanted, wanted),
+                get_2=_WORDS.get(got, got),
+                offer=offer,
+            ),
         )
     return change(recipe, name, made_from={**step.made_from, slot: of})
 
@@ -272,7 +284,7 @@ def replace_operation(recipe: Recipe, name: str, op: str) -> Recipe:
         raise DoesNotFitError(
             operation.label,
             value="this place",
-            allowed=f"what follows takes {_WORDS.get(kind_of(step), kind_of(step))}",
+            allowed=say("what follows takes {get}", get=_WORDS.get(kind_of(step), kind_of(step))),
         )
     above = recipe.steps[: index_of(recipe, name)]
     held = [of for of in step.made_from.values() if of]
@@ -287,7 +299,7 @@ def replace_operation(recipe: Recipe, name: str, op: str) -> Recipe:
             raise DoesNotFitError(
                 operation.label,
                 value="what lies above it",
-                allowed=f"it is made from {_WORDS.get(kind, kind)}, and there is none",
+                allowed=say("it is made from {get}, and there is none", get=_WORDS.get(kind, kind)),
             )
         made_from[slot] = found
     values = {dial: value for dial, value in step.values.items() if _takes(operation, dial, value)}
@@ -324,7 +336,9 @@ def set_yield(recipe: Recipe, kind: MapKind, name: str) -> Recipe:
     wanted, got = map_kind(kind), kind_of(step_named(recipe, name))
     if wanted != got:
         raise DoesNotFitError(
-            TRAITS[kind].label, value=name, allowed=f"it takes {_WORDS[wanted]}, and that is {_WORDS.get(got, got)}"
+            TRAITS[kind].label,
+            value=name,
+            allowed=say("it takes {words}, and that is {get}", words=_WORDS[wanted], get=_WORDS.get(got, got)),
         )
     return msgspec.structs.replace(recipe, yields={**recipe.yields, kind: name})
 
@@ -397,12 +411,18 @@ def check_recipe(recipe: Recipe) -> None:
         for slot, kind in inputs_of(operation.id).items():
             of = step.made_from.get(slot, "")
             if of not in seen:
-                raise MissingError(f"step for {step.name}, {slot}", value=of, allowed=", ".join(seen))
+                raise MissingError(
+                    say("step for {name}, {slot}", name=step.name, slot=slot), value=of, allowed=", ".join(seen)
+                )
             if seen[of] not in {kind, ANYTHING}:
-                raise DoesNotFitError(f"{step.name}, {slot}", value=of, allowed=f"it takes {_WORDS.get(kind, kind)}")
+                raise DoesNotFitError(
+                    f"{step.name}, {slot}", value=of, allowed=say("it takes {get}", get=_WORDS.get(kind, kind))
+                )
         seen[step.name] = operation.yields
     for kind_, name in recipe.yields.items():
         if seen.get(name) not in {map_kind(MapKind(kind_)), ANYTHING}:
             raise DoesNotFitError(
-                TRAITS[MapKind(kind_)].label, value=name, allowed=f"it takes {_WORDS[map_kind(MapKind(kind_))]}"
+                TRAITS[MapKind(kind_)].label,
+                value=name,
+                allowed=say("it takes {words}", words=_WORDS[map_kind(MapKind(kind_))]),
             )

@@ -33,7 +33,7 @@ def run_step(grid: Grid, step: Step, results: Mapping[str, Any]) -> Any:
 
 
 def passed_on(step: Step) -> str:
-    """The step whose result a muted step passes on: its first input of the kind it yields; empty where there is
+    """The step whose result a bypassed step passes on: its first input of the kind it yields; empty where there is
     none.
     """
     operation = REGISTRY.get(step.op)

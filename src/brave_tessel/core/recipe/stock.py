@@ -5,7 +5,7 @@ from __future__ import annotations
 from ..job.layers import Recipe, Step
 from ..maps import MapKind
 from ..operation import REGISTRY, Value
-from .shelf import SHELF
+from .materials import MATERIALS
 
 
 def units_recipe(**values: Value) -> Recipe:
@@ -107,6 +107,6 @@ STOCK = {
     "Rectangular units": units_recipe,
     "Clouds": clouds_recipe,
     "Pebbles": pebbles_recipe,
-    **{stock.name: stock.make for stock in SHELF},
+    **{stock.name: stock.make for stock in MATERIALS},
 }
 """Name in the menu and the recipe behind it."""

@@ -14,11 +14,11 @@ _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
 WINNER, COVER, REFLECTANCE = "Who wins", "Cover", "Reflectance"
 VIEWS: dict[str, MapKind | str | None] = {
     "Lit": None,
-    "Colour": MapKind.BASE_COLOUR,
+    "Base colour": MapKind.BASE_COLOUR,
     "Height": MapKind.HEIGHT,
     "Normal": MapKind.NORMAL,
-    "Rough": MapKind.ROUGHNESS,
-    "Metal": MapKind.METALNESS,
+    "Roughness": MapKind.ROUGHNESS,
+    "Metalness": MapKind.METALNESS,
     "Occlusion": MapKind.AMBIENT_OCCLUSION,
     "Curvature": MapKind.CURVATURE,
     WINNER: WINNER,

@@ -13,6 +13,7 @@ from ..colour import encode_srgb
 from ..errors import OutOfRangeError
 from ..job.document import Crop
 from ..maps import MapKind, MapSet
+from ..phrases import say
 from ..sheet import Grid, Raster
 
 SEARCH_PX = 224
@@ -38,8 +39,10 @@ def check_crop(crop: Crop, width_mm: float, height_mm: float) -> None:
     if not inside or min(crop.width_mm, crop.height_mm) < 0.02 * min(width_mm, height_mm):
         raise OutOfRangeError(
             "Repeat",
-            value=f"{crop.width_mm:.4g} × {crop.height_mm:.4g} mm",
-            allowed=f"a rectangle on the sheet of {width_mm:g} × {height_mm:g} mm",
+            value=say("{width_mm:.4g} × {height_mm:.4g} mm", width_mm=crop.width_mm, height_mm=crop.height_mm),
+            allowed=say(
+                "a rectangle on the sheet of {width_mm:g} × {height_mm:g} mm", width_mm=width_mm, height_mm=height_mm
+            ),
             remedy="Drag its sides back onto the sheet.",
         )
 

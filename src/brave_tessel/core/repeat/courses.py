@@ -12,6 +12,7 @@ import scipy.fft
 from scipy.ndimage import map_coordinates
 
 from ..errors import DoesNotCloseError
+from ..phrases import say
 from ..sheet import Grid, Raster
 
 _STRONG = 0.1
@@ -246,8 +247,10 @@ def whole_count(length_mm: float, period_mm: float, least_overlap_mm: float) -> 
     if count < 1:
         raise DoesNotCloseError(
             "Whole courses",
-            value=f"{period_mm:.1f} mm",
-            allowed=f"at least one unit and {least_overlap_mm:.0f} mm of overlap",
+            value=say("{period_mm:.1f} mm", period_mm=period_mm),
+            allowed=say(
+                "at least one unit and {least_overlap_mm:.0f} mm of overlap", least_overlap_mm=least_overlap_mm
+            ),
             remedy="Frame a larger part of the photo.",
         )
     return count

@@ -12,6 +12,7 @@ import numpy as np
 from ..colour import encode_srgb, luminance
 from ..errors import OutOfRangeError
 from ..maps import MapKind, MapSet
+from ..phrases import say
 from ..sheet import AnyArray, Grid, Raster
 from .cut import Cuts, Pin, apply_cuts, close_maps, find_cuts, paths_on_cell, reduced
 from .patches import Outline, Patch, apply_patches, best_place, cut_out
@@ -37,8 +38,8 @@ def sheet_cuts(
         if lap > 0.5:
             raise OutOfRangeError(
                 "Overlap",
-                value=f"{lap * length:.4g} mm",
-                allowed=f"up to {length / 2:g} mm, half the sheet",
+                value=say("{lap:.4g} mm", lap=lap * length),
+                allowed=say("up to {length:g} mm, half the sheet", length=length / 2),
                 remedy="Choose a smaller overlap, or more periods.",
             )
     pictures, weights = judged(maps, colour=colour, relief=relief)

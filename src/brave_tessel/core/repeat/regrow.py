@@ -18,6 +18,7 @@ from .. import pace
 from ..errors import OutOfRangeError
 from ..lattice import units_many
 from ..maps import MapKind, MapSet
+from ..phrases import say
 from ..sheet import Grid, Raster
 from .cut import least_path
 
@@ -86,7 +87,7 @@ def quilt(sample: Raster, shape: tuple[int, int], *, block: int, overlap: int, s
     if block > min(sample.shape[:2]) or block > min(rows, columns) or overlap * 2 >= block:
         raise OutOfRangeError(
             "Block",
-            value=f"{block} px",
+            value=say("{block} px", block=block),
             allowed="more than twice the overlap, and less than sample and sheet",
             remedy="Choose a smaller block or overlap.",
         )

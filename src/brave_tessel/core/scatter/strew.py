@@ -13,6 +13,7 @@ from ..errors import OutOfRangeError
 from ..job.layers import LaidPiece, PieceKind, Scatter
 from ..maps import MapKind
 from ..operation import Angle, Choice, Fraction, Paint, Seed, Whole, find, settings
+from ..phrases import say
 
 MOST_PIECES = 6000
 _TRIES = 24
@@ -23,9 +24,7 @@ _TRIES = 24
 class Strew:
     """Pieces thrown at random on the wrapped sheet, none nearer to another than its spacing."""
 
-    density: Annotated[int, Whole(0, 5000, most=200_000, unit="/m²", help="Pieces a square metre; 0 strews none.")] = (
-        300
-    )
+    density: Annotated[int, Whole(0, 5000, most=200_000, unit="/m²", help="How many pieces; 0 strews none.")] = 300
     spacing: Annotated[
         float, Fraction(0, 2, most=6, help="Least distance of two middles, in widths of a piece; 0 is without regard.")
     ] = 0.6
@@ -60,8 +59,8 @@ def fallen(scatter: Scatter) -> list[LaidPiece]:
     if count > MOST_PIECES:
         raise OutOfRangeError(
             "Density",
-            value=f"{values['density']:g} a square metre",
-            allowed=f"up to {MOST_PIECES} pieces on the sheet",
+            value=say("{values:g} per m²", values=values["density"]),
+            allowed=say("up to {most_pieces} pieces on the sheet", most_pieces=MOST_PIECES),
             remedy="Choose a lower density or a smaller sheet.",
         )
     kinds = [kind for kind in scatter.kinds if kind.share > 0]

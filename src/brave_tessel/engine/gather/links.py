@@ -11,6 +11,7 @@ import msgspec
 from ...core.errors import TesselError
 from ...core.job.commands import AnyCommand, Batch, Set
 from ...core.job.document import Job, Source
+from ...core.phrases import say
 from ...formats.images import read_file
 from ...formats.job_file import blob_name
 from .intake import Intake
@@ -168,5 +169,5 @@ def link_note(source: Source) -> str:
     files = [source.path, *(p.path for p in source.pictures if p.path)]
     gone = [path for path in files if path and not Path(path).is_file()]
     if gone:
-        return f"file missing: {Path(gone[0]).name}"
+        return say("file missing: {name}", name=Path(gone[0]).name)
     return "follows its file"

@@ -19,6 +19,7 @@ from ...core.colour import hex_to_linear
 from ...core.errors import CancelledError, DeviceError, OutOfRangeError, UnreadableFileError
 from ...core.gather.stereo import Shape, albedo_error, angular_error, height_of, solve
 from ...core.kernels.relief import cast_shadow, normal_of_height
+from ...core.phrases import say
 from ...core.recipe.steps.noise import clouds, pebbles, ripples
 from ...core.sheet import Grid, Raster
 from ...formats.images import decode_picture, read_file
@@ -34,7 +35,7 @@ Progress = Callable[[str, float], None]
 @dataclass(frozen=True, slots=True)
 class RigSettings:
     """How frames are taken. ``height`` of the lights over the sheet in degrees; ``exposure`` in stops;
-    ``noise`` the spread of a mid grey; ``fault`` what the stand-in shall do wrong, halfway through.
+    ``noise`` the spread of a mid grey; ``fault`` what the stand-in should do wrong, halfway through.
     """
 
     sample: str = "Render"
@@ -223,7 +224,9 @@ def read_frames(folder: Path, *, progress: Progress | None = None) -> Capture:
         frame = decode_picture(read_file(folder / name), name)
         if frames and frame.shape != frames[0].shape:
             raise UnreadableFileError(
-                name, value=f"{frame.shape[1]} × {frame.shape[0]} px", allowed="the size of the other frames"
+                name,
+                value=say("{shape} × {shape_2} px", shape=frame.shape[1], shape_2=frame.shape[0]),
+                allowed="the size of the other frames",
             )
         frames.append(frame)
     if not frames:
@@ -248,8 +251,12 @@ class Measured:
     def told(self) -> str:
         """One line for the card."""
         if self.angle is None or self.albedo is None:
-            return f"Frames agree to {self.shape.agreement.mean():.0%}."
-        return f"Against the sample's truth: normals {self.angle:.1f}° off on average, albedo {self.albedo:.1%}."
+            return say("Frames agree to {mean:.0%}.", mean=self.shape.agreement.mean())
+        return say(
+            "Against the sample's truth: normals {angle:.1f}° off on average, albedo {albedo:.1%}.",
+            angle=self.angle,
+            albedo=self.albedo,
+        )
 
 
 def measure(capture: Capture) -> Measured:

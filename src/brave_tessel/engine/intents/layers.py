@@ -15,12 +15,13 @@ from ...core.job.document import JOB_FORMAT, Job
 from ...core.job.layers import Layer, Rule, Surface, every_layer, layer_path, with_held
 from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY, find
+from ...core.phrases import say, say_count
 from ...core.recipe.stock import cover_recipe
 from ...formats.documents import decode, encode
-from ..library.marks_of_use import IMPERFECTIONS, imperfection
+from ..library.marks_of_use import MARKS_OF_USE, mark_of_use
 
 Layers = tuple[Layer, ...]
-MARKS = "Imperfections"
+MARKS = "Marks of use"
 """The group of *Lay on* with the library's marks."""
 
 
@@ -30,7 +31,7 @@ def layer_kinds(job: Job, surface: Surface | None = None) -> dict[str, list[str]
     for kind in KINDS.values():
         groups.setdefault(kind.group, []).extend(kind.offers(job, surface))
     groups["Special"].sort()
-    return {**groups, MARKS: list(IMPERFECTIONS)}
+    return {**groups, MARKS: list(MARKS_OF_USE)}
 
 
 def lay_on(
@@ -41,7 +42,7 @@ def lay_on(
     return Set(
         path=("surfaces", surface.id, "layers"),
         value=put_in(surface.layers, (layer,), above, "above"),
-        label=f"Lay on {layer.name.lower()}",
+        label=say("Lay on {name}", name=layer.name.lower()),
     ), layer
 
 
@@ -51,7 +52,7 @@ OVER = Setting(op="seat.over", values={"drape": 1.0})
 
 def _made(job: Job, surface: Surface, group: str, name: str, hatch: str) -> Layer:
     if group == MARKS:
-        return msgspec.structs.replace(renewed(imperfection(name)), hatch=hatch)
+        return msgspec.structs.replace(renewed(mark_of_use(name)), hatch=hatch)
     offering = (entry for entry in KINDS.values() if entry.group == group and name in entry.offers(job, surface))
     kind = next(offering, None)
     if kind is None:
@@ -135,7 +136,13 @@ def remove_layers(surface: Surface, ids: Collection[str]) -> AnyCommand:
     """Take layers out."""
     refuse_locked(surface, ids)
     rest, taken = take_out(surface.layers, ids)
-    return _set(surface, rest, f"Take out {taken[0].name}" if len(taken) == 1 else f"Take out {len(taken)} layers")
+    return _set(
+        surface,
+        rest,
+        say("Take out {name}", name=taken[0].name)
+        if len(taken) == 1
+        else say("Take out {count} layers", count=len(taken)),
+    )
 
 
 def move_layers(surface: Surface, ids: Collection[str], target: str, where: str) -> AnyCommand:
@@ -160,7 +167,9 @@ def duplicate_layers(surface: Surface, ids: Collection[str]) -> tuple[AnyCommand
     )
     top = chosen_layers(surface, ids)[-1].id
     return _set(
-        surface, put_in(surface.layers, twins, top, "above"), f"Duplicate {twins[-1].name.removesuffix(' copy')}"
+        surface,
+        put_in(surface.layers, twins, top, "above"),
+        say("Duplicate {name}", name=twins[-1].name.removesuffix(" copy")),
     ), twins
 
 
@@ -187,7 +196,7 @@ def _without(layers: Layers, ids: Collection[str], kept: str) -> Layers:
 def unbundle(surface: Surface, bundle: Layer) -> AnyCommand:
     """The layers of a bundle in its place."""
     placed = put_in(surface.layers, bundle.what.held(), bundle.id, "above")
-    return _set(surface, _drop_one(placed, bundle.id), f"Open {bundle.name}")
+    return _set(surface, _drop_one(placed, bundle.id), say("Open {name}", name=bundle.name))
 
 
 def _drop_one(layers: Layers, id: str) -> Layers:
@@ -241,7 +250,7 @@ def set_setting(surface: Surface, layer: Layer, where: tuple[str, ...], name: st
         layer,
         (*where, "values"),
         {**setting.values, name: value},
-        f"Set {label}",
+        say("Set {label}", label=label),
         gesture=f"{layer.id}-{where}-{name}",
     )
 
@@ -291,5 +300,5 @@ def paste_layers(surface: Surface, text: str, above: str) -> tuple[AnyCommand, L
     except (UnreadableFileError, NewerJobError):
         raise NotUnderstoodError("clipboard", value=text[:30], allowed="layers copied here") from None
     fresh = tuple(renewed(layer) for layer in told.layers)
-    many = f"{len(fresh)} layer{'s' if len(fresh) > 1 else ''}"
-    return _set(surface, put_in(surface.layers, fresh, above, "above"), f"Paste {many}"), fresh
+    many = say_count(len(fresh), "{n} layer", "{n} layers")
+    return _set(surface, put_in(surface.layers, fresh, above, "above"), say("Paste {many}", many=many)), fresh

@@ -16,6 +16,7 @@ from ...core.job.document import Picture, Source
 from ...core.job.layers import Layer, Surface
 from ...core.job.nodes import Setting, new_id
 from ...core.maps import MapKind, MapSet
+from ...core.phrases import say
 from ...core.sheet import AnyArray, Grid
 from ...formats.images import encode_png
 from ..evaluate import always
@@ -97,7 +98,7 @@ def merge_layers(surface: Surface, ids: Collection[str], source: Source) -> tupl
     )
     placed = put_in(surface.layers, (layer,), layers[-1].id, "above")
     rest = take_out(placed, [entry.id for entry in layers])[0]
-    label = f"Merge {len(layers)} layers"
+    label = say("Merge {count} layers", count=len(layers))
     path = ("surfaces", surface.id, "layers")
     return Batch(commands=(add_source(source), Set(path=path, value=rest, label=label)), label=label), layer
 
@@ -106,7 +107,9 @@ def open_merged(surface: Surface, layer: Layer) -> AnyCommand:
     """The layers that were merged, in place of their map set; the source stays in the job."""
     placed = put_in(surface.layers, unmerged(layer), layer.id, "above")
     return Set(
-        path=("surfaces", surface.id, "layers"), value=take_out(placed, [layer.id])[0], label=f"Open {layer.name}"
+        path=("surfaces", surface.id, "layers"),
+        value=take_out(placed, [layer.id])[0],
+        label=say("Open {name}", name=layer.name),
     )
 
 

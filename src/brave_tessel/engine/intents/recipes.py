@@ -7,6 +7,7 @@ from ...core.job.commands import AnyCommand, Set
 from ...core.job.document import JOB_FORMAT
 from ...core.job.layers import Layer, Recipe, Surface, layer_path
 from ...core.job.nodes import Node
+from ...core.phrases import say
 from ...core.recipe.edit import check_recipe
 from ...formats.documents import decode, encode
 
@@ -56,6 +57,8 @@ def decode_recipe(data: bytes, name: str) -> RecipeFile:
     """
     file = decode(data, RecipeFile, name, "a recipe as this program writes it")
     if min(file.repeat_mm) <= 0 or max(file.repeat_mm) > 1e6:
-        raise UnreadableFileError(name, value=f"repeat {file.repeat_mm}", allowed="a repeat above 0 mm")
+        raise UnreadableFileError(
+            name, value=say("repeat {repeat_mm}", repeat_mm=file.repeat_mm), allowed="a repeat above 0 mm"
+        )
     check_recipe(file.recipe)
     return file

@@ -27,4 +27,4 @@ def build_scene(job: Job) -> AnyCommand:
     """Put up the built-in corner with the job's first surfaces."""
     ids = [surface.id for surface in job.surfaces]
     scene = corner_scene(**dict(zip(("dado", "wall", "floor"), ids, strict=False)))
-    return Set(path=("scene",), value=scene, label="Put up the corner")
+    return Set(path=("scene",), value=scene, label="Set up a sample corner")

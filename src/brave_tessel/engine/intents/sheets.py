@@ -12,6 +12,7 @@ from ...core.job.layers import LaidPiece, PieceKind, Scatter
 from ...core.job.nodes import Point, Setting, new_id
 from ...core.maps import MapKind, MapSet
 from ...core.operation import Value
+from ...core.phrases import say
 from ...core.repeat.patches import Outline, best_place
 from ...core.repeat.quieten import Feature, cover_for
 from .sources import follow_source
@@ -63,7 +64,7 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
         path=source.path,
         linked=source.linked,
     )
-    return Insert(path=("sources",), item=fresh, label=f"Another patch of {source.name}"), fresh
+    return Insert(path=("sources",), item=fresh, label=say("Another patch of {name}", name=source.name)), fresh
 
 
 def pick_neutral(job: Job, source: Source, colour: str) -> AnyCommand:
@@ -87,12 +88,12 @@ def keep_palette(job: Job, name: str, stops: tuple[str, ...]) -> tuple[AnyComman
     taken = {palette.name for palette in job.palettes}
     free = next(n for k in range(1, len(taken) + 2) if (n := name if k == 1 else f"{name} {k}") not in taken)
     palette = Palette(id=new_id("palette"), name=free, stops=stops)
-    return Insert(path=("palettes",), item=palette, label=f"Keep the colours of {name}"), palette
+    return Insert(path=("palettes",), item=palette, label=say("Keep the colours of {name}", name=name)), palette
 
 
 def remove_palette(palette: Palette) -> AnyCommand:
     """The command that takes a palette out of the job."""
-    return Remove(path=("palettes", palette.id), label=f"Remove {palette.name}")
+    return Remove(path=("palettes", palette.id), label=say("Take out {name}", name=palette.name))
 
 
 # Choose, cut -----------------------------------------------------------------------------------------
@@ -148,7 +149,7 @@ def lengthen_touch(source: Source, touch: Touch, points: tuple[Point, ...]) -> A
 
 def remove_touch(source: Source, touch: str) -> AnyCommand:
     """The command that takes a touch off a sheet."""
-    return Remove(path=("sources", source.id, "touches", touch), label="Remove a stroke")
+    return Remove(path=("sources", source.id, "touches", touch), label="Take out a stroke")
 
 
 def set_shift(source: Source, shift: Point, *, gesture: str = "") -> AnyCommand:
@@ -183,12 +184,14 @@ def quieten_feature(source: Source, maps: MapSet, feature: Feature) -> AnyComman
         from_x_mm=round(from_x, 3),
         from_y_mm=round(height - from_y, 3),
     )
-    return Insert(path=("sources", source.id, "quiets"), item=quiet, label=f"Quieten a {feature.word} spot")
+    return Insert(
+        path=("sources", source.id, "quiets"), item=quiet, label=say("Cover a {word} spot", word=feature.word)
+    )
 
 
 def remove_quiet(source: Source, quiet: str) -> AnyCommand:
     """The command that uncovers a spot again."""
-    return Remove(path=("sources", source.id, "quiets", quiet), label="Let a spot show again")
+    return Remove(path=("sources", source.id, "quiets", quiet), label="Uncover a spot")
 
 
 def set_breakup(job: Job, source: Source, op: str) -> AnyCommand:
@@ -229,7 +232,7 @@ def scatter_path(source: Source, *more: str) -> tuple[str, ...]:
 
 def add_kind(source: Source, kind: PieceKind) -> AnyCommand:
     """The command that adds a kind of piece to a scatter sheet."""
-    return Insert(path=scatter_path(source, "kinds"), item=kind, label=f"Add {kind.name}")
+    return Insert(path=scatter_path(source, "kinds"), item=kind, label=say("Add {name}", name=kind.name))
 
 
 def remove_kind(source: Source, id: str) -> AnyCommand:
@@ -271,7 +274,12 @@ def change_piece(source: Source, piece: LaidPiece, *, gesture: str = "") -> AnyC
 
 def change_kind(source: Source, kind: PieceKind, *, gesture: str = "") -> AnyCommand:
     """Another shape, size or share of a kind of piece."""
-    return Set(path=scatter_path(source, "kinds", kind.id), value=kind, label=f"Change {kind.name}", gesture=gesture)
+    return Set(
+        path=scatter_path(source, "kinds", kind.id),
+        value=kind,
+        label=say("Change {name}", name=kind.name),
+        gesture=gesture,
+    )
 
 
 def set_strew(source: Source, name: str, value: Value, *, gesture: str = "") -> AnyCommand:
@@ -281,7 +289,7 @@ def set_strew(source: Source, name: str, value: Value, *, gesture: str = "") -> 
     return Set(
         path=scatter_path(source, "strew", "values"),
         value=values,
-        label=f"Set {name.replace('_', ' ')}",
+        label=say("Set {name}", name=name.replace("_", " ")),
         gesture=gesture,
     )
 

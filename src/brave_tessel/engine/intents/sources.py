@@ -11,6 +11,7 @@ from ...core.job.document import Job, Picture, Source
 from ...core.job.layers import every_layer, laid_times
 from ...core.job.nodes import Setting
 from ...core.operation import Value
+from ...core.phrases import say
 from ...core.repeat.mend import closed_size
 from ...core.repeat.method import METHODS
 
@@ -37,7 +38,7 @@ def set_picture(source: Source, picture: Picture, **change: object) -> AnyComman
 
 def add_pictures(source: Source, pictures: tuple[Picture, ...]) -> AnyCommand:
     """Further maps of a source."""
-    label = "Add a map" if len(pictures) == 1 else f"Add {len(pictures)} maps"
+    label = "Add a map" if len(pictures) == 1 else say("Add {count} maps", count=len(pictures))
     return Set(path=("sources", source.id, "pictures"), value=(*source.pictures, *pictures), label=label)
 
 
@@ -61,7 +62,10 @@ def set_source_value(job: Job, source: Source, part: str, name: str, value: Valu
     setting: Setting = getattr(source, part)
     changed = msgspec.structs.replace(setting, values={**setting.values, name: value})
     command = Set(
-        path=("sources", source.id, part), value=changed, label=f"Set {name.replace('_', ' ')}", gesture=gesture
+        path=("sources", source.id, part),
+        value=changed,
+        label=say("Set {name}", name=name.replace("_", " ")),
+        gesture=gesture,
     )
     after = msgspec.structs.replace(source, **{part: changed})
     return follow_source(job, after, command, gesture)
@@ -95,7 +99,7 @@ def resize_source(job: Job, source: Source, width_mm: float, height_mm: float, n
 
 def add_source(source: Source) -> AnyCommand:
     """Add a source that has been read."""
-    return Insert(path=("sources",), item=source, label=f"Add {source.name}")
+    return Insert(path=("sources",), item=source, label=say("Add {name}", name=source.name))
 
 
 def remove_source(job: Job, source: Source) -> AnyCommand:
@@ -109,9 +113,11 @@ def remove_source(job: Job, source: Source) -> AnyCommand:
     for surface in job.surfaces:
         for layer, _way in every_layer(surface.layers):
             if source.id in layer.what.refers().sources or any(_looks_at(entry.rule, source) for entry in layer.where):
-                reason = f"{surface.name} is made of it; take {layer.name} out there first"
+                reason = say(
+                    "{name} is made of it; take {name_2} out there first", name=surface.name, name_2=layer.name
+                )
                 raise DoesNotFitError(source.name, value="being taken out", allowed=reason)
-    return Remove(path=("sources", source.id), label=f"Remove {source.name}")
+    return Remove(path=("sources", source.id), label=say("Take out {name}", name=source.name))
 
 
 def _looks_at(rule: Setting, source: Source) -> bool:
@@ -125,6 +131,6 @@ def set_value(path: tuple[str, ...], setting: Setting, name: str, value: Value, 
     return Set(
         path=(*path, "values"),
         value={**setting.values, name: value},
-        label=f"Set {name.replace('_', ' ')}",
+        label=say("Set {name}", name=name.replace("_", " ")),
         gesture=gesture,
     )

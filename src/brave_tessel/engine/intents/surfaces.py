@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from itertools import count
+
 from ...core.buildup.kinds.recipe import RecipeWhat
 from ...core.buildup.kinds.source import SourceWhat
 from ...core.errors import MissingError
@@ -10,8 +12,9 @@ from ...core.job.document import Job, Source
 from ...core.job.layers import Layer, Surface, layer_path
 from ...core.job.nodes import new_id
 from ...core.operation import Value
+from ...core.phrases import say
 from ...core.place.elevation import units_of
-from ...core.recipe.shelf import SHELF, stock_named
+from ...core.recipe.materials import MATERIALS, stock_named
 from ...core.recipe.stock import STOCK
 from ...core.repeat.mend import closed_size
 
@@ -28,7 +31,7 @@ def surface_from_source(job: Job, source: Source) -> tuple[AnyCommand, Surface]:
         layers=(layer,),
         beat=layer.id,
     )
-    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+    return Insert(path=("surfaces",), item=surface, label=say("Make {name}", name=surface.name)), surface
 
 
 def surface_from_stock(job: Job, name: str) -> tuple[AnyCommand, Surface]:
@@ -41,13 +44,11 @@ def surface_from_stock(job: Job, name: str) -> tuple[AnyCommand, Surface]:
     """
     stock = stock_named(name)
     if stock is None:
-        raise MissingError("stock recipe", value=name, allowed=", ".join(entry.name for entry in SHELF))
+        raise MissingError("stock recipe", value=name, allowed=", ".join(entry.name for entry in MATERIALS))
     layer = Layer(id=new_id("layer"), name=stock.name, what=RecipeWhat(recipe=stock.make()))
     width, height = stock.repeat_mm
-    surface = Surface(
-        id=new_id("surface"), name=_free_name(job, stock.name), width_mm=width, height_mm=height, layers=(layer,)
-    )
-    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+    surface = Surface(id=new_id("surface"), name=_free_name(job), width_mm=width, height_mm=height, layers=(layer,))
+    return Insert(path=("surfaces",), item=surface, label=say("Make {name}", name=surface.name)), surface
 
 
 def set_repeat(surface: Surface, width_mm: float, height_mm: float, label: str = "Set the repeat") -> AnyCommand:
@@ -65,25 +66,41 @@ def new_surface(job: Job) -> tuple[AnyCommand, Surface]:
     layer = Layer(id=new_id("layer"), name="Rectangular units", what=RecipeWhat(recipe=STOCK["Rectangular units"]()))
     surface = Surface(
         id=new_id("surface"),
-        name=_free_name(job, "New surface"),
+        name=_free_name(job),
         width_mm=612.0,
         height_mm=624.0,
         layers=(layer,),
         beat=layer.id,
         rows=(4, 4),
     )
-    return Insert(path=("surfaces",), item=surface, label=f"Make {surface.name}"), surface
+    return Insert(path=("surfaces",), item=surface, label=say("Make {name}", name=surface.name)), surface
 
 
-def _free_name(job: Job, wanted: str) -> str:
+EMPTY_MM = 1000.0
+"""Repeat of an empty surface, both ways."""
+
+
+def empty_surface(job: Job) -> tuple[AnyCommand, Surface]:
+    """A fresh surface with no layer, one metre by one."""
+    surface = Surface(id=new_id("surface"), name=_free_name(job), width_mm=EMPTY_MM, height_mm=EMPTY_MM)
+    return Insert(path=("surfaces",), item=surface, label=say("Make {name}", name=surface.name)), surface
+
+
+def _free_name(job: Job, wanted: str = "") -> str:
+    """A source's name where a surface is made of one; otherwise ``Surface 3`` for the third, to be named by the person
+    and not by the stock it began with.
+    """
     taken = {surface.name for surface in job.surfaces}
-    return next(name for n in range(1, len(taken) + 2) if (name := wanted if n == 1 else f"{wanted} {n}") not in taken)
+    if wanted and wanted not in taken:
+        return wanted
+    first = 2 if wanted else len(taken) + 1
+    return next(name for n in count(first) if (name := f"{wanted or 'Surface'} {n}") not in taken)
 
 
 def set_step_value(surface: Surface, layer: Layer, step: str, name: str, value: Value, *, gesture: str) -> AnyCommand:
     """Set a dial of a recipe layer. Where the surface's repeat follows the layer's units, it moves with them."""
     path = (*layer_path(surface, layer.id), "what", "recipe", "steps", step, "values", name)
-    command = Set(path=path, value=value, label=f"Set {name.replace('_', ' ')}", gesture=gesture)
+    command = Set(path=path, value=value, label=say("Set {name}", name=name.replace("_", " ")), gesture=gesture)
     if surface.beat != layer.id or name not in {"length", "height", "joint", "bond"}:
         return command
     return Batch(

@@ -15,7 +15,7 @@ from ...core.buildup.kinds.recipe import RecipeWhat
 from ...core.errors import CancelledError, DeviceError, MissingError
 from ...core.job.layers import Layer
 from ...core.job.nodes import Setting
-from ...core.recipe.shelf import SHELF, Stock
+from ...core.recipe.materials import MATERIALS, Stock
 from ...formats.disk import write_atomically
 from ..evaluate import always
 from .kits import Kit, encode_kit
@@ -49,7 +49,7 @@ def _offers() -> tuple[tuple[Offer, Kit], ...]:
 
 
 def _made_up() -> Iterator[tuple[Offer, Kit]]:
-    for k, stock in enumerate(SHELF):
+    for k, stock in enumerate(MATERIALS):
         for n, (tone, hue, saturation, lightness) in enumerate(_TONES):
             kit = _kit(stock, tone, hue, saturation, lightness, seed=100 * k + 17 * n + 3)
             number = f"ST-{k + 1:02d}{n + 1:02d}"
@@ -83,7 +83,7 @@ def _kit(stock: Stock, tone: str, hue: float, saturation: float, lightness: floa
 
 
 class Catalogue:
-    """The simulated supplier. ``fault`` is what it shall do wrong next; ``seconds`` how long a whole fetch takes."""
+    """The simulated supplier. ``fault`` is what it should do wrong next; ``seconds`` how long a whole fetch takes."""
 
     def __init__(self, folder: Path, *, fault: str = "none", seconds: float = 0.6) -> None:
         self.folder, self.fault, self.seconds = folder, fault, seconds

@@ -1,4 +1,4 @@
-"""The library: what can be laid on a surface from the shelf, the program's kits, own folders and the catalogue."""
+"""The library: what can be laid on a surface from stock recipes, the program's kits, own folders and the catalogue."""
 
 from __future__ import annotations
 
@@ -11,15 +11,15 @@ from ...core.errors import TesselError
 from ...core.job.commands import AnyCommand, Batch
 from ...core.job.document import Job
 from ...core.job.layers import Layer, Surface
-from ...core.recipe.shelf import SHELF
+from ...core.recipe.materials import MATERIALS
 from ...formats.disk import write_atomically
 from ...formats.images import read_file
 from ..intents.layers import lay_on, move_layers
 from .kits import Kit, decode_kit, drop_kit, encode_kit
-from .marks_of_use import IMPERFECTIONS
+from .marks_of_use import MARKS_OF_USE
 from .shipped_kits import shipped_kits
 
-KINDS = ("all", "kit", "recipe", "surface", "imperfection", "decal", "tip")
+KINDS = ("all", "kit", "recipe", "surface", "mark of use", "decal", "tip")
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,7 +62,7 @@ def items(job: Job, surface: Surface | None, folders: Iterable[Path] = ()) -> li
         ]
     made += [
         Item("recipe", stock.name, f"Recipe:{stock.name}", stock.note, ("material",), stock.repeat_mm)
-        for stock in SHELF
+        for stock in MATERIALS
     ]
     made += [
         Item(
@@ -72,8 +72,8 @@ def items(job: Job, surface: Surface | None, folders: Iterable[Path] = ()) -> li
         if surface is None or s.id != surface.id
     ]
     made += [
-        Item("imperfection", name, f"Imperfections:{name}", "marks of use, subtle as they come", ("wear",))
-        for name in IMPERFECTIONS
+        Item("mark of use", name, f"Marks of use:{name}", "marks of use, subtle as they come", ("wear",))
+        for name in MARKS_OF_USE
     ]
     made += [
         Item("decal", source.name, f"Decal:{source.name}", "set once", ("this job",), source.sheet_mm)
@@ -108,7 +108,7 @@ def lay_item(
     Raises
     ------
     DoesNotFitError
-        when it shall go into a locked bundle.
+        when it should go into a locked bundle.
     """
     told: list[str] = []
     command: AnyCommand

@@ -13,6 +13,7 @@ from ...core.job.document import JOB_FORMAT, Job
 from ...core.job.layers import Layer, Rule, Surface, every_layer, with_held
 from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY
+from ...core.phrases import say
 from ...formats.documents import decode, encode
 from ..intents.layers import chosen_layers, put_in, renewed
 
@@ -48,7 +49,9 @@ def decode_kit(data: bytes, name: str) -> Kit:
     """
     kit = decode(data, Kit, name, "a kit as this program writes it")
     if not kit.layers or not kit.name.strip():
-        raise UnreadableFileError(name, value=f"{len(kit.layers)} layers", allowed="a kit with a name and layers")
+        raise UnreadableFileError(
+            name, value=say("{count} layers", count=len(kit.layers)), allowed="a kit with a name and layers"
+        )
     return kit
 
 
@@ -118,7 +121,7 @@ def drop_kit(job: Job, surface: Surface, kit: Kit, *, above: str = "") -> tuple[
     command = Set(
         path=("surfaces", surface.id, "layers"),
         value=put_in(surface.layers, (bundle,), above, "above"),
-        label=f"Drop {kit.name}",
+        label=say("Drop {name}", name=kit.name),
     )
     return command, bundle, told
 
@@ -139,7 +142,7 @@ def _bound(layer: Layer, job: Job, surface: Surface, known: set[str], told: list
     elif not {other.id for other in job.surfaces if other.id != surface.id}.issuperset(refers.surfaces):
         missing = "its surface"
     if missing:
-        told.append(f"{layer.name} is hidden: {missing} is not in this job.")
+        told.append(say("{name} is hidden: {missing} is not in this job.", name=layer.name, missing=missing))
     where = tuple(_rule_bound(rule, layer, job, known, told) for rule in layer.where)
     return msgspec.structs.replace(layer, shown=layer.shown and not missing, where=where)
 
@@ -149,7 +152,9 @@ def _rule_bound(rule: Rule, layer: Layer, job: Job, known: set[str], told: list[
         if (name == "layer" and value not in known) or (
             name == "source" and not any(s.id == value for s in job.sources)
         ):
-            told.append(f"A rule of {layer.name} is hidden: the {name} it looks at is not here.")
+            told.append(
+                say("A rule of {name} is hidden: the {name_2} it looks at is not here.", name=layer.name, name_2=name)
+            )
             return msgspec.structs.replace(rule, shown=False)
     return rule
 

@@ -1,4 +1,4 @@
-"""Imperfections and where-presets: small recipes of layers and rules, shown as what they are and free to be changed."""
+"""Marks of use and where-presets: small recipes of layers and rules, shown as what they are and free to be changed."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def _into_roughness(name: str, steps: list[Step], marks: str, sheen: tuple[float
     rough = _step("sheen", "adjust.range", {"field": marks}, low=sheen[0], high=sheen[1], opened=("low", "high"))
     recipe = Recipe(steps=(*steps, rough), yields={MapKind.ROUGHNESS: "sheen", MapKind.OPACITY: marks})
     return Layer(
-        id="layer-imperfection",
+        id="layer-mark",
         name=name,
         what=RecipeWhat(recipe=recipe),
         seat=_OVER,
@@ -57,7 +57,7 @@ def _prints() -> Layer:
         _step("ridges", "noise.oriented", size=0.9, angle=35.0, spread=28.0, variety=0.5, seed=8),
         _step("prints", "combine.blend", {"lower": "spots", "upper": "ridges"}, mode="multiply"),
     ]
-    return _into_roughness("Finger prints", steps, "prints", (0.3, 0.6))
+    return _into_roughness("Fingerprints", steps, "prints", (0.3, 0.6))
 
 
 def _dust() -> Layer:
@@ -69,7 +69,7 @@ def _dust() -> Layer:
         yields={MapKind.BASE_COLOUR: "tone", MapKind.ROUGHNESS: "rough", MapKind.OPACITY: "grain"},
     )
     return Layer(
-        id="layer-imperfection",
+        id="layer-mark",
         name="Dust",
         what=RecipeWhat(recipe=recipe),
         seat=_OVER,
@@ -84,19 +84,19 @@ def _drips() -> Layer:
     return _into_roughness("Dried runs", steps, "runs", (0.45, 0.8))
 
 
-IMPERFECTIONS: dict[str, Callable[[], Layer]] = {
+MARKS_OF_USE: dict[str, Callable[[], Layer]] = {
     "Smudges": _smudges,
     "Fine scratches": _scratches,
-    "Finger prints": _prints,
+    "Fingerprints": _prints,
     "Dust": _dust,
     "Dried runs": _drips,
 }
 """Marks of use, subtle as they come; erased with a painted rule that cuts."""
 
 
-def imperfection(name: str) -> Layer:
-    """An imperfection as a layer."""
-    return IMPERFECTIONS[name]()
+def mark_of_use(name: str) -> Layer:
+    """A mark of use as a layer."""
+    return MARKS_OF_USE[name]()
 
 
 def _rule(

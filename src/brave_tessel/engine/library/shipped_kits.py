@@ -8,7 +8,7 @@ from ...core.job.layers import Layer, MapMix, Recipe, Rule, Step
 from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 from .kits import Kit, proposed_dials
-from .marks_of_use import IMPERFECTIONS, damp_from_the_foot, dust_in_hollows, rain_streaks, worn_edges
+from .marks_of_use import MARKS_OF_USE, damp_from_the_foot, dust_in_hollows, rain_streaks, worn_edges
 
 Number = float | int | str | bool
 
@@ -35,24 +35,17 @@ def seat(level: float = 0.0, **values: Number) -> Setting:
 OVER = Setting(op="seat.over", values={"drape": 1.0})
 
 
-def _velvet_flakes(number: int, tone: str, size: float, turn: float, where: tuple[Rule, ...]) -> Layer:
-    """Flakes of one tone: fine leaning facets that catch the light one way."""
+def _pile(number: int, tone: str, size: float, turn: float, where: tuple[Rule, ...]) -> Layer:
+    """Pile of one tone: fine leaning facets that catch the light one way."""
     recipe = Recipe(
         steps=(
             step(
-                "flakes",
-                "pattern.cobbles",
-                size=size,
-                joint=0.0,
-                jitter=1.0,
-                even=1,
-                seed=20 + number,
-                opened=("size",),
+                "tufts", "pattern.cobbles", size=size, joint=0.0, jitter=1.0, even=1, seed=20 + number, opened=("size",)
             ),
-            step("lean", "piece.tilt", {"pieces": "flakes"}, seed=30 + number),
+            step("lean", "piece.tilt", {"pieces": "tufts"}, seed=30 + number),
             step("facets", "adjust.relief", {"field": "lean"}, rise=0.16 * size, opened=("rise",)),
             step("shine", "relief.normal", {"field": "facets"}, rise=1.0),
-            step("pick", "piece.share", {"pieces": "flakes"}, share=0.45, seed=40 + number),
+            step("pick", "piece.share", {"pieces": "tufts"}, share=0.45, seed=40 + number),
             step("tone", "colour.plain", colour=tone, opened=("colour",)),
             step("sheen", "source.number", value=0.42),
         ),
@@ -64,8 +57,8 @@ def _velvet_flakes(number: int, tone: str, size: float, turn: float, where: tupl
         },
     )
     return Layer(
-        id=f"flakes-{number}",
-        name=f"Flakes {number}",
+        id=f"pile-{number}",
+        name=f"Pile {number}",
         what=RecipeWhat(recipe=recipe),
         seat=OVER,
         where=where,
@@ -83,21 +76,21 @@ def _velvet() -> Kit:
         "broken", "multiply", "where.noise", size=60.0, cover=0.7, soften=0.5, seed=3, shape={"strength": 0.6}
     )
     layers = (
-        _velvet_flakes(1, "#1E3B37", 1.1, 0.0, ()),
-        _velvet_flakes(2, "#2C544D", 0.9, 90.0, (broken,)),
-        _velvet_flakes(3, "#16302D", 0.8, 180.0, (low,)),
-        _velvet_flakes(4, "#6D9C90", 0.7, -90.0, (folds,)),
+        _pile(1, "#1E3B37", 1.1, 0.0, ()),
+        _pile(2, "#2C544D", 0.9, 90.0, (broken,)),
+        _pile(3, "#16302D", 0.8, 180.0, (low,)),
+        _pile(4, "#6D9C90", 0.7, -90.0, (folds,)),
     )
     return Kit(
         name="Seat velvet",
-        note="micro-normal flakes in four tones, brightest on convex folds",
+        note="short pile in four tones, palest on raised folds",
         tags=("cloth", "interior"),
         size_mm=(96.0, 96.0),
         layers=layers,
         dials=(
-            ("flakes-4", "where", "fold", "rule", "height"),
-            ("flakes-4", "look", "lightness"),
-            ("flakes-2", "where", "broken", "rule", "cover"),
+            ("pile-4", "where", "fold", "rule", "height"),
+            ("pile-4", "look", "lightness"),
+            ("pile-2", "where", "broken", "rule", "cover"),
         ),
     )
 
@@ -188,7 +181,7 @@ def _weather() -> Kit:
         mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=0.6), MapKind.ROUGHNESS: MapMix(strength=0.5)},
         hatch="level",
     )
-    dust = IMPERFECTIONS["Dust"]()
+    dust = MARKS_OF_USE["Dust"]()
     return Kit(
         name="Years by the sea",
         note="streaks, rising damp and dust",
@@ -221,7 +214,7 @@ def _wear() -> Kit:
         name="Edges worn, hollows grimed",
         note="what rubs off and what settles",
         tags=("wear", "subtle"),
-        layers=(grime, bare, IMPERFECTIONS["Fine scratches"]()),
+        layers=(grime, bare, MARKS_OF_USE["Fine scratches"]()),
     )
 
 

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from ...core.colour import display_codes, luminance
 from ...core.job.layers import Layer, Rule, Surface
 from ...core.maps import MapKind
+from ...core.phrases import Phrase, say
 from ...core.plan.planner import seated_layers
 from ...core.quantity import format_number
 from ...core.sheet import Grid
@@ -54,18 +55,24 @@ def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
     )
 
 
-def explain(found: Probe) -> str:
-    """The probe as the status line says it; fields are split by tabs."""
-    on_top = f"{found.layer} lies on top"
+def explain(found: Probe) -> tuple[Phrase, Phrase, Phrase]:
+    """The probe as the status line says it: where, what lies on top, what it is like there."""
+    on_top = say("{layer} lies on top", layer=found.layer)
     if found.beneath:
-        on_top += f" by {format_number(found.over, decimals=2)} mm, over {found.beneath}"
-    return "\t".join(
-        (
-            f"x {found.x:6.1f}  y {found.y:6.1f} mm",
-            on_top,
-            f"height {format_number(found.height, decimals=2)} mm   slope {found.slope:.0f}°   "
-            f"rough {found.roughness:.2f}   reflectance {found.reflectance:.2f}",
+        over = format_number(found.over, decimals=2)
+        on_top = say(
+            "{layer} lies on top by {over} mm, over {beneath}", layer=found.layer, over=over, beneath=found.beneath
         )
+    return (
+        say("x {x:6.1f}  y {y:6.1f} mm", x=found.x, y=found.y),
+        on_top,
+        say(
+            "height {number} mm   slope {slope:.0f}°   rough {roughness:.2f}   reflectance {reflectance:.2f}",
+            number=format_number(found.height, decimals=2),
+            slope=found.slope,
+            roughness=found.roughness,
+            reflectance=found.reflectance,
+        ),
     )
 
 

@@ -16,6 +16,7 @@ from ...core.job.layers import Layer, Recipe, Surface
 from ...core.lattice import units_many
 from ...core.maps import MapKind
 from ...core.operation import Pieces
+from ...core.phrases import say
 from ...core.plan.planner import Light
 from ...core.quantity import format_number
 from ...core.recipe.edit import used
@@ -34,7 +35,7 @@ def result_codes(result: Any) -> tuple[AnyArray, str]:
     if isinstance(result, Pieces):
         tone = 0.25 + 0.7 * units_many(np.arange(result.count + 1), np.zeros(result.count + 1, np.int64), 3)
         grey = np.where(result.number >= 0, tone[result.number], 0.08)
-        return _grey(grey), f"{result.count} pieces"
+        return _grey(grey), say("{count} pieces", count=result.count)
     if result.ndim == 3:
         vector = float(result.min()) < -1e-3
         codes = np.asarray(np.rint((result * 0.5 + 0.5) * 255), np.uint8) if vector else display_codes(result)

@@ -25,7 +25,14 @@ from ...core.operation import Param, Value
 from ...core.recipe.stock import STOCK
 from .. import theme
 from ..dropper import Dropper
+from ..words import tr
 from .typed import ParamField, TypedLine
+
+
+def fill(box: QComboBox, keys: Iterable[str]) -> None:
+    """Fill a box with words of the program in the person's language; each entry's data is its key."""
+    for key in keys:
+        box.addItem(tr(key), key)
 
 
 class Choices(QWidget):
@@ -50,9 +57,9 @@ class Choices(QWidget):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(theme.px(4))
         for index, (key, label) in enumerate(options):
-            button = QPushButton(label)
+            button = QPushButton(tr(label))
             button.setCheckable(True)
-            button.setAccessibleName(f"{name}: {label}")
+            button.setAccessibleName(f"{name}: {tr(label)}")
             self.group.addButton(button)
             self.buttons[key] = button
             grid.addWidget(button, index // columns, index % columns)
@@ -75,11 +82,11 @@ class LabelledChoices(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
-        column.addWidget(QLabel(param.label))
-        options = [(option, option.capitalize()) for option in param.options]
-        self.choices = Choices(options, str(value), name=param.label, columns=3 if len(options) > 2 else 2)
+        column.addWidget(QLabel(tr(param.label)))
+        options = [(option, tr(option).capitalize()) for option in param.options]
+        self.choices = Choices(options, str(value), name=tr(param.label), columns=3 if len(options) > 2 else 2)
         column.addWidget(self.choices)
-        self.setToolTip(param.help)
+        self.setToolTip(tr(param.help))
         self.choices.changed.connect(self.changed)
 
     def show_value(self, value: Value) -> None:
@@ -91,7 +98,7 @@ class Swatch(QAbstractButton):
 
     def __init__(self, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self.colour = QColor("#888888")
+        self.colour = theme.colour("board")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
     def sizeHint(self) -> QSize:
@@ -112,18 +119,20 @@ class PaintField(ParamField):
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(theme.px(6))
-        row.addWidget(QLabel(param.label), 1)
+        row.addWidget(QLabel(tr(param.label)), 1)
         self.swatch = Swatch()
-        self.swatch.setAccessibleName(f"{param.label}, pick")
+        self.swatch.setAccessibleName(tr("{label}, pick", label=tr(param.label)))
         self.field = TypedLine(
-            f"{param.label}, code", 76, lambda text: param.check(text if text.startswith("#") else f"#{text}")
+            tr("{label}, code", label=tr(param.label)),
+            76,
+            lambda text: param.check(text if text.startswith("#") else f"#{text}"),
         )
         self.drop = QToolButton()
         self.drop.setObjectName("flat")
         self.drop.setCheckable(True)
         self.drop.setIcon(theme.tinted("dropper", "ink_2", 14))
-        self.drop.setAccessibleName(f"{param.label}, take from a board")
-        self.drop.setToolTip("Then click any board or picture to take its colour; Esc ends it")
+        self.drop.setAccessibleName(tr("{label}, take from a board", label=tr(param.label)))
+        self.drop.setToolTip(tr("Then click any board or picture to take its colour; Esc ends it"))
         for widget in (self.drop, self.swatch, self.field):
             row.addWidget(widget)
         self.drop.clicked.connect(self._take)
@@ -175,11 +184,11 @@ KNOWN_LAYERS: list[tuple[str, str]] = []
 
 
 class _Tips(Iterable[tuple[str, str]]):
-    """What a brush's tip may be: sources, then the recipes of the shelf."""
+    """What a brush's tip may be: sources, then stock recipes."""
 
     def __iter__(self) -> Iterator[tuple[str, str]]:
         yield from KNOWN_SOURCES
-        yield from ((f"recipe:{name}", f"{name}, recipe") for name in STOCK)
+        yield from ((f"recipe:{name}", tr("{name}, recipe", name=tr(name))) for name in STOCK)
 
 
 class SourceField(QWidget):
@@ -193,13 +202,13 @@ class SourceField(QWidget):
         self.known: Iterable[tuple[str, str]] = {"layer": KNOWN_LAYERS, "tip": _Tips()}.get(param.kind, KNOWN_SOURCES)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(QLabel(param.label), 1)
+        row.addWidget(QLabel(tr(param.label)), 1)
         self.box = QComboBox()
-        self.box.setAccessibleName(param.label)
+        self.box.setAccessibleName(tr(param.label))
         self.box.setMinimumContentsLength(10)
         self.box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         row.addWidget(self.box)
-        self.setToolTip(param.help)
+        self.setToolTip(tr(param.help))
         self.box.activated.connect(lambda index: self.changed.emit(self.box.itemData(index)))
         self.show_value(value)
 
@@ -219,8 +228,8 @@ class SwitchField(QCheckBox):
     released = pyqtSignal()
 
     def __init__(self, param: Param, value: Value) -> None:
-        super().__init__(param.label)
-        self.setToolTip(param.help)
+        super().__init__(tr(param.label))
+        self.setToolTip(tr(param.help))
         self.setChecked(bool(value))
         self.clicked.connect(lambda on: self.changed.emit(bool(on)))
 

@@ -8,6 +8,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QButtonGroup, QFrame, QHBoxLayout, QMenu, QToolButton, QWidget
 
 from .. import theme
+from ..words import tr
 
 
 class FloatBar(QFrame):
@@ -37,15 +38,15 @@ class FloatBar(QFrame):
         self.buttons: dict[str, QToolButton] = {}
         for word in words:
             made = QToolButton()
-            made.setText(word)
+            made.setText(tr(word))
             made.setCheckable(True)
             made.setChecked(word == current)
-            made.setAccessibleName(f"{name}: {word}")
+            made.setAccessibleName(f"{name}: {tr(word)}")
             made.clicked.connect(lambda _checked, chosen=word: self.chosen.emit(chosen))
             self.group.addButton(made)
             self.buttons[word] = made
             row.addWidget(made)
-        self.name, self.rest = name, tuple(rest)
+        self.name, self.rest, self.word = name, tuple(rest), current
         self.more: QToolButton | None = None
         if rest:
             self._add_rest(row, current)
@@ -55,12 +56,12 @@ class FloatBar(QFrame):
         """Less used words under one button, which shows the one that is chosen."""
         more = self.more = QToolButton()
         more.setCheckable(True)
-        more.setText(current if current in self.rest else "…")
+        more.setText(tr(current) if current in self.rest else "…")
         more.setChecked(current in self.rest)
-        more.setAccessibleName(f"{self.name}: more")
+        more.setAccessibleName(tr("{name}: more", name=self.name))
         menu = QMenu(more)
         for word in self.rest:
-            action = menu.addAction(word)
+            action = menu.addAction(tr(word))
             if action:
                 action.triggered.connect(lambda _checked=False, chosen=word: self._take_rest(chosen))
         more.clicked.connect(lambda _checked: self._open_rest(menu))
@@ -69,7 +70,7 @@ class FloatBar(QFrame):
 
     def _open_rest(self, menu: QMenu) -> None:
         assert self.more is not None
-        before = next((word for word, made in self.buttons.items() if made.isChecked()), self.more.text())
+        before = next((word for word, made in self.buttons.items() if made.isChecked()), self.word)
         if menu.exec(self.more.mapToGlobal(self.more.rect().bottomLeft())) is None:
             self.show_word(before)
 
@@ -78,9 +79,10 @@ class FloatBar(QFrame):
         self.chosen.emit(word)
 
     def show_word(self, word: str) -> None:
+        self.word = word
         if word in self.buttons:
             self.buttons[word].setChecked(True)
         if self.more is not None:
-            self.more.setText(word if word in self.rest else "…")
+            self.more.setText(tr(word) if word in self.rest else "…")
             self.more.setChecked(word in self.rest or (self.more.isChecked() and word not in self.buttons))
             self.adjustSize()

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from ...core.operation import REGISTRY, Param, Value
 from .. import theme
+from ..words import tr
 from .choices import LabelledChoices, PaintField, SourceField, SwitchField
 from .lettered import FontField, SizesField, WordsField
 from .ramp_field import RampField
@@ -51,7 +52,7 @@ class OperationForm(QWidget):
         column.setSpacing(theme.px(9))
         operation = REGISTRY.get(op)
         if operation is None:
-            note = QLabel(f"“{op}” was made by another version. It is kept unchanged.")
+            note = QLabel(tr("“{op}” was made by another version. It is kept unchanged.", op=op))
             note.setWordWrap(True)
             note.setObjectName("caution")
             column.addWidget(note)

@@ -74,6 +74,11 @@ HATCHES = tuple(HATCH_GROUNDS)
 assert set(HATCHES) == set(_LINES)
 
 
+def hatch_word(name: str) -> str:
+    """A hatch in words: a level is only a height."""
+    return "across" if name == "level" else name
+
+
 def next_hatch(taken: set[str]) -> str:
     """The first hatch no other layer has, or the first of all."""
     return next((name for name in HATCHES if name not in taken), next(iter(HATCHES)))

@@ -11,6 +11,7 @@ from ...core.operation import Param, Value
 from ...engine.wording import sentence
 from ...formats.lettering import fonts
 from .. import theme
+from ..words import tr
 from .typed import ParamField, TypedLine
 
 
@@ -36,9 +37,9 @@ class WordsField(ParamField):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
-        column.addWidget(QLabel(param.label))
+        column.addWidget(QLabel(tr(param.label)))
         self.field = Lines()
-        self.field.setAccessibleName(param.label)
+        self.field.setAccessibleName(tr(param.label))
         self.field.setFixedHeight(theme.px(52))
         column.addWidget(self.field)
         self.show_value(value)
@@ -49,7 +50,7 @@ class WordsField(ParamField):
         try:
             self.changed.emit(self.param.check(self.field.toPlainText()))
         except TesselError as error:
-            self.refused.emit(sentence(error))
+            self.refused.emit(tr(sentence(error)))
 
     def show_value(self, value: Value) -> None:
         if self.field.toPlainText() != str(value):
@@ -66,8 +67,8 @@ class SizesField(ParamField):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
-        column.addWidget(QLabel(param.label))
-        self.field = TypedLine(param.label, 256, param.check)
+        column.addWidget(QLabel(tr(param.label)))
+        self.field = TypedLine(tr(param.label), 256, param.check)
         self.field.read.connect(self._read)
         self.field.refused.connect(self.refused)
         column.addWidget(self.field)
@@ -88,9 +89,9 @@ class FontField(ParamField):
         super().__init__(param)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(QLabel(param.label))
+        row.addWidget(QLabel(tr(param.label)))
         self.box = QComboBox()
-        self.box.setAccessibleName(param.label)
+        self.box.setAccessibleName(tr(param.label))
         self.box.setMinimumContentsLength(14)
         self.box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         self.box.addItems(list(fonts()))

@@ -21,6 +21,7 @@ from PyQt6.QtWidgets import (
 from ...core.errors import TesselError
 from ...core.quantity import format_number, parse_length
 from .. import theme
+from ..words import tr
 from .typed import TypedLine
 
 
@@ -53,7 +54,7 @@ class _FoldHead(QAbstractButton):
         super().__init__()
         self.title, self.words = title, note
         self.setCheckable(True)
-        self.setAccessibleName(f"Section {title}")
+        self.setAccessibleName(tr("Section {title}", title=title))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
 
@@ -211,7 +212,7 @@ class LengthField(QWidget):
         value = parse_length(text)
         least = -1e6 if self.signed else 0.0
         if not least <= value <= 1e6 or (value == 0 and not self.zero):
-            raise TesselError("length", value=text, remedy="Type a length above 0 mm and below 1 km.")
+            raise TesselError("length", value=text, remedy=tr("Type a length above 0 mm and below 1 km."))
         return value, text
 
     def show_value(self, value: float) -> None:

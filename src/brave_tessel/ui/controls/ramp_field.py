@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QColorDialog, QHBoxLayout, QLabel, QVBoxLayout, QWid
 
 from ...core.operation import Param, Value
 from .. import theme
+from ..words import tr
 from .typed import ParamField, TypedLine
 
 Stop = tuple[float, str]
@@ -33,7 +34,9 @@ class _Ramp(QWidget):
     def __init__(self, name: str) -> None:
         super().__init__()
         self.setAccessibleName(name)
-        self.setToolTip("Click to add a colour, drag to move it, double-click to pick it, drag it down to take it out")
+        self.setToolTip(
+            tr("Click to add a colour, drag to move it, double-click to pick it, drag it down to take it out")
+        )
         self.stops: list[Stop] = [(0.0, "#000000"), (1.0, "#FFFFFF")]
         self.held = -1
 
@@ -130,7 +133,7 @@ class _Ramp(QWidget):
             return
         place, colour = self.stops[at]
         picked = QColorDialog.getColor(
-            QColor(colour), self, "Colour of the ramp", QColorDialog.ColorDialogOption.DontUseNativeDialog
+            QColor(colour), self, tr("Colour of the ramp"), QColorDialog.ColorDialogOption.DontUseNativeDialog
         )
         if picked.isValid():
             self.stops[at] = (place, picked.name().upper())
@@ -147,11 +150,13 @@ class RampField(ParamField):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(3))
         head = QHBoxLayout()
-        head.addWidget(QLabel(param.label), 1)
-        self.field = TypedLine(f"{param.label}, codes", 150, param.check)
-        self.field.setToolTip(f"{param.help} Codes with commas between; a place may follow, as in #C8B060@0.4.")
+        head.addWidget(QLabel(tr(param.label)), 1)
+        self.field = TypedLine(tr("{label}, codes", label=tr(param.label)), 150, param.check)
+        self.field.setToolTip(
+            tr("{help} Codes with commas between; a place may follow, as in #C8B060@0.4.", help=tr(param.help))
+        )
         head.addWidget(self.field)
-        self.ramp = _Ramp(param.label)
+        self.ramp = _Ramp(tr(param.label))
         column.addLayout(head)
         column.addWidget(self.ramp)
         self.ramp.changed.connect(self.changed)

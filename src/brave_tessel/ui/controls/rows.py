@@ -27,6 +27,7 @@ from PyQt6.QtWidgets import (
 )
 
 from .. import theme
+from ..words import tr
 from .hatch import paint_key
 
 _ROW = Qt.ItemDataRole.UserRole + 1
@@ -220,7 +221,7 @@ class RowList(QListWidget):
         box, row = self.visualItemRect(item), self._rows[index]
         left = theme.px(76 + 12 * row.indent) if row.hatch else theme.px(60)
         field = QLineEdit(row.title, self.viewport())
-        field.setAccessibleName("Name")
+        field.setAccessibleName(tr("Name"))
         field.setGeometry(
             left, box.center().y() - theme.px(19), max(theme.px(60), box.width() - left - theme.px(32)), theme.px(24)
         )

@@ -13,6 +13,7 @@ from ...core.operation import Param, Value
 from ...core.quantity import format_number, parse_angle, parse_length, parse_number, parse_share
 from ...engine.wording import sentence
 from .. import theme
+from ..words import tr
 
 _PARSERS = {"length": parse_length, "angle": parse_angle, "fraction": parse_share}
 _STEPS = 100
@@ -124,16 +125,16 @@ class RuledScale(QWidget):
         super().__init__(parent)
         self.param = param
         self.value: float = float(param.default if value is None else value)
-        self.label = QLabel(param.label)
+        self.label = QLabel(tr(param.label))
         self.field = QLineEdit()
         self.field.setObjectName("mono")
         self.field.setAlignment(Qt.AlignmentFlag.AlignRight)
         self.field.setFixedWidth(theme.px(62))
-        self.field.setAccessibleName(f"{param.label}, value")
+        self.field.setAccessibleName(tr("{label}, value", label=tr(param.label)))
         self.unit = QLabel(param.unit)
         self.unit.setObjectName("note")
         self.unit.setFixedWidth(theme.px(22))
-        self.rule = _Rule(param.label, self)
+        self.rule = _Rule(tr(param.label), self)
         self._build(param)
         self.show_value(self.value)
 
@@ -149,8 +150,11 @@ class RuledScale(QWidget):
         column.setSpacing(theme.px(2))
         column.addLayout(top)
         column.addWidget(self.rule)
-        unit = f" in {param.unit}" if param.unit else ""
-        self.setToolTip(f"{param.help} Takes {param.allowed()}{'' if param.unit in param.allowed() else unit}.")
+        told = {"help": tr(param.help), "allowed": tr(param.allowed()), "unit": param.unit}
+        named = param.unit in param.allowed()
+        self.setToolTip(
+            tr("{help} Takes {allowed}.", **told) if named else tr("{help} Takes {allowed} in {unit}.", **told)
+        )
         self.field.editingFinished.connect(self._typed)
         self.rule.moved.connect(lambda position: self._set(self._value_at(position)))
         self.rule.stepped.connect(self._step)
@@ -210,7 +214,7 @@ class RuledScale(QWidget):
         except TesselError as error:
             self.field.setProperty("wrong", True)
             self._restyle()
-            self.refused.emit(sentence(error))
+            self.refused.emit(tr(sentence(error)))
             return
         self.field.setModified(False)
         self.show_value(float(value))

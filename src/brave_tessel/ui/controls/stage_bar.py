@@ -7,6 +7,7 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPo
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from .. import theme
+from ..words import tr
 
 
 class StageBar(QWidget):
@@ -29,7 +30,7 @@ class StageBar(QWidget):
 
     def show_stage(self, stage: str) -> None:
         self.current = stage
-        self.setAccessibleName(f"Stages; now {stage}")
+        self.setAccessibleName(tr("Stages; now {stage}", stage=tr(stage)))
         self.update()
 
     def _flag(self, index: int) -> QPolygonF:
@@ -58,7 +59,7 @@ class StageBar(QWidget):
             painter.setFont(theme.font(13, weight=600 if here else 400))
             painter.setPen(theme.colour("panel" if here else "ink"))
             painter.drawText(
-                QRectF(left + theme.px(16), 0, theme.px(90), self.height()), Qt.AlignmentFlag.AlignVCenter, stage
+                QRectF(left + theme.px(16), 0, theme.px(90), self.height()), Qt.AlignmentFlag.AlignVCenter, tr(stage)
             )
 
     def _at(self, point: QPointF) -> int:
@@ -108,8 +109,8 @@ class BusySign(QWidget):
 
     def show_busy(self, busy: bool) -> None:
         self.busy = busy
-        self.setAccessibleName("Working" if busy else "Idle")
-        self.setToolTip("Working" if busy else "Idle")
+        self.setAccessibleName(tr("Working") if busy else tr("Idle"))
+        self.setToolTip(tr("Working") if busy else tr("Idle"))
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:

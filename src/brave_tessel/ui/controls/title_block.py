@@ -9,6 +9,7 @@ from PyQt6.QtGui import QFontMetricsF, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
 from .. import theme
+from ..words import tr
 
 Cell = tuple[str, str, str]
 """Key (empty if a click does nothing), label, value."""
@@ -23,7 +24,7 @@ class TitleBlock(QWidget):
         super().__init__(parent)
         self.cells: list[Cell] = []
         self.setMouseTracking(True)
-        self.setAccessibleName("Title block")
+        self.setAccessibleName(tr("Title block"))
 
     def show_cells(self, cells: Sequence[Cell]) -> None:
         if list(cells) == self.cells:

@@ -13,6 +13,7 @@ from ...core.errors import TesselError
 from ...core.operation import Param
 from ...engine.wording import sentence
 from .. import theme
+from ..words import tr
 
 
 class ParamField(QWidget):
@@ -27,7 +28,7 @@ class ParamField(QWidget):
     def __init__(self, param: Param) -> None:
         super().__init__()
         self.param = param
-        self.setToolTip(param.help)
+        self.setToolTip(tr(param.help))
 
 
 class TypedLine(QLineEdit):
@@ -50,7 +51,7 @@ class TypedLine(QLineEdit):
         try:
             value = self._reader(self.text().strip())
         except TesselError as error:
-            self.refused.emit(sentence(error))
+            self.refused.emit(tr(sentence(error)))
             return
         self.setModified(False)
         self.read.emit(value)

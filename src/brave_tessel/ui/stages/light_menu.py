@@ -11,6 +11,7 @@ from ...core.operation import Param
 from .. import theme
 from ..controls.ruled_scale import RuledScale
 from ..desk import Desk
+from ..words import tr
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,13 +53,13 @@ def fill_light_menu(menu: QMenu, desk: Desk) -> None:
     """Ready-made lights, and rules for the hour and the exposure."""
     menu.clear()
     for name, light in LIGHTS.items():
-        action = menu.addAction(name)
+        action = menu.addAction(tr(name))
         if action:
             action.triggered.connect(lambda _checked=False, chosen=light: take(desk, chosen))
     menu.addSeparator()
     hour = Param("angle", 6.5, 17.5, unit="h", help="Hour of the day.", least=6.0, most=18.0, label="Hour", default=9.0)
     exposure = Param(
-        "fraction", -2, 2, unit="", help="Stops lighter or darker.", least=-6.0, most=6.0, label="Exposure", default=0.0
+        "fraction", -2, 2, unit="stops", help="Lighter or darker.", least=-6.0, most=6.0, label="Exposure", default=0.0
     )
     for param, value, run in (
         (hour, 9.0, lambda v: take(desk, at_hour(float(v)))),

@@ -53,7 +53,7 @@ def shown(board):
     )
 
 
-@pytest.mark.parametrize("view", ["Lit", "Colour", "Height"])
+@pytest.mark.parametrize("view", ["Lit", "Base colour", "Height"])
 def test_while_the_brush_is_down_only_its_part_is_worked_out(build, settled, soon, view):
     build.desk.view.set_preview(1024)
     build.window_.actions_.show_view(view)

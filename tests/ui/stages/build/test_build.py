@@ -47,7 +47,7 @@ def lay(build, settled, group, kind):
         ("Special", "Plain colour", PlainWhat),
         ("Special", "Scatter", None),
         ("Decal", "Recipe", DecalWhat),
-        ("Imperfections", "Smudges", RecipeWhat),
+        ("Marks of use", "Smudges", RecipeWhat),
     ],
 )
 def test_every_kind_is_laid_on_shown_and_undone(build, settled, group, kind, what):

@@ -60,7 +60,7 @@ def dropped(widget, key, at):
 
 
 def test_a_library_item_is_dropped_on_the_board(build, settled):
-    dropped(build.surface_board, "Imperfections:Dust", QPointF(100, 100))
+    dropped(build.surface_board, "Marks of use:Dust", QPointF(100, 100))
     assert build.desk.selection.layer.name == "Dust"
 
 
@@ -71,7 +71,7 @@ def test_a_library_item_is_dropped_on_the_board(build, settled):
 def test_a_library_item_is_dropped_between_the_layers(build, settled, row, share, order):
     build.open_library(True)
     box = build.list.visualItemRect(build.list.item(row))
-    dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center().x(), box.top() + share * box.height()))
+    dropped(build.list.viewport(), "Marks of use:Dust", QPointF(box.center().x(), box.top() + share * box.height()))
     settled(build.window_)
     assert [layer.name for layer in build.desk.selection.surface.layers] == order
     assert build.desk.selection.layer.name == "Dust"
@@ -91,7 +91,7 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
     bundle = build.desk.selection.layer
     settled(build.window_)
     box = build.list.visualItemRect(build.list.item([entry.id for entry in build.list.rows].index(bundle.id)))
-    dropped(build.list.viewport(), "Imperfections:Dust", QPointF(box.center()))
+    dropped(build.list.viewport(), "Marks of use:Dust", QPointF(box.center()))
     assert [layer.name for layer in layer_of(build.desk.selection.surface, bundle.id).what.layers] == ["Top", "Dust"]
     build.desk.dispatch(
         set_in_layer(
@@ -99,7 +99,7 @@ def test_a_library_item_is_dropped_beneath_all_and_into_a_bundle(build, settled)
         )
     )
     before = build.desk.job
-    dropped(build.list.viewport(), "Imperfections:Smudges", QPointF(box.center()))
+    dropped(build.list.viewport(), "Marks of use:Smudges", QPointF(box.center()))
     assert build.desk.job is before
     assert "locked" in build.window_.told.text()
 

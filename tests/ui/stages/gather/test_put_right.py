@@ -113,7 +113,7 @@ def test_a_known_proportion_is_locked_and_let_go(bulging, settled):
     card.frame.locked.field.setModified(True)
     card.frame.locked.field.editingFinished.emit()
     assert desk.selection.source.straightening.locked == 0
-    assert "px a mm" in card.frame.density.text()
+    assert "px per mm" in card.frame.density.text()
 
 
 def test_another_patch_is_a_source_of_its_own(mosaic, settled):
@@ -176,7 +176,7 @@ def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):
     board.leave_tool()
     assert desk.job.palettes[1].name == "Mosaic panel 2"
     remove = next(
-        b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Remove")
+        b for b in card.palettes.findChildren(type(card.palettes.line).__mro__[1]) if b.toolTip().startswith("Take out")
     )
     click(remove)
     assert len(desk.job.palettes) == 2

@@ -12,6 +12,7 @@ from ...job.document import Job
 from ...job.layers import Layer, Placement, Recipe, References, Surface, What
 from ...job.nodes import Node, Setting, replace_values
 from ...maps import MapSet
+from ...phrases import say
 from ...plan.protocol import Plans
 from ...plan.tasks import Task, task_key
 from ...recipe.stock import STOCK
@@ -116,7 +117,7 @@ def _matched(_job: Job, _surface: Surface, layer: Layer) -> Change:
 
 def _copies(_surface: Surface, layer: Layer) -> str:
     count = layer.what.strew.number("copies") if isinstance(layer.what, DecalWhat) else 1
-    return "set once" if count == 1 else f"{count:.0f} copies"
+    return "set once" if count == 1 else say("{count:.0f} copies", count=count)
 
 
 def _set(maps: MapSet, *under: Stack, what: DecalWhat, grid: Grid) -> MapSet:

@@ -9,11 +9,12 @@ from ...job.document import Job
 from ...job.layers import Layer, Recipe, Surface, What
 from ...job.nodes import Node
 from ...operation import REGISTRY
+from ...phrases import say
 from ...plan.protocol import Plans
 from ...plan.tasks import Task, task_key
 from ...quantity import format_size
 from ...recipe.closing import recipe_closing
-from ...recipe.shelf import SHELF, stock_named
+from ...recipe.materials import MATERIALS, stock_named
 from ...recipe.stock import STOCK
 from ...sheet import Grid
 from ..form_rows import Act, FormRow, Note, StepDials, Title
@@ -44,7 +45,7 @@ class RecipeKind(LayerKind[RecipeWhat]):
     laid = True
 
     def offers(self, job: Job, surface: Surface | None) -> list[str]:
-        return [*STOCK, *(stock.name for stock in SHELF if stock.name not in STOCK)]
+        return [*STOCK, *(stock.name for stock in MATERIALS if stock.name not in STOCK)]
 
     def fresh(self, job: Job, surface: Surface, name: str) -> RecipeWhat:
         stock = stock_named(name)
@@ -74,7 +75,8 @@ class RecipeKind(LayerKind[RecipeWhat]):
             operation = REGISTRY[step.op]
             if (some and not step.opened) or (operation.known and not operation.params):
                 continue
-            yield Title(f"{step.name} · {operation.label.lower() if operation.known else 'unknown'}")
+            does = say(operation.label) if operation.known else say("unknown")
+            yield Title(say("{step} · {does}", step=step.name, does=does))
             yield StepDials(step.name, step.op, step.opened if some else None)
 
     def describe(self, layer: Layer) -> str:
@@ -93,4 +95,9 @@ def _stretched(surface: Surface, layer: Layer) -> str:
     if closes is None or closes[1].fits:
         return ""
     most = 100 * max(map(abs, closes[1].stretch))
-    return f"{closes[0].name} fits {format_size(*closes[1].fitting)}; it is stretched by {most:.1f} %."
+    return say(
+        "{name} fits {size}; it is stretched by {most:.1f} %.",
+        name=closes[0].name,
+        size=format_size(*closes[1].fitting),
+        most=most,
+    )

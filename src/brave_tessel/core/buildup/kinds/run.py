@@ -13,6 +13,7 @@ from ...job.layers import Layer, References, Surface, What
 from ...job.nodes import Node, Point, Setting
 from ...maps import MapKind, MapSet
 from ...operation import Fraction, Paint
+from ...phrases import say
 from ...plan.protocol import Plans
 from ...plan.tasks import Task, task_key
 from ...quantity import format_number
@@ -139,7 +140,7 @@ def _plan_neutral(planner: Any, surface: Surface, layer: Layer) -> Task | None:
 
 def _tell_neutral(maps: MapSet) -> str:
     level = format_number(neutral_level(maps.or_default(MapKind.HEIGHT)))
-    return f"Its neutral level is {level} mm, found from its rim; no step shows there."
+    return say("Its neutral level is {level} mm, found from its rim; no step shows there.", level=level)
 
 
 def steps_note(surface: Surface, layer: Layer) -> str:
@@ -151,7 +152,12 @@ def steps_note(surface: Surface, layer: Layer) -> str:
     if path is None:
         return ""
     count, step = whole_steps(path.length, what.stamp.number("step"))
-    return f"{count} whole steps of {format_number(step)} mm on {format_number(path.length, decimals=1)} mm."
+    return say(
+        "{count} whole steps of {number} mm on {number_2} mm.",
+        count=count,
+        number=format_number(step),
+        number_2=format_number(path.length, decimals=1),
+    )
 
 
 def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple[Point, ...]:

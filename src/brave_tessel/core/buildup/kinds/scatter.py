@@ -9,6 +9,7 @@ from ...job.document import Job
 from ...job.layers import Layer, PieceKind, References, Scatter, Surface, What
 from ...job.nodes import Node, Setting, new_id
 from ...operation import Length
+from ...phrases import say
 from ...plan.protocol import Plans
 from ...plan.tasks import Task
 from ...quantity import format_size
@@ -75,4 +76,6 @@ def _added(layer: Layer, op: str, name: str) -> Change | None:
     if not isinstance(layer.what, ScatterWhat):
         return None
     fresh = PieceKind(id=new_id("kind"), name=name, shape=Setting(op=op))
-    return Change(("what", "scatter", "kinds"), (*layer.what.scatter.kinds, fresh), f"Add {name.lower()}")
+    return Change(
+        ("what", "scatter", "kinds"), (*layer.what.scatter.kinds, fresh), say("Add {name}", name=name.lower())
+    )

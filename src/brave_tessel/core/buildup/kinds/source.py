@@ -9,6 +9,7 @@ from ...job.document import Job, Source
 from ...job.layers import Layer, References, Surface, What
 from ...job.nodes import Node, Setting, replace_values
 from ...operation import Value
+from ...phrases import say
 from ...plan.protocol import Plans, Repeats
 from ...plan.tasks import Task
 from ...repeat.mend import closed_size
@@ -72,7 +73,11 @@ class SourceKind(LayerKind[SourceWhat]):
             return
         yield Note(source.name)
         if what.merged:
-            yield Act(f"Open the {len(what.merged)} merged layers", "In place of their map set", asks="unmerge")
+            yield Act(
+                say("Open the {count} merged layers", count=len(what.merged)),
+                "In place of their map set",
+                asks="unmerge",
+            )
         for part in ("height", "roughness"):
             own = source.brings(part)
             yield Part(
@@ -114,7 +119,7 @@ def _estimate_values(part: str, job: Job, layer: Layer) -> dict[str, Value]:
 
 def _put_estimate(part: str, job: Job, layer: Layer, name: str, value: Value) -> Change:
     setting = replace_values(_lent(part, job, layer), **{name: value})
-    return Change(("what", part), setting, f"Set {name.replace('_', ' ')}", f"{layer.id}-{part}-{name}")
+    return Change(("what", part), setting, say("Set {name}", name=name.replace("_", " ")), f"{layer.id}-{part}-{name}")
 
 
 def unmerged(layer: Layer) -> tuple[Layer, ...]:

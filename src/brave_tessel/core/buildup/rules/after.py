@@ -8,7 +8,7 @@ from typing import Annotated
 import numpy as np
 
 from ...kernels.wrapped import sample_moved
-from ...operation import BelowLayer, Choice, Field, Length, operation
+from ...operation import BelowLayer, Choice, Field, Length, called, operation
 from ...sheet import Grid
 
 
@@ -19,7 +19,11 @@ def after(
     *,
     layer: Annotated[str, BelowLayer(help="A layer beneath this one.")] = "",
     takes: Annotated[
-        str, Choice("where it shows", "its coverage", help="Where it lies on top now, or where its own rules put it.")
+        str,
+        called(
+            "Cover from",
+            Choice("where it shows", "its coverage", help="Where it lies on top now, or where its own rules put it."),
+        ),
     ] = "where it shows",
     right: Annotated[float, Length(-60, 60, least=-5000, most=5000, help="Moved to the right.")] = 0.0,
     up: Annotated[float, Length(-60, 60, least=-5000, most=5000, help="Moved up.")] = 0.0,

@@ -40,7 +40,7 @@ def band(
     ] = 150.0,
     width: Annotated[float, Length(1, 1000, log=True, least=0.1, help="Width of the band.")] = 120.0,
     soft: Annotated[float, Length(0, 200, least=0, most=1e4, help="How soft its edges are.")] = 20.0,
-    runs: Annotated[str, Choice("level", "upright", help="Which way it runs.")] = "level",
+    runs: Annotated[str, Choice("across", "upright", help="Which way it runs.")] = "across",
 ) -> Field:
     """A band over the whole sheet."""
     upright = runs == "upright"

@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ...colour import encode_srgb, hex_to_linear
-from ...operation import Choice, Colour, Field, Fraction, Gathered, Stops, operation
+from ...operation import Choice, Colour, Field, Fraction, Gathered, Stops, called, operation
 from ...sheet import Grid
 
 
@@ -17,7 +17,9 @@ def by_id(
     colour: Colour,
     *,
     source: Annotated[str, Gathered(help="A source with an ID map, or any picture in flat colours.")] = "",
-    takes: Annotated[str, Choice("kind ID", "piece ID", "colour", help="Which of its maps is read.")] = "kind ID",
+    takes: Annotated[
+        str, called("Map", Choice("kind ID", "piece ID", "colour", help="Which of its maps is read."))
+    ] = "kind ID",
     colours: Annotated[str, Stops(help="Colours that are covered; pick them on the board.")] = "#000000,#000000",
     reach: Annotated[float, Fraction(0, 0.5, most=2, help="How far from such a colour still counts.")] = 0.03,
 ) -> Field:

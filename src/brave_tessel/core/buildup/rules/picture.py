@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ...colour import encode_srgb, luminance
-from ...operation import Choice, Colour, Field, Gathered, Whole, operation
+from ...operation import Choice, Colour, Field, Gathered, Whole, called, operation
 from ...sheet import Grid
 
 
@@ -18,7 +18,7 @@ def by_picture(
     *,
     source: Annotated[str, Gathered(help="A gathered picture that has its real size.")] = "",
     takes: Annotated[
-        str, Choice("lightness", "red", "green", "blue", "opacity", help="What of it is the cover.")
+        str, called("Channel", Choice("lightness", "red", "green", "blue", "opacity", help="What of it is the cover."))
     ] = "lightness",
     across: Annotated[int, Whole(1, 12, most=64, unit="×", help="Whole repeats of it across.")] = 1,
     up: Annotated[int, Whole(1, 12, most=64, unit="×", help="Whole repeats of it up.")] = 1,

@@ -6,6 +6,7 @@ import numpy as np
 
 from ...colour import PLAUSIBLE_LINEAR, implausible_share, luminance
 from ...maps import MapKind
+from ...phrases import say
 from ..check import Case, Finding, check
 
 
@@ -25,17 +26,21 @@ def base_colour(case: Case) -> Finding:
             case.surface.id,
             "ok",
             "Base colour is plausible",
-            f"{share:.1%} of it lies outside sRGB 30 to 240.",
+            say("{share:.1%} of it lies outside sRGB 30 to 240.", share=share),
             measures={"share": share},
         )
     darker = float(np.mean(y < PLAUSIBLE_LINEAR[0])) >= share / 2
-    cause = f"{share:.1%} of it reflects {'less' if darker else 'more'} than real materials do (sRGB 30 to 240)."
+    cause = say(
+        "{share:.1%} of it reflects {value} than real materials do (sRGB 30 to 240).",
+        share=share,
+        value="less" if darker else "more",
+    )
     severity = "fault" if share > 0.2 else "caution"
     return Finding(
         "base-colour",
         case.surface.id,
         severity,
-        f"Base colour too {'dark' if darker else 'light'}",
+        say("Base colour too {value}", value="dark" if darker else "light"),
         cause,
         spot=spot,
         measures={"share": share},

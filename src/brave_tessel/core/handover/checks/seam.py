@@ -6,6 +6,7 @@ import numpy as np
 
 from ...colour import encode_srgb
 from ...maps import MapKind, MapSet
+from ...phrases import say
 from ...repeat.meters import SeamReading, read_seam
 from ..check import Case, Finding, check
 
@@ -36,7 +37,11 @@ def seam(case: Case) -> Finding:
             if reading.score > worst:
                 worst, where = reading.score, f"{kind.replace('_', ' ')}, {axis}"
     severity = "ok" if closes else "fault"
-    cause = f"Seam score {worst:.2f} at its worst ({where})." if where else "Plain: nothing to join."
+    cause = (
+        say("Seam score {worst:.2f} at its worst ({where}).", worst=worst, where=where)
+        if where
+        else "Plain: nothing to join."
+    )
     if not closes:
         cause += " The step across the join is rougher than any inside."
     return Finding(

@@ -5,6 +5,7 @@ from __future__ import annotations
 from ...buildup.kind import kind_of
 from ...errors import MissingError
 from ...job.layers import laid_times
+from ...phrases import say
 from ...repeat.mend import closed_size
 from ..check import Case, Finding, check
 
@@ -20,11 +21,15 @@ def source_size(case: Case) -> Finding:
             source = case.job.source(sources[0])
         except MissingError:
             return Finding(
-                "size", case.surface.id, "fault", "A source is missing", f"{layer.name} has lost its source."
+                "size",
+                case.surface.id,
+                "fault",
+                "A source is missing",
+                say("{name} has lost its source.", name=layer.name),
             )
         width, height = closed_size(source)
         if width <= 0 or height <= 0:
-            told = f"{source.name} was never given its real size."
+            told = say("{name} was never given its real size.", name=source.name)
             return Finding("size", case.surface.id, "fault", "A source has no size", told)
         across, up = laid_times(layer)
         sides = ((case.surface.width_mm, across, width), (case.surface.height_mm, up, height))
@@ -35,7 +40,7 @@ def source_size(case: Case) -> Finding:
                 case.surface.id,
                 "caution",
                 "A source is stretched",
-                f"{source.name} is stretched by {stretch:.0%} to close in this repeat.",
+                say("{name} is stretched by {stretch:.0%} to close in this repeat.", name=source.name, stretch=stretch),
                 measures={"stretch": stretch},
             )
     return Finding("size", case.surface.id, "ok", "True size", "Every source lies at its own scale.")

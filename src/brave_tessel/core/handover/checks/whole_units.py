@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from ...job.commands import AnyCommand, Batch, Set
 from ...job.layers import Surface
+from ...phrases import say
 from ...place.elevation import Units, units_of
 from ..check import Case, Finding, check
 
@@ -17,10 +18,21 @@ def whole_units(case: Case) -> Finding:
         return Finding("whole-units", surface.id, "ok", "Repeat is free", "No units to close.")
     counted = f"{units.across} periods across, {units.courses} courses"
     if units.whole:
-        return Finding("whole-units", surface.id, "ok", "Whole units", f"{counted} of {units.course_mm:g} mm.")
-    cause = (
-        f"{counted}: units are stretched to {units.unit_mm:.1f} × {units.course_mm:.1f} mm "
-        f"from {units.asked_unit_mm:g} × {units.asked_course_mm:g}."
+        return Finding(
+            "whole-units",
+            surface.id,
+            "ok",
+            "Whole units",
+            say("{counted} of {course_mm:g} mm.", counted=counted, course_mm=units.course_mm),
+        )
+    cause = say(
+        "{counted}: units are stretched to {unit_mm:.1f} × {course_mm:.1f} mm "
+        "from {asked_unit_mm:g} × {asked_course_mm:g}.",
+        counted=counted,
+        unit_mm=units.unit_mm,
+        course_mm=units.course_mm,
+        asked_unit_mm=units.asked_unit_mm,
+        asked_course_mm=units.asked_course_mm,
     )
     mend = fit_repeat(surface, units)
     return Finding(
@@ -30,7 +42,7 @@ def whole_units(case: Case) -> Finding:
         "Repeat is no whole units",
         cause,
         mend=mend,
-        mend_label=f"Make the repeat {_size(mend)}",
+        mend_label=say("Make the repeat {size}", size=_size(mend)),
     )
 
 

@@ -12,7 +12,7 @@ from ...operation import Colour, Field, Fraction, Length, Paint, operation
 from ...sheet import Grid
 
 
-@operation("adjust.levels", label="Levels")
+@operation("adjust.levels", label="Black, middle and white")
 def levels(
     grid: Grid,
     field: Field,

@@ -11,7 +11,7 @@ from ...kernels.bands import over_rows
 from ...kernels.compiled import compiled
 from ...kernels.mosaic import paint_cells
 from ...lattice import units_many, whole_periods
-from ...operation import Choice, Field, Fraction, Length, Pieces, Seed, Whole, operation
+from ...operation import Choice, Field, Fraction, Length, Pieces, Seed, Whole, called, operation
 from ...sheet import Grid, Raster
 
 METRICS = ("round", "diamond", "square", "rounded")
@@ -91,11 +91,14 @@ def cell_noise(
     ] = 30.0,
     takes: Annotated[
         str,
-        Choice(
-            "nearest",
-            "second",
-            "difference",
-            help="The distance to the nearest point, to the second, or how far the second is further.",
+        called(
+            "Distance to",
+            Choice(
+                "nearest",
+                "second",
+                "difference",
+                help="The distance to the nearest point, to the second, or how far the second is further.",
+            ),
         ),
     ] = "nearest",
     measure: Annotated[

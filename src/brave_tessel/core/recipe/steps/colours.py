@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from ...colour import decode_srgb, encode_srgb, hex_to_linear, lab_of, luminance
 from ...kernels.ramps import look_up
-from ...operation import Angle, Choice, Colour, Field, Fraction, Paint, Pieces, Stops, operation
+from ...operation import Angle, Choice, Colour, Field, Fraction, Paint, Pieces, Stops, called, operation
 from ...operation import Seed as SeedParam
 from ...sheet import Grid, Raster
 from .form import of_each
@@ -154,7 +154,9 @@ def channel(
     grid: Grid,
     colour: Colour,
     *,
-    takes: Annotated[str, Choice("brightness", "red", "green", "blue", help="What is taken.")] = "brightness",
+    takes: Annotated[
+        str, called("Channel", Choice("brightness", "red", "green", "blue", help="What is taken."))
+    ] = "brightness",
 ) -> Field:
     """One channel as a field, in light; or its luminance."""
     if takes == "brightness":
@@ -174,8 +176,8 @@ def mask(
     colour: Colour,
     *,
     wanted: Annotated[str, Paint(help="The colour looked for.")] = "#808080",
-    reach: Annotated[float, Fraction(0, 60, least=0, most=200, help="How far from it still counts, in CIELAB.")] = 15.0,
-    soft: Annotated[float, Fraction(0, 40, least=0, most=200, help="Over how much further it fades.")] = 8.0,
+    reach: Annotated[float, Fraction(0, 60, most=200, unit="ΔE", help="How far from it still counts (CIELAB).")] = 15.0,
+    soft: Annotated[float, Fraction(0, 40, least=0, most=200, unit="ΔE", help="Over how much further it fades.")] = 8.0,
 ) -> Field:
     """1 where the colour is like another."""
     away = np.linalg.norm(lab_of(np.clip(colour, 0, 1)) - lab_of(np.asarray(hex_to_linear(wanted))), axis=-1)

@@ -8,7 +8,7 @@ from typing import Annotated, Any
 import numpy as np
 
 from ...colour import decode_srgb, encode_srgb
-from ...operation import Choice, Colour, Field, Fraction, Length, Vector, operation
+from ...operation import Choice, Colour, Field, Fraction, Length, Vector, called, operation
 from ...sheet import Grid, Raster
 
 SEPARABLE = (
@@ -184,7 +184,7 @@ def smooth(
     first: Field,
     second: Field,
     *,
-    takes: Annotated[str, Choice("highest", "lowest", help="Which of both is taken.")] = "highest",
+    takes: Annotated[str, called("Result", Choice("highest", "lowest", help="Which of both is taken."))] = "highest",
     soft: Annotated[
         float, Fraction(0.001, 1, least=1e-4, most=10, help="Over how much difference one passes into the other.")
     ] = 0.15,
@@ -252,13 +252,13 @@ def band(
     at: Annotated[float, Length(0, 1000, least=-1e5, most=1e5, help="Where the band's middle lies.")] = 200.0,
     width: Annotated[float, Length(1, 1000, log=True, least=0.1, help="Width of the band.")] = 120.0,
     soft: Annotated[float, Length(0, 100, least=0, most=1e4, help="How soft its edges are.")] = 10.0,
-    runs: Annotated[str, Choice("level", "upright", help="Which way it runs.")] = "level",
+    runs: Annotated[str, Choice("across", "upright", help="Which way it runs.")] = "across",
 ) -> Field:
     """The upper field within a band, the lower outside it; the band wraps."""
-    whole, place = (grid.height_mm, grid.y_mm()) if runs == "level" else (grid.width_mm, grid.x_mm())
+    whole, place = (grid.height_mm, grid.y_mm()) if runs == "across" else (grid.width_mm, grid.x_mm())
     away = np.abs((place - at + whole / 2) % whole - whole / 2)
     share = np.clip((width / 2 - away) / max(soft, grid.pitch_mm) + 0.5, 0, 1).astype(np.float32)
-    mask = share[:, None] if runs == "level" else share[None, :]
+    mask = share[:, None] if runs == "across" else share[None, :]
     return np.asarray(lower + mask * (upper - lower), np.float32)
 
 

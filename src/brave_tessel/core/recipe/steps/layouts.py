@@ -172,7 +172,7 @@ def basketweave(
 
 
 @operation(
-    "pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "level" else (v["width"], 0.0)
+    "pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "across" else (v["width"], 0.0)
 )
 def planks(
     grid: Grid,
@@ -180,11 +180,11 @@ def planks(
     width: Annotated[float, Length(20, 400, log=True, least=2, help="Width of a board with its gap.")] = 144.0,
     length: Annotated[float, Length(300, 6000, log=True, least=20, help="Mean length of a board.")] = 1800.0,
     joint: Annotated[float, Length(0, 12, least=0, most=100, help="Gap between boards.")] = 5.0,
-    runs: Annotated[str, Choice("level", "upright", help="Which way the boards run.")] = "level",
+    runs: Annotated[str, Choice("across", "upright", help="Which way the boards run.")] = "across",
     seed: Annotated[int, Seed()] = 1,
 ) -> Pieces:
     """Boards side by side whose ends are staggered at random; boards longer than the repeat run through it."""
-    along, over = (grid.width_mm, grid.height_mm) if runs == "level" else (grid.height_mm, grid.width_mm)
+    along, over = (grid.width_mm, grid.height_mm) if runs == "across" else (grid.height_mm, grid.width_mm)
     rows = whole_periods(over, width)
     rise = over / rows
     per_row = whole_periods(along, length)
@@ -195,8 +195,8 @@ def planks(
         for k, start in enumerate(cuts):
             end = cuts[k + 1] if k + 1 < per_row else cuts[0] + along
             piece = box(start, row * rise, end - start, rise)
-            made.append(piece if runs == "level" else _anticlockwise(piece[:, ::-1].copy()))
-    return paint_polygons(grid, made, joint_mm=joint, turns=0.0 if runs == "level" else 90.0)
+            made.append(piece if runs == "across" else _anticlockwise(piece[:, ::-1].copy()))
+    return paint_polygons(grid, made, joint_mm=joint, turns=0.0 if runs == "across" else 90.0)
 
 
 @operation("pattern.ashlar", label="Random ashlar")
@@ -376,7 +376,7 @@ def boards(
     *,
     width: Annotated[float, Length(20, 300, log=True, least=2, help="Face width of a board.")] = 90.0,
     joint: Annotated[float, Length(0, 10, least=0, most=50, help="Width of the groove.")] = 4.0,
-    runs: Annotated[str, Choice("upright", "level", help="Which way the boards run.")] = "upright",
+    runs: Annotated[str, Choice("upright", "across", help="Which way the boards run.")] = "upright",
 ) -> Pieces:
     """Boards without ends, groove beside groove."""
     upright = runs == "upright"

@@ -67,7 +67,7 @@ def strokes(
     return paint_marks(grid, marks.reshape(-1, 8))
 
 
-Density = Annotated[float, Fraction(0, 3000, least=0, most=200_000, help="How many a square metre.")]
+Density = Annotated[float, Fraction(0, 3000, least=0, most=200_000, unit="/m²", help="How many there are.")]
 
 
 @operation("marks.scratches", label="Scratches")
@@ -185,7 +185,7 @@ def dots(
 def speckle(
     grid: Grid,
     *,
-    density: Annotated[float, Fraction(0, 20_000, least=0, most=500_000, help="How many a square metre.")] = 6000.0,
+    density: Annotated[float, Fraction(0, 20_000, most=500_000, unit="/m²", help="How many there are.")] = 6000.0,
     size: Annotated[float, Length(0.1, 60, log=True, least=0.02, help="Mean width of a spot.")] = 2.0,
     size_spread: Annotated[float, Fraction(help="How far sizes vary.")] = 0.7,
     soft: Annotated[float, Fraction(help="How soft their rims are.")] = 0.3,
@@ -201,7 +201,7 @@ def speckle(
 def smudges(
     grid: Grid,
     *,
-    density: Annotated[float, Fraction(0, 200, least=0, most=20_000, help="How many a square metre.")] = 40.0,
+    density: Annotated[float, Fraction(0, 200, least=0, most=20_000, unit="/m²", help="How many there are.")] = 40.0,
     size: Annotated[float, Length(5, 300, log=True, least=1, help="Mean length of a smudge.")] = 90.0,
     angle: Annotated[float, Angle(-90, 90, help="Which way they are wiped, anticlockwise from level.")] = 10.0,
     spread: Annotated[float, Angle(0, 90, help="How far they stray from it.")] = 50.0,
@@ -230,7 +230,7 @@ def smudges(
 def drips(
     grid: Grid,
     *,
-    density: Annotated[float, Fraction(0, 300, least=0, most=20_000, help="How many a square metre.")] = 60.0,
+    density: Annotated[float, Fraction(0, 300, least=0, most=20_000, unit="/m²", help="How many there are.")] = 60.0,
     length: Annotated[float, Length(10, 600, log=True, least=1, help="Mean length of a run.")] = 140.0,
     width: Annotated[float, Length(0.5, 40, log=True, least=0.1, help="Width of a run.")] = 5.0,
     wander: Annotated[float, Fraction(help="How far a run strays from straight down.")] = 0.3,

@@ -12,7 +12,7 @@ import numpy as np
 from ...kernels.compiled import compiled
 from ...kernels.wrapped import drift_along, sample_moved
 from ...lattice import units_many
-from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, Whole, operation
+from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, Whole, called, operation
 from ...relief.estimate import wrapped_gaussian
 from ...repeat.resample import resample_wrapped
 from ...sheet import Grid, Raster
@@ -121,8 +121,30 @@ def _sizes(grid: Grid, pieces: Pieces) -> Raster:
 TAKES = ("mean", "lowest", "highest")
 
 
-@operation("move.drift", label="Drift downhill")
+def _places(reach: float) -> int:
+    """How many places are read on a way of so many mm: four a mm on short ways, at most 128."""
+    return round(min(max(4 * reach, 8), 128))
+
+
+@operation("move.drift", label="Drift downhill", version=2)
 def drift(
+    grid: Grid,
+    field: Field,
+    guide: Field,
+    *,
+    reach: Annotated[
+        float, Length(0.1, 100, log=True, least=0.01, help="How far down the guide's slope it looks.")
+    ] = 6.0,
+    soft: Annotated[float, Length(0.1, 40, log=True, least=0.02, help="How far the guide is softened first.")] = 1.0,
+    takes: Annotated[str, called("Result", Choice(*TAKES, help="What is made of the places read."))] = "mean",
+) -> Field:
+    """Walk down the slope of a guide from every place and take the mean, lowest or highest of the field on the way."""
+    gx, gy = slopes(wrapped_gaussian(guide, soft, grid), grid)
+    return drift_along(field, -gx, gy, grid, reach_mm=reach, samples=_places(reach), how=TAKES.index(takes))
+
+
+@operation("move.drift", label="Drift downhill", superseded=True)
+def drift_1(
     grid: Grid,
     field: Field,
     guide: Field,
@@ -134,7 +156,7 @@ def drift(
     soft: Annotated[float, Length(0.1, 40, log=True, least=0.02, help="How far the guide is softened first.")] = 1.0,
     takes: Annotated[str, Choice(*TAKES, help="What is made of the places read.")] = "mean",
 ) -> Field:
-    """Walk down the slope of a guide from every place and take the mean, lowest or highest of the field on the way."""
+    """Version 1 left the number of places to the person."""
     gx, gy = slopes(wrapped_gaussian(guide, soft, grid), grid)
     return drift_along(field, -gx, gy, grid, reach_mm=reach, samples=samples, how=TAKES.index(takes))
 

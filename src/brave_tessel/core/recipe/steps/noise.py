@@ -64,7 +64,7 @@ def ripples(
         Length(0.5, 500, log=True, least=0.05, help="Crest to crest; snapped so that whole waves fill the repeat."),
     ] = 12.0,
     crest: Annotated[float, Fraction(help="0 rounded, 1 a narrow crest.")] = 0.0,
-    upright: Annotated[str, Choice("upright", "level", help="Which way the ridges run.")] = "upright",
+    upright: Annotated[str, Choice("upright", "across", help="Which way the ridges run.")] = "upright",
 ) -> Field:
     """Parallel ridges, height in [0, 1]."""
     standing = upright == "upright"

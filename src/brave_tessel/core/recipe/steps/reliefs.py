@@ -21,6 +21,7 @@ from ...operation import (
     Vector,
     Whole,
     Words,
+    called,
     operation,
 )
 from ...outlines import Outline, inside_of
@@ -105,12 +106,15 @@ def gathered_map(
     source: Annotated[str, Gathered(help="Something gathered that has its real size.")] = "",
     takes: Annotated[
         str,
-        Choice(
-            "height",
-            "roughness",
-            "metalness",
-            "opacity",
-            help="Which of its maps; height in mm, estimated where it has none.",
+        called(
+            "Map",
+            Choice(
+                "height",
+                "roughness",
+                "metalness",
+                "opacity",
+                help="Which of its maps; height in mm, estimated where it has none.",
+            ),
         ),
     ] = "height",
     across: Repeats = 1,

@@ -28,7 +28,7 @@ def corrugation(
         float, Length(10, 400, log=True, least=1, help="Crest to crest; snapped so that whole waves fill the repeat.")
     ] = 76.0,
     depth: Annotated[float, Length(2, 120, least=0, most=500, help="From the bottom to the crest.")] = 18.0,
-    runs: Annotated[str, Choice("upright", "level", help="Which way the ridges run.")] = "upright",
+    runs: Annotated[str, Choice("upright", "across", help="Which way the ridges run.")] = "upright",
 ) -> Field:
     """A corrugated sheet's height in mm about 0: a sine of a pitch and depth, such as 76/18."""
     upright = runs == "upright"
@@ -55,7 +55,7 @@ def seams(
     ] = 430.0,
     height: Annotated[float, Length(5, 60, least=0, most=200, help="Height of a seam.")] = 25.0,
     width: Annotated[float, Length(2, 40, least=0.5, most=200, help="Width of a seam at its foot.")] = 9.0,
-    runs: Annotated[str, Choice("upright", "level", help="Which way the seams run.")] = "upright",
+    runs: Annotated[str, Choice("upright", "across", help="Which way the seams run.")] = "upright",
 ) -> Field:
     """Metal bays with folded seams standing up between them; height in mm, bays at 0."""
     upright = runs == "upright"

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import Annotated, Any, ClassVar
 
 from ...maps import MapSet
-from ...operation import Fraction, Length, Value, Whole
+from ...operation import Fraction, Length, Value, Whole, called
 from ..cover import apply_cut, sheet_cuts
 from ..cut import Cuts, Pin
 from ..method import Method, mending
@@ -27,7 +27,10 @@ class BestCut(Method):
     soften: Annotated[
         float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")
     ] = 1.5
-    match_tone: Annotated[float, Fraction(help="How much of the slow difference between the sides is taken out.")] = 0.8
+    match_tone: Annotated[
+        float,
+        called("Even the sides", Fraction(help="How much of the slow difference between the sides is taken out.")),
+    ] = 0.8
     colour: Annotated[float, Fraction(help="How much colour counts when the cut is judged.")] = 0.6
     relief: Annotated[float, Fraction(help="How much relief counts when the cut is judged.")] = 0.4
     patches: Annotated[

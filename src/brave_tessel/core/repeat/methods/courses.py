@@ -7,7 +7,7 @@ from typing import Annotated, Any, ClassVar
 
 from ...errors import DoesNotCloseError
 from ...maps import MapSet
-from ...operation import Angle, Fraction, Length, Value, Whole
+from ...operation import Angle, Fraction, Length, Value, Whole, called
 from ..courses import straightened
 from ..cover import apply_cut, sheet_cuts
 from ..cut import Cuts, Pin
@@ -58,7 +58,10 @@ class Courses(Method):
     soften: Annotated[
         float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")
     ] = 1.5
-    match_tone: Annotated[float, Fraction(help="How much of the slow difference between the sides is taken out.")] = 0.8
+    match_tone: Annotated[
+        float,
+        called("Even the sides", Fraction(help="How much of the slow difference between the sides is taken out.")),
+    ] = 0.8
 
     @classmethod
     def fresh(cls, width_mm: float, height_mm: float) -> dict[str, Value]:

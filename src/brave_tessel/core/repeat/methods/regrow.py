@@ -11,6 +11,7 @@ from ...colour import encode_srgb
 from ...errors import OutOfRangeError
 from ...maps import MapKind, MapSet
 from ...operation import Length, Seed, Value
+from ...phrases import say
 from ...sheet import Grid
 from ..cut import Pin
 from ..method import Method, mending
@@ -68,8 +69,8 @@ class Regrow(Method):
         if max(shape) > LARGEST_PX:
             raise OutOfRangeError(
                 "Width",
-                value=f"{self.width:g} mm",
-                allowed=f"up to {LARGEST_PX * pitch:.0f} mm from this sample",
+                value=say("{width:g} mm", width=self.width),
+                allowed=say("up to {largest_px:.0f} mm from this sample", largest_px=LARGEST_PX * pitch),
                 remedy="Choose a smaller sheet.",
             )
         overlap = max(3, round(self.overlap / pitch))

@@ -19,7 +19,7 @@ ENCODERS = 2
 """Pictures encoded side by side."""
 
 
-@output("maps-png", label="Maps (.png)", tip="One file a map; its real size is written into it")
+@output("maps-png", label="Maps (.png)", tip="One file per map; its real size is written into it")
 class MapsPng(Output):
     """One file a map."""
 

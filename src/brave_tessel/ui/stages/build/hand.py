@@ -11,6 +11,7 @@ from ....core.job.layers import Rule, Stroke, layer_path
 from ....core.job.nodes import new_id
 from ....engine.pictures.probe import id_at
 from ...desk import Desk
+from ...words import tr
 from .layer_card import LayerCard
 from .library_panel import LibraryPanel
 from .surface_board import SurfaceBoard
@@ -45,7 +46,9 @@ class BoardHand(QObject):
         """Turn the brush on or off; painting needs a layer that is not locked."""
         layer = self.desk.selection.layer
         if on and (layer is None or layer.locked):
-            self.desk.tell("The layer is locked; unlock it first." if layer else "Lay something on first.", "caution")
+            self.desk.tell(
+                tr("The layer is locked; unlock it first.") if layer else tr("Lay something on first."), "caution"
+            )
             on = False
         if on and self.card.strokes_place() is None:
             # Rubbing out a layer that was never painted takes away where it lies.
@@ -57,7 +60,7 @@ class BoardHand(QObject):
         self.board.setFocus()
         self.board.update()
         self.desk.tell(
-            "Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends." if on else ""
+            tr("Paint on the board; [ and ] size the brush, Shift draws straight, X erases, Esc ends.") if on else ""
         )
 
     def _brush_sized(self, size: float) -> None:
@@ -86,12 +89,22 @@ class BoardHand(QObject):
             self._live = self.desk.build.live = self._make_stroke(path, new_id("stroke"))
             self._gesture = f"stroke-{self._live.id}"
             self.desk.dispatch(
-                Insert(path=way, item=self._live, label="Erase" if self._live.erase else "Paint", gesture=self._gesture)
+                Insert(
+                    path=way,
+                    item=self._live,
+                    label=tr("Erase") if self._live.erase else tr("Paint"),
+                    gesture=self._gesture,
+                )
             )
             return
         stroke = self.desk.build.live = self._make_stroke(path, self._live.id)
         self.desk.dispatch(
-            Set(path=(*way, stroke.id), value=stroke, label="Erase" if stroke.erase else "Paint", gesture=self._gesture)
+            Set(
+                path=(*way, stroke.id),
+                value=stroke,
+                label=tr("Erase") if stroke.erase else tr("Paint"),
+                gesture=self._gesture,
+            )
         )
 
     def _stroke_done(self, path: list[tuple[float, float]]) -> None:
@@ -117,7 +130,7 @@ class BoardHand(QObject):
             return
         change = moved(surface, layer, self._rule(), name, x, y, unequal=unequal)
         if change is not None:
-            self.card.put(change.where, change.value, change.label, gesture=f"handle-{layer.id}-{name}")
+            self.card.put(change.where, change.value, tr(change.label), gesture=f"handle-{layer.id}-{name}")
 
     def _handle_removed(self, name: str) -> None:
         layer = self.desk.selection.layer
@@ -126,7 +139,7 @@ class BoardHand(QObject):
 
     def _carry_out(self, change: Moved | None) -> None:
         if change is not None:
-            self.card.put(change.where, change.value, change.label)
+            self.card.put(change.where, change.value, tr(change.label))
 
     def _item_dropped(self, key: str, x: float, y: float) -> None:
         """Something of the library dropped on the board; what is set once lies where it was dropped."""
@@ -136,7 +149,7 @@ class BoardHand(QObject):
         if layer is not None and layer.id != before:
             what = kind_of(layer.what).dropped(layer.what, (x, y))
             if what is not layer.what:
-                self.card.put(("what",), what, "Place it")
+                self.card.put(("what",), what, tr("Place it"))
 
     def _path_clicked(self, x: float, y: float) -> None:
         layer = self.desk.selection.layer
@@ -151,7 +164,7 @@ class BoardHand(QObject):
     def pick_id(self) -> None:
         """The next click on the board adds the colour its source has there to the chosen ID rule."""
         self.board.picking = True
-        self.desk.tell("Click the board: the ID colour under the pointer is covered; Esc ends.")
+        self.desk.tell(tr("Click the board: the ID colour under the pointer is covered; Esc ends."))
 
     def _picked(self, x: float, y: float) -> None:
         surface, layer, rule = self.desk.selection.surface, self.desk.selection.layer, self._rule()

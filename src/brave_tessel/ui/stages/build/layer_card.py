@@ -12,9 +12,10 @@ from ....core.buildup.kind import kind_of
 from ....core.job.layers import Layer, Surface, every_layer
 from ....core.job.nodes import Setting
 from ....core.operation import family
-from ...controls.hatch import HATCHES, hatch_icon
+from ...controls.hatch import HATCHES, hatch_icon, hatch_word
 from ...controls.panels import Heading, button, words
 from ...desk import Desk
+from ...words import tr
 from .layer_forms import line
 from .layer_where import WhereForms
 
@@ -79,8 +80,8 @@ class LayerCard(WhereForms):
         self.chosen_stroke = kept
         self.fault = words("", "fault")
         if surface is None or layer is None:
-            self.add(words("No layer", "title"))
-            self.add(words("Lay something on at the left."))
+            self.add(words(tr("No layer"), "title"))
+            self.add(words(tr("Lay something on at the left.")))
             return
         self._build_head(surface, layer)
         self.build_what(surface, layer)
@@ -90,25 +91,38 @@ class LayerCard(WhereForms):
     def _build_head(self, surface: Surface, layer: Layer) -> None:
         self.add(words(layer.name, "title"))
         order = [entry.id for entry, _ in every_layer(surface.layers)]
-        hatch = button("", lambda: None, tip="The layer's hatch, its mark in the list and the section")
+        hatch = button("", lambda: None, tip=tr("The layer's hatch, its mark in the list and the section"))
         hatch.setIcon(hatch_icon(layer.hatch))
-        hatch.setAccessibleName("Hatch")
+        hatch.setAccessibleName(tr("Hatch"))
         menu = QMenu(hatch)
         for name in HATCHES:
-            action = menu.addAction(hatch_icon(name), name)
+            action = menu.addAction(hatch_icon(name), tr(hatch_word(name)))
             if action:
-                action.triggered.connect(lambda _checked=False, key=name: self.put(("hatch",), key, "Set the hatch"))
+                action.triggered.connect(
+                    lambda _checked=False, key=name: self.put(("hatch",), key, tr("Set the hatch"))
+                )
         hatch.setMenu(menu)
         lock = button(
-            "Locked" if layer.locked else "Lock",
-            lambda: self.put(("locked",), not layer.locked, "Unlock a layer" if layer.locked else "Lock a layer"),
-            tip="A locked layer is not moved, taken out or painted on (L)",
+            tr("Locked") if layer.locked else tr("Lock"),
+            lambda: self.put(
+                ("locked",), not layer.locked, tr("Unlock a layer") if layer.locked else tr("Lock a layer")
+            ),
+            tip=tr("A locked layer is not moved, taken out or painted on (L)"),
         )
         lock.setCheckable(True)
         lock.setChecked(layer.locked)
         self.add(
             line(
-                (words(f"layer {order.index(layer.id) + 1} of {len(order)}{' · kit' if layer.kit else ''}"), 1),
+                (
+                    words(
+                        tr(
+                            "layer {index} of {count} · kit" if layer.kit else "layer {index} of {count}",
+                            index=order.index(layer.id) + 1,
+                            count=len(order),
+                        )
+                    ),
+                    1,
+                ),
                 (hatch, 0),
                 (lock, 0),
             )
@@ -135,28 +149,32 @@ class LayerCard(WhereForms):
             return
         self.add(
             Heading(
-                "How it sits",
-                "nothing beneath" if first else "by height" if layer.seat.op == "seat.by_height" else "over",
+                tr("How it sits"),
+                tr("nothing beneath")
+                if first
+                else tr("by height")
+                if layer.seat.op == "seat.by_height"
+                else tr("over"),
             )
         )
         if first:
-            self.add(words("The lowest layer is the ground the others meet."))
+            self.add(words(tr("The lowest layer is the ground the others meet.")))
             return
         kind = QComboBox()
-        kind.setAccessibleName("Seat")
+        kind.setAccessibleName(tr("Seat"))
         for operation in family("seat"):
-            kind.addItem(operation.label, operation.id)
+            kind.addItem(tr(operation.label), operation.id)
         kind.setCurrentIndex(kind.findData(layer.seat.op))
-        kind.setToolTip("By height: it shows where it is higher. Over: it shows wherever it is covered")
+        kind.setToolTip(tr("By height: it shows where it is higher. Over: it shows wherever it is covered"))
         kind.activated.connect(lambda _i: self._seat_kind(str(kind.currentData())))
-        self.add(line((QLabel("Meets what lies beneath"), 1), (kind, 0)))
+        self.add(line((QLabel(tr("Meets what lies beneath")), 1), (kind, 0)))
         known = family("seat")
         params = next((op.params for op in known if op.id == layer.seat.op), {})
         self.add(self.setting_form(layer, ("seat",), only=[name for name in _MAIN if name in params]))
-        relief = self.section("Relief", "form, grain, contrast")
+        relief = self.section(tr("Relief"), tr("form, grain, contrast"))
         relief.add(self.setting_form(layer, ("seat",), only=[name for name in params if name not in _MAIN]))
         tone = self.section(
-            "Tone match",
+            tr("Tone match"),
             "off" if layer.tone.number("tone_match") == 0 else f"{100 * layer.tone.number('tone_match'):.0f} %",
         )
         tone.add(self.setting_form(layer, ("tone",)))
@@ -168,5 +186,5 @@ class LayerCard(WhereForms):
             self.put(
                 ("seat",),
                 Setting(op=op, values={k: v for k, v in layer.seat.values.items() if k in params}),
-                "Another seat",
+                tr("Another seat"),
             )

@@ -16,6 +16,7 @@ from ... import theme
 from ...controls.form import OperationForm, control_for
 from ...controls.panels import Column, Section, words
 from ...desk import Desk
+from ...words import tr
 
 Values = Callable[[Layer], dict[str, Any]]
 
@@ -24,7 +25,7 @@ class LayerForms(Column):
     """A column of forms for one layer. Every form writes to its own place in the layer."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__("Layer")
+        super().__init__(tr("Layer"))
         self.desk = desk
         self.forms: list[tuple[OperationForm, Values]] = []
         self.fields: list[tuple[Any, Callable[[Layer], Any]]] = []
@@ -51,7 +52,7 @@ class LayerForms(Column):
     def field(self, param: Param, value: Value, where: tuple[str, ...], *, label: str = "") -> QWidget:
         """One control for a plain value at a place within the layer."""
         control = control_for(param, value)
-        told = label or f"Set {param.label.lower()}"
+        told = label or tr("Set {label}", label=tr(param.label).lower())
         control.changed.connect(lambda v: self.put(where, v, told, gesture=f"{self.desk.selection.layer_id}-{where}"))
         control.released.connect(self.desk.end_gesture)
         if hasattr(control, "refused"):
@@ -103,7 +104,7 @@ class LayerForms(Column):
 
     def change(self, change: Change | None) -> bool:
         """Carry out what a row changes of the present layer."""
-        return change is not None and self.put(change.where, change.value, change.label, gesture=change.gesture)
+        return change is not None and self.put(change.where, change.value, tr(change.label), gesture=change.gesture)
 
     def put(self, where: tuple[str, ...], value: Any, label: str, *, gesture: str = "") -> bool:
         """Put a value at a place within the layer."""

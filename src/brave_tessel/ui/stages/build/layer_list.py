@@ -26,6 +26,7 @@ from ...controls.hatch import next_hatch
 from ...controls.panels import button
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...words import tr, tr_count
 from ...workroom import Pace
 from .surface_board import ITEM_MIME
 
@@ -36,30 +37,32 @@ class LayerList(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
-        self.list = RowList("Layers, top to bottom", reorder=True, several=True, takes=ITEM_MIME)
-        self.lay = button("Lay on", lambda: None, name="main", icon="plus", tip="Lay another layer on the chosen one")
+        self.list = RowList(tr("Layers, top to bottom"), reorder=True, several=True, takes=ITEM_MIME)
+        self.lay = button(
+            tr("Lay on"), lambda: None, name="main", icon="plus", tip=tr("Lay another layer on the chosen one")
+        )
         self.lay_menu = QMenu(self.lay)
         self.lay_menu.aboutToShow.connect(lambda: self.fill_lay_menu(self.lay_menu))
         self.lay.setMenu(self.lay_menu)
-        self.twice = button("", self.duplicate, icon="copy", tip="Duplicate the chosen layers (Ctrl+D)")
-        self.out = button("", self.remove, icon="trash", tip="Take the chosen layers out (Del)")
+        self.twice = button("", self.duplicate, icon="copy", tip=tr("Duplicate the chosen layers (Ctrl+D)"))
+        self.out = button("", self.remove, icon="trash", tip=tr("Take the chosen layers out (Del)"))
         self.more = self._more()
         for narrow in (self.twice, self.out, self.more):
             narrow.setFixedWidth(theme.px(34))
         self._connect()
 
     def _more(self) -> QPushButton:
-        more = button("", lambda: None, icon="dots", tip="Bundle, copy, solo, lock")
-        more.setAccessibleName("More for layers")
+        more = button("", lambda: None, icon="dots", tip=tr("Bundle, copy, solo, lock"))
+        more.setAccessibleName(tr("More for layers"))
         more.setObjectName("bare")
         menu = QMenu(more)
         for text, run in (
-            ("Bundle the chosen layers", self.bundle),
-            ("Copy", self.copy),
-            ("Paste", self.paste),
-            ("Show alone", self.solo),
-            ("Lock or unlock", self.lock),
-            ("Merge down to a map set", self.merge),
+            (tr("Bundle the chosen layers"), self.bundle),
+            (tr("Copy"), self.copy),
+            (tr("Paste"), self.paste),
+            (tr("Show alone"), self.solo),
+            (tr("Lock or unlock"), self.lock),
+            (tr("Merge the chosen layers to a map set"), self.merge),
         ):
             action = menu.addAction(text)
             if isinstance(action, QAction):
@@ -103,7 +106,7 @@ class LayerList(QObject):
         try:
             made = make(surface)
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution")
+            self.desk.tell(tr(sentence(error)), "caution")
             return
         command, fresh = made if isinstance(made, tuple) else (made, None)
         if self.desk.dispatch(command) and fresh is not None:
@@ -121,7 +124,11 @@ class LayerList(QObject):
             if target is None or (not kinds and group != "Special"):
                 continue
             for kind in kinds:
-                action = target.addAction(theme.shelf_icon(kind), kind) if group == "Recipe" else target.addAction(kind)
+                action = (
+                    target.addAction(theme.stock_icon(kind), tr(kind))
+                    if group == "Recipe"
+                    else target.addAction(tr(kind))
+                )
                 if action:
                     action.triggered.connect(lambda _checked=False, g=group, k=kind: self.lay_on(g, k))
 
@@ -153,7 +160,7 @@ class LayerList(QObject):
         surface, board = self.desk.selection.surface, QApplication.clipboard()
         if surface and board and self.ids:
             board.setText(layer_intents.copied(surface, self.ids))
-            self.desk.tell(f"{len(self.ids)} layer{'s' if len(self.ids) > 1 else ''} copied.")
+            self.desk.tell(tr_count(len(self.ids), "{n} layer copied.", "{n} layers copied."))
 
     def paste(self) -> None:
         board = QApplication.clipboard()
@@ -164,7 +171,7 @@ class LayerList(QObject):
         try:
             command, fresh = layer_intents.paste_layers(surface, text, self.desk.selection.layer_id)
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution")
+            self.desk.tell(tr(sentence(error)), "caution")
             return
         if self.desk.dispatch(command):
             self.desk.selection.choose(layer=fresh[-1].id)
@@ -173,10 +180,10 @@ class LayerList(QObject):
         """The chosen layers as one map set; they are kept and can be opened again."""
         surface, ids, snapshot = self.desk.selection.surface, self.ids, self.desk.session.snapshot()
         if surface is None or len(layer_intents.chosen_layers(surface, ids)) < 2:
-            self.desk.tell("Choose the layers to merge, with Ctrl or Shift.", "caution")
+            self.desk.tell(tr("Choose the layers to merge, with Ctrl or Shift."), "caution")
             return
         layers = layer_intents.chosen_layers(surface, ids)
-        self.desk.tell("Merging…")
+        self.desk.tell(tr("Merging…"))
         self.desk.work.ask(
             "merge",
             lambda current: joined_maps(snapshot, surface, layers, current=current),
@@ -195,7 +202,7 @@ class LayerList(QObject):
             present = next((s for s in self.desk.job.surfaces if s.id == surface_id), None)
             if present is not None:
                 self._carry_out(lambda _surface: merge_layers(present, ids, source))
-                self.desk.tell("Merged; the layers are kept and can be opened again from the card.")
+                self.desk.tell(tr("Merged; the layers are kept and can be opened again from the card."))
 
         self.desk.work.ask("merge", lambda _current: keep_maps(intake, surface, title, maps), then, pace=Pace.LONG)
 
@@ -206,7 +213,7 @@ class LayerList(QObject):
     def lock(self) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
-            label = "Unlock a layer" if layer.locked else "Lock a layer"
+            label = tr("Unlock a layer") if layer.locked else tr("Lock a layer")
             commands = tuple(
                 set_in_layer(surface, entry, ("locked",), not layer.locked, label)
                 for entry, _ in every_layer(surface.layers)
@@ -222,14 +229,14 @@ class LayerList(QObject):
         surface = self.desk.selection.surface
         if surface:
             layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
-            self.desk.dispatch(set_in_layer(surface, layer, ("name",), name, "Rename the layer"))
+            self.desk.dispatch(set_in_layer(surface, layer, ("name",), name, tr("Rename the layer")))
 
     def _show_or_hide(self, id: str, shown: bool) -> None:
         surface = self.desk.selection.surface
         if surface:
             layer = next(entry for entry, _ in every_layer(surface.layers) if entry.id == id)
             self.desk.dispatch(
-                set_in_layer(surface, layer, ("shown",), shown, "Show a layer" if shown else "Hide a layer")
+                set_in_layer(surface, layer, ("shown",), shown, tr("Show a layer") if shown else tr("Hide a layer"))
             )
 
     def _reorder(self, id: str, row: int) -> None:
@@ -274,7 +281,7 @@ class LayerList(QObject):
         note = (
             sentence(faults[layer.id])
             if fault
-            else ("shown alone · " if self.desk.view.solo == layer.id else "") + describe(layer)
+            else (tr("shown alone · ") if self.desk.view.solo == layer.id else "") + describe(layer)
         )
         return Row(
             layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked
@@ -284,7 +291,7 @@ class LayerList(QObject):
 def describe(layer: Layer) -> str:
     """One line on what a layer is and how it sits."""
     kind = kind_of(layer.what)
-    rules = f"{len(layer.where)} rules" if len(layer.where) > 1 else "1 rule" if layer.where else ""
+    rules = tr_count(len(layer.where), "{n} rule", "{n} rules") if layer.where else ""
     level = kind.level(layer)
     rides = f"{'+' if level > 0 else ''}{format_number(level, decimals=2)} mm" if level else ""
-    return " · ".join(part for part in (kind.describe(layer), rules, rides) if part)
+    return " · ".join(part for part in (tr(kind.describe(layer)), rules, rides) if part)

@@ -14,6 +14,7 @@ from ....core.maps import MapKind
 from ....core.operation import Whole
 from ....core.quantity import format_number, format_size
 from ...controls.panels import Heading, button
+from ...words import tr
 from .map_table import NAMES, MapTable, changed_mixes
 from .row_forms import RowForms
 
@@ -24,7 +25,7 @@ class WhatForms(RowForms):
     def build_what(self, surface: Surface, layer: Layer) -> None:
         """Build What for a layer."""
         kind = kind_of(layer.what)
-        self.add(Heading("What", kind.label.lower()))
+        self.add(Heading(tr("What"), tr(kind.label).lower()))
         if kind.mapped:
             self._build_maps(layer)
         for row in kind.form(self.desk.job, surface, layer):
@@ -32,14 +33,14 @@ class WhatForms(RowForms):
         if kind.laid:
             self._build_laying(surface, layer)
         if kind.looked:
-            look = self.section("Look", "as it is" if not layer.look.values else "changed")
+            look = self.section(tr("Look"), tr("as it is") if not layer.look.values else tr("changed"))
             look.add(self.setting_form(layer, ("look",)))
-            self.tell(look.say, lambda shown: "changed" if shown.look.values else "as it is")
+            self.tell(look.say, lambda shown: tr("changed") if shown.look.values else tr("as it is"))
 
     # Maps ----------------------------------------------------------------------------------------
 
     def _build_maps(self, layer: Layer) -> None:
-        part = self.section("Maps", maps_note(layer))
+        part = self.section(tr("Maps"), maps_note(layer))
         table = MapTable()
         table.switched.connect(self._switch)
         table.mixed.connect(self._set_mix)
@@ -53,33 +54,36 @@ class WhatForms(RowForms):
         layer = self.desk.selection.layer
         if layer:
             maps = layer.maps | {kind} if on else layer.maps - {kind}
-            self.put(("maps",), maps, f"Switch {NAMES[kind].lower()} {'on' if on else 'off'}")
+            told = "Change the {name} map" if on else "Leave the {name} map as it is"
+            self.put(("maps",), maps, tr(told, name=tr(NAMES[kind]).lower()))
 
     def _set_mix(self, kind: MapKind, change: dict[str, object]) -> None:
         layer = self.desk.selection.layer
         if layer:
             mixes = changed_mixes(layer, kind, change)
-            self.put(("mixes",), mixes, f"Mix {NAMES[kind].lower()}", gesture=f"{layer.id}-mix-{kind}")
+            self.put(
+                ("mixes",), mixes, tr("Mix {names}", names=tr(NAMES[kind]).lower()), gesture=f"{layer.id}-mix-{kind}"
+            )
 
     # Laying --------------------------------------------------------------------------------------
 
     def _build_laying(self, surface: Surface, layer: Layer) -> None:
-        part = self.section("Laid in the sheet", laying_note(surface, layer))
-        for name, label in (("across", "Repeats across"), ("up", "Repeats up")):
+        part = self.section(tr("Laid in the sheet"), laying_note(surface, layer))
+        for name, label in (("across", tr("Repeats across")), ("up", tr("Repeats up"))):
             whole = Whole(1, 12, most=64, unit="×", help="Whole repeats in this surface, so that it closes.")
             param = replace(whole, label=label, default=1)
-            part.add(self.field(param, getattr(layer.what, name), ("what", name), label="Set repeats"))
+            part.add(self.field(param, getattr(layer.what, name), ("what", name), label=tr("Set repeats")))
         if self._own_size(layer) is not None:
-            tip = "As many whole repeats as bring it nearest to its real size"
-            part.add(button("At its own size", self._at_own_size, tip=tip), self._linked())
+            tip = tr("As many whole repeats as bring it nearest to its real size")
+            part.add(button(tr("At its own size"), self._at_own_size, tip=tip), self._linked())
             part.add(self.telling(lambda shown: own_size_note(surface, shown, self._own_size(shown))))
         part.add(self.setting_form(layer, ("laying",)))
         part.add(self.telling(lambda shown: turn_note(surface, shown)))
         self.tell(part.say, lambda shown: laying_note(surface, shown))
 
     def _linked(self) -> QPushButton:
-        tip = "Sets repeats up along with repeats across, in proportion"
-        linked = button("Linked", lambda: None, tip=tip)
+        tip = tr("Sets repeats up along with repeats across, in proportion")
+        linked = button(tr("Linked"), lambda: None, tip=tip)
         linked.setCheckable(True)
         linked.clicked.connect(lambda _on=False: self._link())
         return linked
@@ -94,7 +98,7 @@ class WhatForms(RowForms):
             # Square with its own proportion: as many up as keep its shape at the repeats across.
             across, _ = laid_times(layer)
             up = max(1, round(across * own[0] / surface.width_mm * surface.height_mm / own[1]))
-            self.put(("what", "up"), up, "Link repeats")
+            self.put(("what", "up"), up, tr("Link repeats"))
 
     def _at_own_size(self) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
@@ -103,14 +107,18 @@ class WhatForms(RowForms):
             across = max(1, round(surface.width_mm / own[0]))
             up = max(1, round(surface.height_mm / own[1]))
             what = msgspec.structs.replace(layer.what, across=across, up=up)
-            self.put(("what",), what, "Lay at its own size")
+            self.put(("what",), what, tr("Lay at its own size"))
 
 
 def maps_note(layer: Layer) -> str:
     """Which maps a layer changes, and how, in a few words."""
     count = len(layer.maps & set(NAMES))
-    told = "all" if count == len(NAMES) else f"{count} of {len(NAMES)}"
-    return f"{told} · {len(layer.mixes)} changed" if layer.mixes else f"{told} · plain"
+    told = tr("all") if count == len(NAMES) else tr("{count} of {all}", count=count, all=len(NAMES))
+    return (
+        tr("{told}, {count} changed", told=told, count=len(layer.mixes))
+        if layer.mixes
+        else tr("{told} plain", told=told)
+    )
 
 
 def laying_note(surface: Surface, layer: Layer) -> str:
@@ -126,10 +134,12 @@ def own_size_note(surface: Surface, layer: Layer, own: tuple[float, float] | Non
         return ""
     across, up = laid_times(layer)
     laid = (surface.width_mm / across, surface.height_mm / up)
-    errors = " and ".join(
+    errors = tr(" and ").join(
         f"{100 * (is_ / real - 1):+.1f} %".replace("-", "−") for is_, real in zip(laid, own, strict=True)
     )
-    return f"Its {format_size(*own)} are laid as {format_size(*laid)}: {errors}."
+    return tr(
+        "Its {size} are laid as {size_2}: {errors}.", size=format_size(*own), size_2=format_size(*laid), errors=errors
+    )
 
 
 def turn_note(surface: Surface, layer: Layer) -> str:
@@ -141,8 +151,8 @@ def turn_note(surface: Surface, layer: Layer) -> str:
     cell = (surface.width_mm / across, surface.height_mm / up)
     turn = closing_turn(wanted, (surface.width_mm, surface.height_mm), cell)
     off = (turn.angle - wanted + 180) % 360 - 180
-    told = f"{format_number(turn.angle, decimals=1)}° closes" if abs(off) > 0.05 else "It closes"
-    more = [f"{format_number(off, decimals=1)}° off"] if abs(off) > 0.05 else []
-    more += [f"{turn.finer:.2f} × finer"] if abs(turn.finer - 1) > 0.005 else []
-    more += [f"stretched by {100 * turn.stretch:.1f} %"] if turn.stretch > 0.001 else []
+    told = tr("{number}° closes", number=format_number(turn.angle, decimals=1)) if abs(off) > 0.05 else tr("It closes")
+    more = [tr("{number}° off", number=format_number(off, decimals=1))] if abs(off) > 0.05 else []
+    more += [tr("{finer:.2f} × finer", finer=turn.finer)] if abs(turn.finer - 1) > 0.005 else []
+    more += [tr("stretched by {stretch:.1f} %", stretch=100 * turn.stretch)] if turn.stretch > 0.001 else []
     return f"{told}{': ' if more else ''}{', '.join(more)}."

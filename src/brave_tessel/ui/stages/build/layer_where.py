@@ -17,9 +17,11 @@ from ....engine.intents import layers as layer_intents
 from ....engine.library.marks_of_use import PRESETS
 from ... import theme
 from ...board import to_image
+from ...controls.choices import fill
 from ...controls.form import OperationForm
 from ...controls.panels import Heading, Section, button, words
 from ...controls.rows import Row, RowList
+from ...words import tr, tr_count
 from .layer_forms import line
 from .layer_what import WhatForms
 from .recipe.rows import shown_value
@@ -50,31 +52,33 @@ class WhereForms(WhatForms):
 
     def build_where(self, surface: Surface, layer: Layer) -> None:
         count = len(layer.where)
-        self.add(Heading("Where", "everywhere" if not count else f"{count} rule{'s' if count > 1 else ''}"))
+        self.add(Heading(tr("Where"), tr("everywhere") if not count else tr_count(count, "{n} rule", "{n} rules")))
         if count:
-            self.rules = RowList("Where-rules, top to bottom", reorder=True)
+            self.rules = RowList(tr("Where-rules, top to bottom"), reorder=True)
             self.rules.setFixedHeight(theme.px(min(count, 5) * 54 + 6))
             self.rules.chosen.connect(self._choose_rule)
             self.rules.eye_clicked.connect(
-                lambda id, shown: self.put(("where", id, "shown"), shown, "Show a rule" if shown else "Hide a rule")
+                lambda id, shown: self.put(
+                    ("where", id, "shown"), shown, tr("Show a rule") if shown else tr("Hide a rule")
+                )
             )
             self.rules.deleted.connect(self._remove_rule)
             self.rules.moved.connect(self._move_rule)
             self.add(self.rules)
             self.show_rules(layer)
-        add = button("Add a rule", lambda: None, icon="plus", tip="Where the layer lies")
+        add = button(tr("Add a rule"), lambda: None, icon="plus", tip=tr("Where the layer lies"))
         menu = QMenu(add)
         for operation in family("where"):
-            action = menu.addAction(operation.label)
+            action = menu.addAction(tr(operation.label))
             if action:
                 action.setToolTip(operation.help.splitlines()[0])
                 action.triggered.connect(lambda _checked=False, op=operation.id: self.add_rule(op))
         menu.setToolTipsVisible(True)
         add.setMenu(menu)
-        ready = button("Ready-made", lambda: None, tip="Handfuls of rules; once added they are plain rules")
+        ready = button(tr("Ready-made"), lambda: None, tip=tr("Handfuls of rules; once added they are plain rules"))
         presets = QMenu(ready)
         for name in PRESETS:
-            action = presets.addAction(name)
+            action = presets.addAction(tr(name))
             if action:
                 action.triggered.connect(lambda _checked=False, key=name: self._add_preset(key))
         ready.setMenu(presets)
@@ -102,7 +106,11 @@ class WhereForms(WhatForms):
         if rule.id in self.rule_thumbs:
             picture = QPixmap.fromImage(to_image(self.rule_thumbs[rule.id]))
         return Row(
-            rule.id, f"{rule.mode} · {rule.rule.operation.label}", rule_note(rule), picture=picture, shown=rule.shown
+            rule.id,
+            f"{tr(rule.mode)} · {tr(rule.rule.operation.label)}",
+            rule_note(rule),
+            picture=picture,
+            shown=rule.shown,
         )
 
     def _choose_rule(self, id: str) -> None:
@@ -112,13 +120,13 @@ class WhereForms(WhatForms):
     def _remove_rule(self, id: str) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
-            self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), "where", id), label="Take out a rule"))
+            self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), "where", id), label=tr("Take out a rule")))
 
     def _move_rule(self, id: str, row: int) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
             self.desk.dispatch(
-                Move(path=(*layer_path(surface, layer.id), "where", id), index=row, label="Reorder rules")
+                Move(path=(*layer_path(surface, layer.id), "where", id), index=row, label=tr("Reorder rules"))
             )
             self.show_rules(self.desk.selection.layer or layer)
 
@@ -132,50 +140,56 @@ class WhereForms(WhatForms):
     def _add_preset(self, name: str) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
         if surface and layer:
-            self.desk.dispatch(layer_intents.add_rules(surface, layer, PRESETS[name](), f"Add {name.lower()}"))
+            self.desk.dispatch(
+                layer_intents.add_rules(surface, layer, PRESETS[name](), tr("Add {name}", name=name.lower()))
+            )
 
     # One rule ------------------------------------------------------------------------------------
 
     def _build_rule(self, surface: Surface, layer: Layer, rule: Rule) -> None:
         operation = rule.rule.operation
-        self.add(words(operation.label, "section"))
+        self.add(words(tr(operation.label), "section"))
         box = QComboBox()
-        box.setAccessibleName("Rule mode")
-        box.addItems(MODES)
-        box.setCurrentText(rule.mode)
+        box.setAccessibleName(tr("Rule mode"))
+        fill(box, MODES)
+        box.setCurrentIndex(box.findData(rule.mode))
         box.setToolTip(
-            "keep: only there · add: there too · cut: not there · multiply by it "
-            "· lighter, darker: the greater or lesser of both"
+            tr(
+                "keep: only there · add: there too · cut: not there · multiply by it "
+                "· lighter, darker: the greater or lesser of both"
+            )
         )
         box.activated.connect(
-            lambda _i: self.put(("where", rule.id, "mode"), box.currentText(), f"Rule: {box.currentText()}")
+            lambda _i: self.put(
+                ("where", rule.id, "mode"), box.currentData(), tr("Rule: {mode}", mode=box.currentText())
+            )
         )
-        out = button("", lambda: self._remove_rule(rule.id), icon="x", tip="Take this rule out")
-        out.setAccessibleName("Take this rule out")
-        self.add(line((QLabel("goes together by"), 1), (box, 0), (out, 0)))
+        out = button("", lambda: self._remove_rule(rule.id), icon="x", tip=tr("Take this rule out"))
+        out.setAccessibleName(tr("Take this rule out"))
+        self.add(line((QLabel(tr("Combines by")), 1), (box, 0), (out, 0)))
         if rule.rule.op == "where.painted":
             self.build_brush(rule.strokes, painted_layer=False)
         elif rule.recipe is not None:
             self.add(
                 button(
-                    "Open the rule's recipe",
+                    tr("Open the rule's recipe"),
                     lambda: self.asked.emit("recipe", rule.id),
-                    tip="The steps whose opacity is the cover",
+                    tip=tr("The steps whose opacity is the cover"),
                 )
             )
         elif operation.params or not operation.known:
             if operation.handles is not None:
-                self.add(words("Its handles are on the board."))
+                self.add(words(tr("Its handles are on the board.")))
             self.add(self.setting_form(layer, ("where", rule.id, "rule")))
             if rule.rule.op == "where.id":
                 self.add(
                     button(
-                        "Pick a colour on the board",
+                        tr("Pick a colour on the board"),
                         self.pick_wanted.emit,
-                        tip="Then click the board; each click adds a colour, Esc ends",
+                        tip=tr("Then click the board; each click adds a colour, Esc ends"),
                     )
                 )
-        shape = self.section("Shape of the rule", "as it comes" if not rule.shape.values else "changed")
+        shape = self.section(tr("Shape of the rule"), tr("as it comes") if not rule.shape.values else tr("changed"))
         shape.add(self.setting_form(layer, ("where", rule.id, "shape")))
 
     # The brush -----------------------------------------------------------------------------------
@@ -183,10 +197,10 @@ class WhereForms(WhatForms):
     def build_brush(self, strokes: tuple[Stroke, ...], *, painted_layer: bool) -> None:
         """The brush, and the strokes there are; a chosen stroke's brush is changed instead of the next one's."""
         self.paint_button = button(
-            "Paint", self._toggle_paint, icon="brush", tip="Paint on the board (B); wraps over every edge"
+            tr("Paint"), self._toggle_paint, icon="brush", tip=tr("Paint on the board (B); wraps over every edge")
         )
         self.paint_button.setCheckable(True)
-        self.erase_button = button("Erase", self._toggle_erase, tip="Take away instead (X)")
+        self.erase_button = button(tr("Erase"), self._toggle_erase, tip=tr("Take away instead (X)"))
         self.erase_button.setCheckable(True)
         self.erase_button.setChecked(self.desk.brush.erasing)
         self.add(line((self.paint_button, 1), (self.erase_button, 1)))
@@ -196,7 +210,7 @@ class WhereForms(WhatForms):
         self._watch_brush(first)
         self.add(first)
         self.brush_form = first
-        more = self.section("Brush", "flow, tip, spacing, symmetry")
+        more = self.section(tr("Brush"), tr("flow, tip, spacing, symmetry"))
         rest = OperationForm(
             "brush.paint", values, only=[n for n in REGISTRY["brush.paint"].params if n not in {*_BASIC, *_INTO}]
         )
@@ -211,16 +225,20 @@ class WhereForms(WhatForms):
         form.refused.connect(lambda text: self.desk.tell(text, "fault"))
 
     def _build_strokes(self, strokes: tuple[Stroke, ...]) -> None:
-        part = self.section("Strokes")
-        self.strokes = RowList("Strokes, last on top")
+        part = self.section(tr("Strokes"))
+        self.strokes = RowList(tr("Strokes, last on top"))
         self.strokes.setFixedHeight(theme.px(min(len(strokes), 4) * 40 + 6))
         self.strokes_part = part
         self.strokes.chosen.connect(self._choose_stroke)
         self.strokes.deleted.connect(self._remove_stroke)
         part.add(self.strokes)
         part.add(
-            button("The next stroke's brush", lambda: self._choose_stroke(""), tip="Let go of the chosen stroke"),
-            button("Take the stroke out", lambda: self._remove_stroke(self.chosen_stroke), tip="Del in the list"),
+            button(
+                tr("The next stroke's brush"), lambda: self._choose_stroke(""), tip=tr("Let go of the chosen stroke")
+            ),
+            button(
+                tr("Take the stroke out"), lambda: self._remove_stroke(self.chosen_stroke), tip=tr("Del in the list")
+            ),
         )
 
     def show_strokes(self, layer: Layer) -> None:
@@ -234,7 +252,7 @@ class WhereForms(WhatForms):
             Row(
                 s.id,
                 f"{n}  {'erased' if s.erase else s.into if painted else 'painted'}",
-                f"{s.size_mm:g} mm, {len(s.points)} points",
+                tr("{size_mm:g} mm, {count} points", size_mm=s.size_mm, count=len(s.points)),
             )
             for n, s in enumerate(strokes, 1)
         ]
@@ -264,7 +282,7 @@ class WhereForms(WhatForms):
     def _remove_stroke(self, id: str) -> None:
         surface, layer, place = self.desk.selection.surface, self.desk.selection.layer, self.strokes_place()
         if surface and layer and place and id:
-            self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), *place, id), label="Take out a stroke"))
+            self.desk.dispatch(Remove(path=(*layer_path(surface, layer.id), *place, id), label=tr("Take out a stroke")))
 
     def _set_brush(self, name: str, value: Any) -> None:
         """The brush of the chosen stroke, or of the next one."""
@@ -280,7 +298,7 @@ class WhereForms(WhatForms):
                 self.put(
                     (*place, self.chosen_stroke, field),
                     value,
-                    "Change a stroke",
+                    tr("Change a stroke"),
                     gesture=f"{self.chosen_stroke}-{field}",
                 )
             return
@@ -303,9 +321,9 @@ def rule_note(rule: Rule) -> str:
     """A rule's main values in a few words."""
     operation = rule.rule.operation
     if not operation.known:
-        return "made by another version"
+        return tr("made by another version")
     if rule.rule.op == "where.painted":
-        return f"{len(rule.strokes)} stroke{'' if len(rule.strokes) == 1 else 's'}"
+        return tr_count(len(rule.strokes), "{n} stroke", "{n} strokes")
     values = rule.rule.complete()
     told = [
         shown_value(param, values[name])
@@ -313,4 +331,4 @@ def rule_note(rule: Rule) -> str:
         if param.kind not in {"seed", "layer", "source", "stops"}
     ][:2]
     strength = rule.shape.number("strength")
-    return ", ".join(told + ([f"{100 * strength:.0f} %"] if strength < 1 else [])) or operation.label.lower()
+    return ", ".join(told + ([f"{100 * strength:.0f} %"] if strength < 1 else [])) or tr(operation.label).lower()

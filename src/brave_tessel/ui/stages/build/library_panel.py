@@ -27,10 +27,12 @@ from ....engine.workers import Current
 from ....formats.job_file import OpenedJob
 from ... import theme
 from ...board import to_image
+from ...controls.choices import fill
 from ...controls.hatch import next_hatch
 from ...controls.panels import Heading, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...words import tr
 from ..stage import LeftPanel
 from .layer_forms import line
 from .surface_board import ITEM_MIME
@@ -67,54 +69,56 @@ class LibraryPanel(LeftPanel):
         self.every: list[Item] = []
         self.found: list[Item] = []
         self.asked: set[str] = set()
-        self.add(button("‹ The layer's card", self.back.emit, tip="Back to the card (Ctrl+L)"), stretch=True)
+        self.add(button(tr("‹ The layer's card"), self.back.emit, tip=tr("Back to the card (Ctrl+L)")), stretch=True)
         self.text = QLineEdit()
-        self.text.setPlaceholderText("Search names and tags")
-        self.text.setAccessibleName("Search the library")
+        self.text.setPlaceholderText(tr("Search names and tags"))
+        self.text.setAccessibleName(tr("Search the library"))
         self.text.textChanged.connect(lambda _t: self.seek())
         self.add(self.text, stretch=True)
         self.kind, self.largest = QComboBox(), QComboBox()
-        self.kind.addItems(KINDS)
-        self.kind.setAccessibleName("Kind")
-        self.largest.addItems(list(_SIZES))
-        self.largest.setAccessibleName("Size")
+        fill(self.kind, KINDS)
+        self.kind.setAccessibleName(tr("Kind"))
+        fill(self.largest, _SIZES)
+        self.largest.setAccessibleName(tr("Size"))
         for box in (self.kind, self.largest):
             box.activated.connect(lambda _i: self.seek())
         self.add(line((self.kind, 1), (self.largest, 1)), stretch=True)
-        self.list = _ItemList("Library")
+        self.list = _ItemList(tr("Library"))
         self.list.setDragEnabled(True)
         self.list.opened.connect(self.lay)
         self.add_list(self.list)
         self.add(
             button(
-                "Lay on",
+                tr("Lay on"),
                 self.lay_chosen,
                 name="main",
                 icon="plus",
-                tip="Lays the chosen one on the chosen layer; or drag it on the board or between the layers",
+                tip=tr("Lays the chosen one on the chosen layer; or drag it on the board or between the layers"),
             ),
-            button("Folder…", self.choose_folder, tip="A further folder of kits"),
+            button(tr("Folder…"), self.choose_folder, tip=tr("A further folder of kits")),
             stretch=True,
         )
         self.add(
             button(
-                "Keep layers as a kit…", self.choose_kit, tip="The chosen layers with their rules, into your library"
+                tr("Keep layers as a kit…"),
+                self.choose_kit,
+                tip=tr("The chosen layers with their rules, into your library"),
             ),
             stretch=True,
         )
         self._build_catalogue()
 
     def _build_catalogue(self) -> None:
-        self.add(Heading("Catalogue", "simulated supplier"))
+        self.add(Heading(tr("Catalogue"), tr("simulated supplier")))
         self.offers, self.fault = QComboBox(), QComboBox()
-        self.offers.setAccessibleName("Offers")
+        self.offers.setAccessibleName(tr("Offers"))
         self.offers.setMinimumContentsLength(14)
         self.offers.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
-        self.fault.addItems(FAULTS)
-        self.fault.setAccessibleName("What the stand-in does wrong")
-        self.fault.activated.connect(lambda _i: setattr(self.catalogue, "fault", self.fault.currentText()))
+        fill(self.fault, FAULTS)
+        self.fault.setAccessibleName(tr("Simulated fault"))
+        self.fault.activated.connect(lambda _i: setattr(self.catalogue, "fault", self.fault.currentData()))
         self.fetch_button = button(
-            "Fetch", self.fetch, icon="download", tip="Into your library; goes on where it broke off"
+            tr("Fetch"), self.fetch, icon="download", tip=tr("Into your library; goes on where it broke off")
         )
         self.add(self.offers, stretch=True)
         self.bar = QProgressBar()
@@ -139,7 +143,7 @@ class LibraryPanel(LeftPanel):
     def seek(self) -> None:
         """What answers the search, among what was read: folders are not read anew at every typed letter."""
         self.found = search(
-            self.every, self.text.text(), kind=self.kind.currentText(), largest_mm=_SIZES[self.largest.currentText()]
+            self.every, self.text.text(), kind=self.kind.currentData(), largest_mm=_SIZES[self.largest.currentData()]
         )
         self.list.show_rows([self._row(item) for item in self.found], self.found[0].key if self.found else "")
         self._ask_thumbs()
@@ -166,7 +170,7 @@ class LibraryPanel(LeftPanel):
         for item in wanted:
             if item.kind == "recipe":
                 icon = (
-                    theme.shelf_icon(item.name)
+                    theme.stock_icon(item.name)
                     .pixmap(theme.px(40), theme.px(40))
                     .toImage()
                     .convertToFormat(QPixmap().toImage().Format.Format_RGB888)
@@ -209,7 +213,7 @@ class LibraryPanel(LeftPanel):
                 "spacing": max(0.2, float(self.desk.brush.values["spacing"])),
             }
             self.desk.brush.changed.emit()
-            self.desk.tell(f"The brush paints with {item.name}.")
+            self.desk.tell(tr("The brush paints with {name}.", name=item.name))
             return
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
         try:
@@ -217,17 +221,19 @@ class LibraryPanel(LeftPanel):
                 self.desk.job, surface, item, at=at or self.desk.selection.layer_id, where=where, hatch=hatch
             )
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution")
+            self.desk.tell(tr(sentence(error)), "caution")
             return
         if self.desk.dispatch(command):
             self.desk.selection.choose(layer=layer.id)
             self.desk.tell(
-                " ".join(told) if told else f"{item.name} lies on the surface; its rules look at this relief.",
+                " ".join(told)
+                if told
+                else tr("{name} lies on the surface; its rules look at this relief.", name=item.name),
                 "caution" if told else "note",
             )
 
     def choose_kit(self) -> None:
-        name, done = QInputDialog.getText(self, "Keep layers as a kit", "Name, then tags after a comma")
+        name, done = QInputDialog.getText(self, tr("Keep layers as a kit"), tr("Name, then tags after a comma"))
         if done and name.strip():
             title, *tags = [part.strip() for part in name.split(",")]
             self.keep(title, tuple(tags))
@@ -241,14 +247,14 @@ class LibraryPanel(LeftPanel):
         try:
             path = keep_kit(self.folders[0], kit_of(surface, ids, name, tags=tags))
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
             return
         self.asked = {key for key in self.asked if not key.endswith(f":{name}")}
         self.show_items()
-        self.desk.tell(f"Kept as {path.name}.")
+        self.desk.tell(tr("Kept as {name}.", name=path.name))
 
     def choose_folder(self) -> None:
-        dialog = QFileDialog(self, "A folder of kits")
+        dialog = QFileDialog(self, tr("A folder of kits"))
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -262,12 +268,14 @@ class LibraryPanel(LeftPanel):
         try:
             offers = self.catalogue.offers()
         except TesselError as error:
-            self.told.setText(sentence(error))
+            self.told.setText(tr(sentence(error)))
             return
         self.offers.clear()
         for offer in offers:
-            have = " · here" if self.catalogue.has(offer.number) else ""
-            self.offers.addItem(f"{offer.name} · {offer.bytes / 1000:.1f} kB{have}", offer.number)
+            have = tr(" · here") if self.catalogue.has(offer.number) else ""
+            self.offers.addItem(
+                tr("{name} · {bytes:.1f} kB{have}", name=offer.name, bytes=offer.bytes / 1000, have=have), offer.number
+            )
 
     def fetch(self) -> None:
         """Fetch the chosen offer; what broke off goes on."""
@@ -277,7 +285,7 @@ class LibraryPanel(LeftPanel):
             return
         self.bar.setMaximum(100)
         self.bar.setValue(int(100 * self.catalogue.fetched_share(number)))
-        self.told.setText("Fetching…")
+        self.told.setText(tr("Fetching…"))
 
         def work(current: Current) -> str:
             try:
@@ -287,13 +295,13 @@ class LibraryPanel(LeftPanel):
                     current=current,
                 )
             except TesselError as error:
-                return sentence(error)
+                return tr(sentence(error))
             return ""
 
         self.desk.work.ask("catalogue", work, self._fetched)
 
     def _fetched(self, trouble: str) -> None:
-        self.told.setText(trouble or "Fetched into your library.")
+        self.told.setText(trouble or tr("Fetched into your library."))
         self.fault.setCurrentIndex(0)
         self.catalogue.fault = "none"
         chosen = self.offers.currentIndex()
@@ -306,9 +314,7 @@ class LibraryPanel(LeftPanel):
 def kit_picture(kit: Kit, *, px: int = 192) -> AnyArray:
     """A kit on a plain ground of units, lit, (96, 96, 3) uint8; one that fills the sheet shows itself alone."""
     ground = (
-        RecipeWhat(recipe=units_recipe(length=180.0, height=90.0, joint=8.0))
-        if len(kit.layers) > 1
-        else PlainWhat(colour="#8F8A80")
+        RecipeWhat(recipe=units_recipe(length=180.0, height=90.0, joint=8.0)) if len(kit.layers) > 1 else PlainWhat()
     )
     side = 600.0 if max(kit.size_mm) > 200 else max(kit.size_mm)
     base = Layer(id="ground", name="Ground", what=ground)

@@ -12,7 +12,9 @@ from ....core.job.layers import Layer, MapMix
 from ....core.maps import BLENDED, MapKind
 from ....core.quantity import parse_share
 from ... import theme
+from ...controls.choices import fill
 from ...controls.typed import TypedLine
+from ...words import tr
 
 NAMES = {
     MapKind.BASE_COLOUR: "Base colour",
@@ -49,19 +51,20 @@ class MapTable(QWidget):
                 grid.addWidget(widget, row, column)
 
     def _row(self, kind: MapKind, name: str) -> tuple[QWidget, ...]:
+        name = tr(name)
         switch = QCheckBox(name)
-        switch.setAccessibleName(f"Map {name}")
-        switch.setToolTip(f"Whether this layer changes the {name.lower()} map")
+        switch.setAccessibleName(tr("Map {name}", name=name))
+        switch.setToolTip(tr("Whether this layer changes the {name} map", name=name.lower()))
         switch.clicked.connect(lambda on: self.switched.emit(kind, bool(on)))
         mode = QComboBox()
-        mode.setAccessibleName(f"{name}, mode")
-        mode.setToolTip(f"How the {name.lower()} map is laid on what lies beneath")
-        mode.addItems(MODES[kind])
+        mode.setAccessibleName(tr("{name}, mode", name=name))
+        mode.setToolTip(tr("How the {name} map is laid on what lies beneath", name=name.lower()))
+        fill(mode, MODES[kind])
         mode.setFixedWidth(theme.px(104))
-        mode.activated.connect(lambda _index: self.mixed.emit(kind, {"mode": mode.currentText()}))
-        strength = TypedLine(f"{name}, strength", 52, _share)
+        mode.activated.connect(lambda _index: self.mixed.emit(kind, {"mode": mode.currentData()}))
+        strength = TypedLine(tr("{name}, strength", name=name), 52, _share)
         strength.setAlignment(Qt.AlignmentFlag.AlignRight)
-        strength.setToolTip("How strongly, from 0 to 100 %")
+        strength.setToolTip(tr("How strongly, from 0 to 100 %"))
         strength.read.connect(lambda value: self.mixed.emit(kind, {"strength": value}))
         strength.refused.connect(self.refused)
         self.switches[kind], self.modes[kind], self.strengths[kind] = switch, mode, strength
@@ -73,7 +76,7 @@ class MapTable(QWidget):
             on = kind in layer.maps
             mix = layer.mixes.get(kind, MapMix())
             self.switches[kind].setChecked(on)
-            self.modes[kind].setCurrentText(mix.mode)
+            self.modes[kind].setCurrentIndex(self.modes[kind].findData(mix.mode))
             self.modes[kind].setEnabled(on and len(MODES[kind]) > 1)
             self.strengths[kind].show_text(f"{100 * mix.strength:g} %")
             self.strengths[kind].setEnabled(on)

@@ -18,6 +18,7 @@ from ....engine.intents import surfaces as surface_intents
 from ....engine.workers import Current
 from ...controls.form import OperationForm
 from ...controls.panels import button, words
+from ...words import tr
 from .layer_forms import LayerForms, line
 
 Put = Callable[[QWidget], None]
@@ -56,7 +57,7 @@ class RowForms(LayerForms):
         self.add(widget)
 
     def _text(self, surface: Surface, text: rows.Text, layer: Layer) -> str:
-        return text if isinstance(text, str) else text(surface, layer)
+        return tr(text if isinstance(text, str) else text(surface, layer))
 
     def _note(self, surface: Surface, layer: Layer, row: rows.Note) -> QWidget:
         label = words(self._text(surface, row.text, layer), row.tone)
@@ -64,14 +65,14 @@ class RowForms(LayerForms):
             read = row.text
 
             def show(text: str) -> None:
-                label.setText(text)
+                label.setText(tr(text))
                 label.setVisible(bool(text))
 
             self.tell(show, lambda shown: read(self.desk.selection.surface or surface, shown))
         return label
 
     def _title(self, _surface: Surface, _layer: Layer, row: rows.Title) -> QWidget:
-        return words(row.text)
+        return words(tr(row.text))
 
     def _dials(self, _surface: Surface, layer: Layer, row: rows.Dials) -> QWidget:
         return self.setting_form(layer, row.where, only=row.only)
@@ -99,35 +100,37 @@ class RowForms(LayerForms):
             self.desk.dispatch(surface_intents.set_step_value(surface, layer, step, name, value, gesture=gesture))
 
     def _field(self, _surface: Surface, layer: Layer, row: rows.Field) -> QWidget:
-        return self.field(row.param, fetch(layer, row.where), row.where, label=row.label)
+        return self.field(row.param, fetch(layer, row.where), row.where, label=tr(row.label))
 
     def _choose(self, _surface: Surface, layer: Layer, row: rows.Choose) -> QWidget:
         box = QComboBox()
-        box.setAccessibleName(row.title)
+        box.setAccessibleName(tr(row.title))
         for operation in family(row.family):
-            box.addItem(operation.label, operation.id)
+            box.addItem(tr(operation.label), operation.id)
         box.setCurrentIndex(box.findData(fetch(layer, row.where).op))
-        box.activated.connect(lambda _i: self.put(row.where, Setting(op=str(box.currentData())), row.label))
-        return line((QLabel(row.title), 1), (box, 0))
+        box.activated.connect(lambda _i: self.put(row.where, Setting(op=str(box.currentData())), tr(row.label)))
+        return line((QLabel(tr(row.title)), 1), (box, 0))
 
     def _flag(self, _surface: Surface, layer: Layer, row: rows.Flag) -> QWidget:
         on = bool(fetch(layer, row.where))
-        made = button(row.title if on or not row.otherwise else row.otherwise, lambda: self._turn(row), tip=row.tip)
+        made = button(
+            tr(row.title if on or not row.otherwise else row.otherwise), lambda: self._turn(row), tip=tr(row.tip)
+        )
         if not row.otherwise:
             made.setCheckable(True)
             made.setChecked(on)
         self.tell(
-            made.setText, lambda shown: row.title if fetch(shown, row.where) or not row.otherwise else row.otherwise
+            made.setText, lambda shown: tr(row.title if fetch(shown, row.where) or not row.otherwise else row.otherwise)
         )
         return made
 
     def _turn(self, row: rows.Flag) -> None:
         layer = self.desk.selection.layer
         if layer is not None:
-            self.put(row.where, not fetch(layer, row.where), row.label)
+            self.put(row.where, not fetch(layer, row.where), tr(row.label))
 
     def _act(self, _surface: Surface, _layer: Layer, row: rows.Act) -> QWidget:
-        return button(row.title, lambda: self._carry_out(row), tip=row.tip)
+        return button(tr(row.title), lambda: self._carry_out(row), tip=tr(row.tip))
 
     def _carry_out(self, row: rows.Act) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
@@ -138,10 +141,10 @@ class RowForms(LayerForms):
 
     def _offer(self, _surface: Surface, _layer: Layer, row: rows.Offer) -> QWidget:
         box = QComboBox()
-        box.setAccessibleName(row.title)
-        box.addItem(f"{row.title}…", "")
+        box.setAccessibleName(tr(row.title))
+        box.addItem(f"{tr(row.title)}…", "")
         for operation in family(row.family):
-            box.addItem(operation.label, operation.id)
+            box.addItem(tr(operation.label), operation.id)
 
         def add(_index: int) -> None:
             layer = self.desk.selection.layer
@@ -158,19 +161,19 @@ class RowForms(LayerForms):
         return line(*((widget, 1) for widget in made))
 
     def _part(self, surface: Surface, layer: Layer, row: rows.Part) -> None:
-        part = self.section(row.title, self._text(surface, row.note, layer))
+        part = self.section(tr(row.title), self._text(surface, row.note, layer))
         for inner in row.rows:
             self.add_rows(surface, layer, inner, part.add)
         if not isinstance(row.note, str):
             note = row.note
-            self.tell(part.say, lambda shown: note(self.desk.selection.surface or surface, shown))
+            self.tell(part.say, lambda shown: tr(note(self.desk.selection.surface or surface, shown)))
 
     def _brush(self, _surface: Surface, _layer: Layer, _row: rows.Brush) -> None:
         self.brush_wanted.emit()
 
     def _found(self, surface: Surface, layer: Layer, row: rows.Found) -> QWidget:
         """A sentence that is worked out off the window's thread; a card built anew meanwhile asks again."""
-        label = words(row.waiting)
+        label = words(tr(row.waiting))
         snapshot = self.desk.session.snapshot()
 
         def work(current: Current) -> str:
@@ -181,7 +184,7 @@ class RowForms(LayerForms):
 
         def show(text: str) -> None:
             if self.built_count == built:
-                label.setText(text)
+                label.setText(tr(text))
 
         self.desk.work.ask("found", work, show)
         return label

@@ -17,6 +17,7 @@ from ....core.sheet import AnyArray
 from ....engine.pictures.results import SurfacePicture
 from ... import theme
 from ...controls.hatch import brush
+from ...words import tr
 
 
 class SectionStrip(QWidget):
@@ -33,7 +34,7 @@ class SectionStrip(QWidget):
         self.times = 0
         self.measure: list[tuple[float, float]] = []
         self._bodies: tuple[object, QPixmap] | None = None
-        self.setAccessibleName("Section along the cut")
+        self.setAccessibleName(tr("Section along the cut"))
 
     def show_picture(self, done: SurfacePicture | None, y_mm: float, angle: float = 0.0) -> None:
         self.done, self.angle = done, angle
@@ -64,7 +65,7 @@ class SectionStrip(QWidget):
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
         painter.drawText(
-            QRectF(theme.px(12), theme.px(6), 200, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Section A"
+            QRectF(theme.px(12), theme.px(6), 200, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Section A")
         )
         if self.section is None or self.done is None or len(self.section.heights) < 2:
             return
@@ -74,11 +75,16 @@ class SectionStrip(QWidget):
         painter.setPen(theme.colour("ink_2"))
         box = QRectF(theme.px(82), theme.px(6), 300, theme.px(18))
         painter.drawText(
-            box, Qt.AlignmentFlag.AlignVCenter, f"heights ×{times}{'' if self.times else ', as fits'} · click to change"
+            box,
+            Qt.AlignmentFlag.AlignVCenter,
+            tr("heights ×{times} · click to change", times=times)
+            if self.times
+            else tr("heights ×{times}, as fits · click to change", times=times),
         )
         right = QRectF(frame.left(), theme.px(6), frame.width(), theme.px(18))
-        turned = f" turned {self.angle:g}°" if self.angle else ""
-        note = f"at {format_length(self.section.y_mm)}{turned} · {format_length(self.done.grid.width_mm)} wide"
+        told = "at {place} turned {angle:g}° · {width} wide" if self.angle else "at {place} · {width} wide"
+        place, width = format_length(self.section.y_mm), format_length(self.done.grid.width_mm)
+        note = tr(told, place=place, angle=self.angle, width=width)
         painter.setFont(theme.font(11, mono=True))
         painter.drawText(right, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, note)
         painter.drawPixmap(0, 0, self._drawn_bodies(frame, times))
@@ -168,7 +174,7 @@ class SectionStrip(QWidget):
         if not levels:
             return
         painter.setFont(theme.font(10, mono=True))
-        told = f"water {' and '.join(format_number(level, decimals=2) for level in levels)} mm"
+        told = tr("water {names} mm", names=" and ".join(format_number(level, decimals=2) for level in levels))
         wide = painter.fontMetrics().horizontalAdvance(told) + theme.px(8)
         under = self.section.heights[:, int((1 - wide / frame.width()) * self.section.x_mm.size) :]
         top = self._y(frame, times, max(float(under.max()), *levels, 0.0))
@@ -192,9 +198,11 @@ class SectionStrip(QWidget):
             return
         painter.drawLine(places[0], places[1])
         (x0, z0), (x1, z1) = self.measure
-        told = (
-            f"{format_number(math.hypot(x1 - x0, z1 - z0))} mm · across "
-            f"{format_number(abs(x1 - x0))} · up {format_number(z1 - z0)}"
+        told = tr(
+            "{number} mm · across {number_2} · up {number_3}",
+            number=format_number(math.hypot(x1 - x0, z1 - z0)),
+            number_2=format_number(abs(x1 - x0)),
+            number_3=format_number(z1 - z0),
         )
         painter.setFont(theme.font(10, mono=True))
         width = painter.fontMetrics().horizontalAdvance(told) + theme.px(10)
@@ -277,7 +285,7 @@ class SectionStrip(QWidget):
         if 0 <= share < 1:
             column = int(share * self.section.x_mm.size)
             x, height = self.section.x_mm[column], self.section.heights[-1][column]
-            self.setToolTip(f"x {x:.1f} mm, height {height:.2f} mm")
+            self.setToolTip(tr("x {x:.1f} mm, height {height:.2f} mm", x=x, height=height))
 
 
 def _between(xs: AnyArray, upper: AnyArray, lower: AnyArray) -> QPolygonF:

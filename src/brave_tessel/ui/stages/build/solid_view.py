@@ -25,6 +25,7 @@ from ... import theme
 from ...board import to_image
 from ...controls.float_bar import FloatBar
 from ...sun import sun
+from ...words import tr
 
 RELIEFS = ("True relief", "Parallax", "By normals")
 BOARD = (0.467, 0.467, 0.467)
@@ -39,7 +40,7 @@ class SolidView(QWidget):
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setAccessibleName("Solid")
+        self.setAccessibleName(tr("Solid"))
         self.camera = solid_camera()
         self.shape, self.relief = "Ball", "True relief"
         self.done: SurfacePicture | None = None
@@ -50,8 +51,8 @@ class SolidView(QWidget):
         self._renderer: Any = None
         self._part_of: Any = None
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
-        self.shapes = FloatBar(SOLIDS, "Ball", name="Solid", parent=self)
-        self.reliefs = FloatBar(RELIEFS, "True relief", name="Relief", parent=self)
+        self.shapes = FloatBar(SOLIDS, "Ball", name=tr("Solid"), parent=self)
+        self.reliefs = FloatBar(RELIEFS, "True relief", name=tr("Relief"), parent=self)
         self.shapes.chosen.connect(self.show_shape)
         self.reliefs.chosen.connect(self.show_relief)
         self._arrived.connect(self._show, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
@@ -150,7 +151,9 @@ class SolidView(QWidget):
         if self.failed:
             painter.setPen(Qt.GlobalColor.white)
             painter.drawText(
-                self.rect(), Qt.AlignmentFlag.AlignCenter, f"The solid cannot be drawn here: {self.failed}"
+                self.rect(),
+                Qt.AlignmentFlag.AlignCenter,
+                tr("The solid cannot be drawn here: {failed}", failed=self.failed),
             )
 
     # The mouse -----------------------------------------------------------------------------------

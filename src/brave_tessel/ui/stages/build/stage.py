@@ -17,7 +17,7 @@ from ....core.job.layers import Surface, every_layer
 from ....core.maps import MapKind
 from ....core.place.elevation import units_of
 from ....core.quantity import format_number, format_size
-from ....core.recipe.shelf import SHELF
+from ....core.recipe.materials import MATERIALS
 from ....core.relief.pictures import VIEWS
 from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
@@ -33,6 +33,7 @@ from ...controls.float_bar import FloatBar
 from ...controls.panels import Heading, button
 from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
+from ...words import tr, tr_count
 from ...workroom import Pace
 from ..light_menu import fill_light_menu
 from ..stage import LeftPanel, Stage, stacked
@@ -45,7 +46,7 @@ from .section_strip import SectionStrip
 from .solid_view import SolidView
 from .surface_board import SurfaceBoard
 
-MAIN_VIEWS = ("Lit", "Colour", "Height", "Normal", "Rough", "Who wins")
+MAIN_VIEWS = ("Lit", "Base colour", "Height", "Normal", "Roughness", "Who wins")
 EXTENTS = ("Cell", "Field 3×3", "Wall 6 m", "Solid")
 WALLS = (6, 12, 24, 3)
 
@@ -64,11 +65,11 @@ class BuildStage(Stage):
         self.views = FloatBar(
             MAIN_VIEWS,
             "Lit",
-            name="View",
+            name=tr("View"),
             parent=self.surface_board,
             rest=[view for view in VIEWS if view not in MAIN_VIEWS],
         )
-        self.extents = FloatBar(EXTENTS, "Field 3×3", name="Extent", parent=self.surface_board)
+        self.extents = FloatBar(EXTENTS, "Field 3×3", name=tr("Extent"), parent=self.surface_board)
         self.solid = SolidView(self.surface_board)
         self.solid.lower()
         self.block = TitleBlock(self.surface_board)
@@ -96,18 +97,18 @@ class BuildStage(Stage):
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.picker = QComboBox()
-        self.picker.setAccessibleName("Surface")
+        self.picker.setAccessibleName(tr("Surface"))
         self.picker.activated.connect(lambda index: self.desk.selection.choose(surface=self.picker.itemData(index)))
-        self.heading = Heading("Build-up", "top to bottom")
+        self.heading = Heading(tr("Build-up"), tr("top to bottom"))
         left.add(self.picker, self._make_new(), stretch=True)
         left.add(self.heading)
         left.add_list(self.list)
         left.add(
             button(
-                "Library",
+                tr("Library"),
                 lambda: self.open_library(True),
-                icon="stack-2",
-                tip="Kits, recipes, surfaces, marks of use (Ctrl+L)",
+                icon="drawers",
+                tip=tr("Kits, recipes, surfaces, marks of use (Ctrl+L)"),
             ),
             stretch=True,
         )
@@ -115,22 +116,31 @@ class BuildStage(Stage):
         return left
 
     def _make_new(self) -> QWidget:
-        made = button("New", lambda: None, tip="A new surface: of rectangular units, or of a recipe from the shelf")
+        made = button(
+            tr("New"), lambda: None, tip=tr("A new surface: empty, of rectangular units, or of a stock recipe")
+        )
         menu = QMenu(made)
-        plain = menu.addAction("Rectangular units")
-        if plain:
-            plain.triggered.connect(lambda _checked=False: self.new_surface())
-        menu.addSeparator()
-        for stock in SHELF:
-            action = menu.addAction(theme.shelf_icon(stock.name), stock.name)
+        for name, make in ((tr("Empty"), self.new_empty), (tr("Rectangular units"), self.new_surface)):
+            action = menu.addAction(name)
             if action:
-                action.setToolTip(stock.note)
-                action.triggered.connect(lambda _checked=False, name=stock.name: self.from_shelf(name))
+                action.triggered.connect(lambda _checked=False, run=make: run())
+        menu.addSeparator()
+        for stock in MATERIALS:
+            action = menu.addAction(theme.stock_icon(stock.name), tr(stock.name))
+            if action:
+                action.setToolTip(tr(stock.note))
+                action.triggered.connect(lambda _checked=False, name=stock.name: self.from_stock(name))
         menu.setToolTipsVisible(True)
         made.setMenu(menu)
         return made
 
-    def from_shelf(self, name: str) -> None:
+    def new_empty(self) -> None:
+        """A new surface with nothing on it yet."""
+        command, surface = surface_intents.empty_surface(self.desk.job)
+        if self.desk.dispatch(command):
+            self.desk.selection.choose(surface=surface.id)
+
+    def from_stock(self, name: str) -> None:
         """A new surface of a stock recipe."""
         command, surface = surface_intents.surface_from_stock(self.desk.job, name)
         if self.desk.dispatch(command):
@@ -177,7 +187,7 @@ class BuildStage(Stage):
         board = self.surface_board
         if name.startswith("Wall") and board.extent_name.startswith("Wall"):
             board.wall_m = WALLS[(WALLS.index(board.wall_m) + 1) % len(WALLS)]
-        self.extents.buttons["Wall 6 m"].setText(f"Wall {board.wall_m} m")
+        self.extents.buttons["Wall 6 m"].setText(tr("Wall {wall_m} m", wall_m=board.wall_m))
         self.solid.setVisible(name == "Solid")
         self._place_solid()
         if name != "Solid":
@@ -231,10 +241,10 @@ class BuildStage(Stage):
         surface = self.desk.selection.surface
         if surface is None:
             return
-        name, done = QInputDialog.getText(self.left, "Rename the surface", "Name", text=surface.name)
+        name, done = QInputDialog.getText(self.left, tr("Rename the surface"), tr("Name"), text=surface.name)
         if done and name.strip():
             self.desk.dispatch(
-                Set(path=("surfaces", surface.id, "name"), value=name.strip(), label="Rename the surface")
+                Set(path=("surfaces", surface.id, "name"), value=name.strip(), label=tr("Rename the surface"))
             )
 
     def lay_on(self, group: str, kind: str) -> None:
@@ -281,12 +291,12 @@ class BuildStage(Stage):
     def keep_state(self) -> None:
         """Keep what the board shows, and wipe it against what comes after; or let it go."""
         kept = self.surface_board.keep_state()
-        self.desk.tell("Kept: drag the line to compare with what you do now; K lets it go." if kept else "")
+        self.desk.tell(tr("Kept: drag the line to compare with what you do now; K lets it go.") if kept else "")
 
     def choose_drawing(self) -> None:
         """A drawing for an inscription."""
-        dialog = QFileDialog(self.board, "A drawing for the inscription")
-        dialog.setNameFilter("Drawings and cut-outs (*.svg *.png *.tif *.tiff)")
+        dialog = QFileDialog(self.board, tr("A drawing for the inscription"))
+        dialog.setNameFilter(tr("Drawings and cut-outs (*.svg *.png *.tif *.tiff)"))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.take_drawing(Path(dialog.selectedFiles()[0]))
@@ -297,7 +307,7 @@ class BuildStage(Stage):
 
         def then(blob: str) -> None:
             if self.desk.selection.layer_id == wanted:
-                self.layer_card.put(("what", "drawing"), blob, f"Take {path.name}")
+                self.layer_card.put(("what", "drawing"), blob, tr("Take {name}", name=path.name))
 
         self.desk.work.ask("drawing", lambda _current: intake.keep_drawing(path), then, pace=Pace.FILES)
 
@@ -329,7 +339,7 @@ class BuildStage(Stage):
 
     def _show_rows(self, surface: Surface | None) -> None:
         count = self.layers.show_rows(surface, self.done)
-        self.heading.note.setText(f"{count} layer{'' if count == 1 else 's'}")
+        self.heading.note.setText(tr_count(count, "{n} layer", "{n} layers"))
 
     def show_picture(self, done: SurfacePicture | None) -> None:
         if done is not None and self.done is not None and done.surface.id == self.done.surface.id:
@@ -362,34 +372,49 @@ class BuildStage(Stage):
         height = done.maps[MapKind.HEIGHT]
         units = units_of(surface)
         grid = done.grid
-        relief = (
-            f"{format_number(float(height.min()), decimals=1)} … {format_number(float(height.max()), decimals=1)} mm"
+        relief = tr(
+            "{number} … {number_2} mm",
+            number=format_number(float(height.min()), decimals=1),
+            number_2=format_number(float(height.max()), decimals=1),
         )
-        courses = f"{units.courses} × {format_number(units.course_mm, decimals=1)} mm" if units else "free"
+        courses = (
+            tr("{courses} × {number} mm", courses=units.courses, number=format_number(units.course_mm, decimals=1))
+            if units
+            else tr("no courses")
+        )
         stops = f"{math.log2(max(self.desk.view.exposure.exposure, 1e-3)):+.1f}".replace("-", "−")
         cells: list[Cell] = [
-            ("", "Surface", surface.name),
-            ("scale", "Scale", self.surface_board.scale_name()),
-            ("", "Repeat", format_size(surface.width_mm, surface.height_mm)),
-            ("", "Sheet", f"{grid.width_px} × {grid.height_px}, {1 / grid.pitch_mm:.2f}/mm"),
-            ("", "Relief", relief),
-            ("light", "Light", f"{self.desk.view.height:.0f}° high, {stops}"),
-            ("" if units is None or units.whole else "repeat", "Courses", courses),
-            ("", "Fit", "–" if units is None else "whole units" if units.whole else "click to fit"),
+            ("", tr("Surface"), surface.name),
+            ("scale", tr("Scale"), self.surface_board.scale_name()),
+            ("", tr("Repeat"), format_size(surface.width_mm, surface.height_mm)),
+            (
+                "",
+                tr("Sheet"),
+                tr(
+                    "{width_px} × {height_px}, {pitch_mm:.2f} px/mm",
+                    width_px=grid.width_px,
+                    height_px=grid.height_px,
+                    pitch_mm=1 / grid.pitch_mm,
+                ),
+            ),
+            ("", tr("Relief"), relief),
+            ("light", tr("Light"), tr("{height:.0f}° high, {stops}", height=self.desk.view.height, stops=stops)),
+            ("" if units is None or units.whole else "repeat", tr("Courses"), courses),
+            ("", tr("Fit"), "–" if units is None else tr("whole units") if units.whole else tr("click to fit")),
         ]
         self.block.show_cells(cells)
 
     def _probe(self, x: float, y: float) -> None:
         self.section.show_pointer(x)
         if self.done is not None:
-            self.desk.tell(explain(probe_at(self.done, x, y)), "probe")
+            self.desk.tell("\t".join(map(tr, explain(probe_at(self.done, x, y)))), "probe")
 
     def _pin(self, x: float, y: float) -> None:
         """A note on the picture: who lies there by how much, and what each rule of the chosen layer gave."""
         if self.done is None:
             return
         found = probe_at(self.done, x, y)
-        text = f"{found.layer} {found.height:+.2f} mm"
+        text = tr("{layer} {height:+.2f} mm", layer=found.layer, height=found.height)
         self.surface_board.pins.append((x, y, text))
         self.surface_board.update()
         surface, layer = self.desk.selection.surface, self.desk.selection.layer

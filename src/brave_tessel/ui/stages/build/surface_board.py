@@ -24,6 +24,7 @@ from ....engine.pictures.results import SurfaceParts, SurfacePicture
 from ....engine.previews import Stored
 from ... import theme
 from ...board import Board, lay_wrapped, tile, to_image, to_pixmaps
+from ...words import tr
 from .handles_paint import paint_handles
 from .surface_handles import Handles
 
@@ -47,10 +48,10 @@ class SurfaceBoard(Board):
     item_dropped = pyqtSignal(str, float, float)
 
     def __init__(self) -> None:
-        super().__init__("Surface")
+        super().__init__(tr("Surface"))
         self.done: SurfacePicture | None = None
         self.mips: list[QPixmap] = []
-        self.extent_name = "Field 3×3"
+        self.extent_name = tr("Field 3×3")
         self.cut_y = 0.0
         self.painting = False
         self.brush_mm = 40.0
@@ -242,7 +243,7 @@ class SurfaceBoard(Board):
             painter.drawText(
                 self.rect(),
                 Qt.AlignmentFlag.AlignCenter,
-                "No surface yet: make one at the left, or from a source in Repeat.",
+                tr("No surface yet: make one at the left, or from a source in Repeat."),
             )
             return
         width, height = self.size_mm()
@@ -326,7 +327,7 @@ class SurfaceBoard(Board):
         painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
         painter.setPen(theme.colour("on_ink"))
         painter.setFont(theme.font(11, weight=600))
-        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, "A  cut")
+        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, tr("A  cut"))
 
     def turn_cut(self, degrees: float) -> None:
         """Turn the cut line about the middle of the sheet; near a level or a quarter turn it snaps."""
@@ -436,4 +437,6 @@ class SurfaceBoard(Board):
             painter.drawEllipse(at, radius, radius)
         painter.setFont(theme.font(10, mono=True))
         painter.setPen(theme.colour("white"))
-        painter.drawText(at + QPointF(radius + 4, -4), f"{format_number(self.brush_mm, decimals=0)} mm")
+        painter.drawText(
+            at + QPointF(radius + 4, -4), tr("{number} mm", number=format_number(self.brush_mm, decimals=0))
+        )

@@ -15,6 +15,7 @@ from ....formats.images import SUFFIXES
 from ...controls.form import OperationForm
 from ...controls.panels import Section, button, words
 from ...desk import Desk
+from ...words import tr
 from ..page import Page
 from .frame_board import FrameBoard
 from .frame_sections import FrameSection, LensSection, LineSection
@@ -32,30 +33,30 @@ class SourceCard(Page):
         self.frame = FrameSection(desk)
         self.line = LineSection(desk, board, self.frame)
         self.lens = LensSection(desk, board)
-        self.maps_section = Section("Maps", "what each is")
+        self.maps_section = Section(tr("Maps"), tr("what each is"))
         self.maps = MapsPanel()
         self.maps.changed.connect(self._set_map)
         self.maps.removed.connect(self._remove_map)
         self.add_map = button(
-            "Add a map…",
+            tr("Add a map…"),
             lambda: self.choose_maps(same_patch=False),
             icon="plus",
-            tip="A further map of this source: normal, height, roughness and so on",
+            tip=tr("A further map of this source: normal, height, roughness and so on"),
         )
         self.add_same = button(
-            "Same patch…",
+            tr("Same patch…"),
             lambda: self.choose_maps(same_patch=True),
             icon="plus",
-            tip="Another picture of the same patch, under other light: highlights and cast shadows are lessened",
+            tip=tr("Another picture of the same patch, under other light: highlights and cast shadows are lessened"),
         )
         self.maps_section.add(self.maps)
         self.maps_section.add(self.add_map, self.add_same)
-        self.light = self._section("Even out light", "shading and drift", "gather.even_light", "light")
+        self.light = self._section(tr("Even out light"), tr("shading and drift"), "gather.even_light", "light")
         self._build_colour()
-        self.relief_section = Section("Relief and roughness", "estimated")
+        self.relief_section = Section(tr("Relief and roughness"), "estimated")
         self.estimates: dict[str, OperationForm] = {}
         for part, op in (("height", "estimate.height"), ("roughness", "estimate.roughness")):
-            self.relief_section.add(words(part.capitalize(), "section"))
+            self.relief_section.add(words(tr(part.capitalize()), "section"))
             form = self.follow(OperationForm(op, {}), part)
             self.estimates[part] = form
             self.relief_section.add(form)
@@ -80,34 +81,34 @@ class SourceCard(Page):
         return form
 
     def _build_colour(self) -> None:
-        self.colour_section = Section("Colour", "white, grey, tint")
+        self.colour_section = Section(tr("Colour"), tr("white, grey, tint"))
         self.grey = button(
-            "Pick grey or white on the photo",
+            tr("Pick grey or white on the photo"),
             self._pick_grey,
             icon="dropper",
-            tip="Click something there that is really neutral",
+            tip=tr("Click something there that is really neutral"),
         )
         self.grey.setCheckable(True)
         self.board.tool_changed.connect(lambda name: self.grey.setChecked(name == "grey"))
         self.balance = self.follow(OperationForm("gather.balance", {}), "balance")
         self.tint = self.follow(OperationForm("gather.tint", {}), "tint")
-        for widget in (self.grey, self.balance, words("Tint", "section"), self.tint):
+        for widget in (self.grey, self.balance, words(tr("Tint"), "section"), self.tint):
             self.colour_section.add(widget)
 
     def _build_link(self) -> None:
         self.follows = button(
-            "Follow its file",
+            tr("Follow its file"),
             self._toggle_link,
-            tip="Reads the file again whenever it changes on disk; the job keeps the pixels last read",
+            tip=tr("Reads the file again whenever it changes on disk; the job keeps the pixels last read"),
         )
         self.follows.setCheckable(True)
         self.relink = button(
-            "Find the missing file…", self.choose_file, name="main", tip="Point to where the file is now"
+            tr("Find the missing file…"), self.choose_file, name="main", tip=tr("Point to where the file is now")
         )
         self.relink_all = button(
-            "Look in a folder for all…",
+            tr("Look in a folder for all…"),
             self.choose_folder,
-            tip="Every missing file that lies in a folder or below it is found by its name",
+            tip=tr("Every missing file that lies in a folder or below it is found by its name"),
         )
         self.missing = words("", "caution")
         for widget in (self.follows, self.missing, self.relink, self.relink_all):
@@ -130,9 +131,9 @@ class SourceCard(Page):
             self.desk.dispatch(source_intents.remove_picture(source, id))
 
     def choose_maps(self, *, same_patch: bool) -> None:
-        dialog = QFileDialog(self, "Another picture of the same patch" if same_patch else "Add a map")
+        dialog = QFileDialog(self, tr("Another picture of the same patch") if same_patch else tr("Add a map"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
-        dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
+        dialog.setNameFilter(tr("Pictures ({names})", names=" ".join("*" + suffix for suffix in SUFFIXES)))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.take_maps([Path(name) for name in dialog.selectedFiles()], same_patch=same_patch)
@@ -157,7 +158,7 @@ class SourceCard(Page):
             self.desk.dispatch(set_linked(source, not source.linked))
 
     def choose_file(self) -> None:
-        dialog = QFileDialog(self, "Where is the file now?")
+        dialog = QFileDialog(self, tr("Where is the file now?"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -171,7 +172,7 @@ class SourceCard(Page):
             self._take_over({gone[0].path: str(path)})
 
     def choose_folder(self) -> None:
-        dialog = QFileDialog(self, "Look in a folder for all missing files")
+        dialog = QFileDialog(self, tr("Look in a folder for all missing files"))
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -181,11 +182,12 @@ class SourceCard(Page):
         """Relink every missing file that lies in a folder or below."""
         found = look_for(self.desk.job, folder)
         if not found:
-            self.desk.tell(f"None of the missing files lies in {folder.name} or below it.", "caution")
+            self.desk.tell(tr("None of the missing files lies in {name} or below it.", name=folder.name), "caution")
             return
         self._take_over(found)
         left = len(missing_files(self.desk.job))
-        self.desk.tell(f"{len(found)} found{f', {left} still missing' if left else ''}.")
+        told = "{count} found, {left} still missing." if left else "{count} found."
+        self.desk.tell(tr(told, count=len(found), left=left))
 
     def _take_over(self, found: dict[str, str]) -> None:
         command = relink(self.desk.job, found)
@@ -200,13 +202,20 @@ class SourceCard(Page):
         self.setEnabled(source is not None)
         self._show_link(source)
         if source is None:
-            self.title.setText("No picture yet")
-            self.note.setText("Add a photo, or drop one on the window.")
+            self.title.setText(tr("No picture yet"))
+            self.note.setText(tr("Add a photo, or drop one on the window."))
             return
         self.title.setText(source.name)
-        alpha = f" · alpha {source.alpha}" if source.alpha else ""
+        alpha = tr(" · alpha {alpha}", alpha=source.alpha) if source.alpha else ""
         self.note.setText(
-            f"{source.width_px} × {source.height_px} px · {source.depth} bit{alpha} · {link_note(source)}"
+            tr(
+                "{width_px} × {height_px} px · {depth} bit{alpha} · {link_note}",
+                width_px=source.width_px,
+                height_px=source.height_px,
+                depth=source.depth,
+                alpha=alpha,
+                link_note=link_note(source),
+            )
         )
         self.frame.show_source(source)
         self.lens.show_source(source)
@@ -236,7 +245,9 @@ class SourceCard(Page):
         here = [link for link in gone if source and link.source == source.id]
         self.missing.setVisible(bool(here))
         self.missing.setText(
-            f"{Path(here[0].path).name} is not where it was; the pixels last read are used." if here else ""
+            tr("{name} is not where it was; the pixels last read are used.", name=Path(here[0].path).name)
+            if here
+            else ""
         )
         self.relink.setVisible(bool(here))
         self.relink_all.setVisible(bool(here) and len(gone) > 1)

@@ -18,6 +18,7 @@ from ....core.sheet import Raster
 from ... import theme
 from ...board import Board
 from ...desk import Desk
+from ...words import tr
 from .frame_tools import FrameTool, GreyTool, MeasureTool, PaletteAreaTool, PaletteLineTool, PhotoTool, StraightTool
 
 Point = tuple[float, float]
@@ -32,7 +33,7 @@ class FrameBoard(Board):
     colours_found = pyqtSignal(object)
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__("Photo with its straightening frame", y_up=False, rulers=False)
+        super().__init__(tr("Photo with its straightening frame"), y_up=False, rulers=False)
         self.desk = desk
         self.source: Source | None = None
         self.photo: list[QPixmap] = []
@@ -150,7 +151,9 @@ class FrameBoard(Board):
         if self.source is None:
             painter.setPen(Qt.GlobalColor.white)
             painter.setFont(theme.font(13))
-            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "Drop a photo here, or add one at the left.")
+            painter.drawText(
+                self.rect(), Qt.AlignmentFlag.AlignCenter, tr("Drop a photo here, or add one at the left.")
+            )
             return
         if self.photo:
             whole = self.world_rect(0, 0, self.source.width_px, self.source.height_px)
@@ -260,4 +263,8 @@ class FrameBoard(Board):
         painter.fillRect(plate, theme.colour("white"))
         painter.setPen(theme.colour("ink"))
         painter.setFont(theme.font(11, mono=True))
-        painter.drawText(plate, Qt.AlignmentFlag.AlignCenter, f"{corner[0]:.1f}, {corner[1]:.1f} px")
+        painter.drawText(
+            plate,
+            Qt.AlignmentFlag.AlignCenter,
+            tr("{corner:.1f}, {corner_2:.1f} px", corner=corner[0], corner_2=corner[1]),
+        )

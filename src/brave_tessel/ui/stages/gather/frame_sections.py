@@ -21,6 +21,7 @@ from ...controls.panels import LengthField, Section, button, words
 from ...controls.ruled_scale import RuledScale
 from ...controls.typed import TypedLine
 from ...desk import Desk
+from ...words import tr
 from .frame_board import FrameBoard
 
 
@@ -34,12 +35,12 @@ class RatioField(QWidget):
         super().__init__()
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(QLabel("Known proportion"), 1)
-        self.field = TypedLine("Known proportion", 104, parse_ratio)
-        self.field.setPlaceholderText("as seen")
+        row.addWidget(QLabel(tr("Known proportion")), 1)
+        self.field = TypedLine(tr("Known proportion"), 104, parse_ratio)
+        self.field.setPlaceholderText(tr("as seen"))
         row.addWidget(self.field)
         row.addSpacing(theme.px(24))
-        self.setToolTip("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view.")
+        self.setToolTip(tr("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view."))
         self.field.refused.connect(self.refused)
         self.field.read.connect(self.typed.emit)
 
@@ -51,22 +52,22 @@ class FrameSection(Section):
     """The frame's proportion and real size."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__("Frame", "straightens the view", unfolded=True)
+        super().__init__(tr("Frame"), tr("straightens the view"), unfolded=True)
         self.desk = desk
         self.ratio: float | None = None
         self.proportion = words("", "mono", wrap=False)
         self.width_field = LengthField(
-            "Width", "Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm."
+            tr("Width"), tr("Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm.")
         )
-        self.height_field = LengthField("Height", "Real height of the frame.")
-        self.keep = QCheckBox("Keep the view's proportion")
+        self.height_field = LengthField(tr("Height"), tr("Real height of the frame."))
+        self.keep = QCheckBox(tr("Keep the view's proportion"))
         self.keep.setChecked(True)
-        self.keep.setToolTip("The height follows from the width by the proportion computed from the view.")
+        self.keep.setToolTip(tr("The height follows from the width by the proportion computed from the view."))
         self.locked = RatioField()
         self.density = words("")
-        self.whole = button("Whole picture", self._whole, tip="Puts the frame on the picture's edges")
+        self.whole = button(tr("Whole picture"), self._whole, tip=tr("Puts the frame on the picture's edges"))
         self.another = button(
-            "Another patch", self._another, tip="One more frame on the same photo, as a source of its own"
+            tr("Another patch"), self._another, tip=tr("One more frame on the same photo, as a source of its own")
         )
         for widget in (self.proportion, self.width_field, self.height_field, self.keep, self.locked, self.density):
             self.add(widget)
@@ -86,19 +87,26 @@ class FrameSection(Section):
         if frame.sized:
             density = proposed_px_per_mm(frame.corners, frame.width_mm, frame.height_mm)
             size = round(density * frame.width_mm), round(density * frame.height_mm)
-            note = f", size {frame.size_note}" if frame.size_note.startswith("from") else ""
+            note = tr(", size {size_note}", size_note=frame.size_note) if frame.size_note.startswith("from") else ""
             self.density.setText(
-                f"The photo resolves {format_number(density, decimals=2)} px a "
-                f"mm, {size[0]} × {size[1]} px in all{note}."
+                tr(
+                    "The photo resolves {number} px per mm, {size} × {size_2} px in all{note}.",
+                    number=format_number(density, decimals=2),
+                    size=size[0],
+                    size_2=size[1],
+                    note=note,
+                )
             )
 
     def show_picture(self, done: GatherPicture) -> None:
         self.ratio = done.proportion
-        how = "as you say" if done.source.straightening.locked else "from the view"
+        how = tr("as you say") if done.source.straightening.locked else tr("from the view")
         told = (
-            f"{format_number(done.proportion, decimals=3)} : 1, {how}" if done.proportion else "the view does not tell"
+            f"{format_number(done.proportion, decimals=3)} : 1, {how}"
+            if done.proportion
+            else tr("the view does not tell")
         )
-        self.proportion.setText(f"Proportion  {told}")
+        self.proportion.setText(tr("Proportion  {told}", told=told))
 
     def _width_typed(self, width: float, note: str) -> None:
         source = self.desk.selection.source
@@ -107,7 +115,7 @@ class FrameSection(Section):
         height = source.straightening.height_mm
         if self.keep.isChecked() or height <= 0:
             if self.ratio is None:
-                self.desk.tell("The view does not tell the proportion: type the height too.", "caution")
+                self.desk.tell(tr("The view does not tell the proportion: type the height too."), "caution")
                 height = height or width
             else:
                 height = round(width / self.ratio, 2)
@@ -158,22 +166,27 @@ class LineSection(Section):
     """The dimension line, and things of known size."""
 
     def __init__(self, desk: Desk, board: FrameBoard, frame: FrameSection) -> None:
-        super().__init__("Dimension line", "over a known length", unfolded=True)
+        super().__init__(tr("Dimension line"), tr("over a known length"), unfolded=True)
         self.desk, self.board, self.frame = desk, board, frame
         self.measure = button(
-            "Draw a dimension line", self._start, icon="ruler-2", tip="Drag over something whose length you know (D)"
+            tr("Draw a dimension line"),
+            self._start,
+            icon="ruler-2",
+            tip=tr("Drag over something whose length you know (D)"),
         )
         self.measure.setCheckable(True)
-        self.length = LengthField("Its real length", "Length of the drawn line; sets the size of the whole frame.")
-        self.known = QComboBox()
-        self.known.setAccessibleName("A thing of known size")
-        self.known.setToolTip(
-            "With a line drawn it is the thing's longer side; without one the frame lies round the thing"
+        self.length = LengthField(
+            tr("Its real length"), tr("Length of the drawn line; sets the size of the whole frame.")
         )
-        self.known.addItem("It is a…", None)
+        self.known = QComboBox()
+        self.known.setAccessibleName(tr("A thing of known size"))
+        self.known.setToolTip(
+            tr("With a line drawn it is the thing's longer side; without one the frame lies round the thing")
+        )
+        self.known.addItem(tr("It is a…"), None)
         for thing in KNOWN:
             size = f"{format_number(thing.width_mm, decimals=2)} × {format_number(thing.height_mm, decimals=2)}"
-            self.known.addItem(f"{thing.name}, {size} mm", thing)
+            self.known.addItem(tr("{name}, {size} mm", name=thing.name, size=size), thing)
         self.known.setMinimumContentsLength(12)
         self.known.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         for widget in (self.measure, self.length, self.known):
@@ -189,16 +202,16 @@ class LineSection(Section):
 
     def _drawn(self) -> None:
         self.length.field.setFocus()
-        self.desk.tell("Type the real length of the line in the card.")
+        self.desk.tell(tr("Type the real length of the line in the card."))
 
     def set_length(self, length: float, note: str) -> None:
         """Size the whole frame by the drawn line."""
         source, line, ratio = self.desk.selection.source, self.board.line, self.frame.ratio
         if source is None or line is None:
-            self.desk.tell("Draw a dimension line first.", "caution")
+            self.desk.tell(tr("Draw a dimension line first."), "caution")
             return
         if ratio is None:
-            self.desk.tell("The view does not tell the proportion: type width and height instead.", "caution")
+            self.desk.tell(tr("The view does not tell the proportion: type width and height instead."), "caution")
             return
         frame = source.straightening
         share = length_on_sheet(
@@ -227,20 +240,22 @@ class LineSection(Section):
         if self.frame.ratio is not None and (self.frame.ratio < 1) != (width < height):
             width, height = height, width
         self.desk.dispatch(source_intents.resize_source(self.desk.job, source, width, height, thing.name))
-        self.desk.tell(f"The frame is a {thing.name[0].lower()}{thing.name[1:]} by {thing.standard}.")
+        self.desk.tell(
+            tr("The frame now has the size of: {name} ({standard}).", name=tr(thing.name), standard=thing.standard)
+        )
 
 
 class LensSection(Section):
     """The lens's curvature and focal length."""
 
     def __init__(self, desk: Desk, board: FrameBoard) -> None:
-        super().__init__("Lens", "bends straight edges")
+        super().__init__(tr("Lens"), tr("bends straight edges"))
         self.desk, self.board = desk, board
         self.straight = button(
-            "Draw along a straight edge",
+            tr("Draw along a straight edge"),
             self._start,
             icon="ruler-2",
-            tip="From end to end, then pull its middle onto the edge: the lens follows",
+            tip=tr("From end to end, then pull its middle onto the edge: the lens follows"),
         )
         self.straight.setCheckable(True)
         param = Fraction(
@@ -268,8 +283,8 @@ class LensSection(Section):
         self.bend.show_value(frame.bend)
         self.say(f"curvature {format_number(frame.bend, decimals=3)}" if frame.bend else "bends straight edges")
         told = (
-            f"Focal length {frame.focal_px:.0f} px, from the file."
+            tr("Focal length {focal_px:.0f} px, from the file.", focal_px=frame.focal_px)
             if frame.focal_px
-            else "The file tells no focal length."
+            else tr("The file tells no focal length.")
         )
         self.focal.setText(told)

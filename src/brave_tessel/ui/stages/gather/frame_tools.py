@@ -21,6 +21,7 @@ from ....engine.intents import sources as source_intents
 from ....engine.wording import sentence
 from ... import theme
 from ...desk import Desk
+from ...words import tr
 
 Point = tuple[float, float]
 Line = tuple[Point, Point]
@@ -320,7 +321,7 @@ class StraightTool(PhotoTool):
         try:
             bend = bend_of_line(first, middle, last, (source.width_px, source.height_px))
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution")
+            self.desk.tell(tr(sentence(error)), "caution")
             return
         self.desk.dispatch(sheet_intents.set_bend(source, bend, gesture="bend"))
 

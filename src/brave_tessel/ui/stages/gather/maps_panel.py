@@ -8,13 +8,19 @@ from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QToolButton, QVBoxLayout, QW
 from ....core.gather.roles import ROLES, UNKNOWN
 from ....core.gather.several import SAME_PATCH
 from ....core.job.document import Picture, Source
-from ....core.maps import MapKind
+from ....core.maps import TRAITS, MapKind
 from ....engine.gather.reading import missing_roles
 from ... import theme
 from ...controls.panels import button, words
+from ...words import tr
 
 _SEEN = {MapKind.BASE_COLOUR.value, "specular", SAME_PATCH, UNKNOWN}
 """Roles that are colours: a curve is right for them."""
+
+
+def _word(role: str) -> str:
+    """A role in words."""
+    return TRAITS[MapKind(role)].label if role in set(MapKind) else role.replace("_", " ").capitalize()
 
 
 class MapsPanel(QWidget):
@@ -49,12 +55,20 @@ class MapsPanel(QWidget):
         lacking = missing_roles(source) if source is not None and pictures else ()
         if lacking:
             self.column.addWidget(
-                words(f"Missing: {', '.join(role.replace('_', ' ') for role in lacking)}; estimated from the others.")
+                words(
+                    tr(
+                        "Missing: {names}; estimated from the others.",
+                        names=", ".join(role.replace("_", " ") for role in lacking),
+                    )
+                )
             )
         if source is not None and not pictures:
             self.column.addWidget(
                 words(
-                    "Only this picture; relief and roughness are estimated from it. Drop a folder to bring a whole set."
+                    tr(
+                        "Only this picture; relief and roughness are estimated from it. "
+                        "Drop a folder to bring a whole set."
+                    )
                 )
             )
 
@@ -66,9 +80,9 @@ class MapsPanel(QWidget):
         row = QHBoxLayout()
         row.setSpacing(theme.px(4))
         role = QComboBox()
-        role.setAccessibleName(f"Role of {picture.file_name}")
+        role.setAccessibleName(tr("Role of {file_name}", file_name=picture.file_name))
         for name in ROLES:
-            role.addItem(name.replace("_", " ").capitalize(), name)
+            role.addItem(tr(_word(name)), name)
         role.setCurrentIndex(ROLES.index(str(picture.role)) if picture.role in ROLES else ROLES.index(UNKNOWN))
         role.activated.connect(lambda index, box=role: self.changed.emit(picture.id, "role", box.itemData(index)))
         self.roles[picture.id] = role
@@ -77,8 +91,8 @@ class MapsPanel(QWidget):
         remove = QToolButton()
         remove.setObjectName("flat")
         remove.setIcon(theme.tinted("x", "ink_2", 14))
-        remove.setToolTip("Take this map out")
-        remove.setAccessibleName(f"Take out {picture.file_name}")
+        remove.setToolTip(tr("Take this map out"))
+        remove.setAccessibleName(tr("Take out {file_name}", file_name=picture.file_name))
         remove.clicked.connect(lambda: self.removed.emit(picture.id))
         top.addWidget(remove)
         column.addLayout(top)
@@ -86,37 +100,37 @@ class MapsPanel(QWidget):
             row.addWidget(self._green(picture))
         if picture.role in {MapKind.NORMAL, MapKind.HEIGHT}:
             over = button(
-                "Turn over",
+                tr("Turn over"),
                 lambda: self.changed.emit(picture.id, "turned_over", not picture.turned_over),
-                tip="Relief that goes in comes out, and the other way round",
+                tip=tr("Relief that goes in comes out, and the other way round"),
             )
             over.setCheckable(True)
             over.setChecked(picture.turned_over)
             row.addWidget(over)
         if picture.role not in _SEEN:
             curve = button(
-                "sRGB curve",
+                tr("sRGB curve"),
                 lambda: self.changed.emit(picture.id, "curved", not picture.curved),
-                tip="Whether these numbers were stored with a curve meant for colours",
+                tip=tr("Whether these numbers were stored with a curve meant for colours"),
             )
             curve.setCheckable(True)
             curve.setChecked(picture.curved)
             row.addWidget(curve)
         if row.count():
             column.addLayout(row)
-        channel = "" if picture.channel == "rgb" else f", channel {picture.channel}"
+        channel = "" if picture.channel == "rgb" else tr(", channel {channel}", channel=picture.channel)
         column.addWidget(words(f"{picture.file_name}{channel}"))
         unsure = picture.role == UNKNOWN or (picture.role == MapKind.NORMAL and picture.green == UNKNOWN)
-        note = words(picture.reason, "caution" if unsure else "note")
+        note = words(tr(picture.reason), "caution" if unsure else "note")
         column.addWidget(note)
         return block
 
     def _green(self, picture: Picture) -> QWidget:
         following = "up" if picture.green == "down" else "down"
         made = button(
-            f"Green {picture.green}",
+            tr("Green {green}", green=picture.green),
             lambda: self.changed.emit(picture.id, "green", following),
-            tip="Which way the green channel of the normal map points; click to change",
+            tip=tr("Which way the green channel of the normal map points; click to change"),
         )
-        made.setAccessibleName(f"Green {picture.green} of {picture.file_name}")
+        made.setAccessibleName(tr("Green {green} of {file_name}", green=picture.green, file_name=picture.file_name))
         return made

@@ -16,6 +16,7 @@ from ... import theme
 from ...controls.panels import Section, button, words
 from ...controls.ruled_scale import RuledScale
 from ...desk import Desk
+from ...words import tr
 from .frame_board import FrameBoard
 
 
@@ -27,8 +28,8 @@ class PaletteStrip(QWidget):
     def __init__(self, palette: Palette) -> None:
         super().__init__()
         self.stops = palette.stops
-        self.setAccessibleName(f"Colours of {palette.name}")
-        self.setToolTip("Click a colour to copy its code")
+        self.setAccessibleName(tr("Colours of {name}", name=palette.name))
+        self.setToolTip(tr("Click a colour to copy its code"))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFixedHeight(theme.px(22))
 
@@ -58,16 +59,20 @@ class PalettesSection(Section):
     """Takes colours along a line or from an area, and lists what is kept."""
 
     def __init__(self, desk: Desk, board: FrameBoard) -> None:
-        super().__init__("Palettes", "colours from the picture")
+        super().__init__(tr("Palettes"), tr("colours from the picture"))
         self.desk, self.board = desk, board
         param = replace(Whole(2, MOST_STOPS, help="How many colours are taken."), label="Colours", default=board.stops)
         self.stops = RuledScale(param, board.stops)
         self.stops.changed.connect(self._set_stops)
         self.line = button(
-            "Along a line", lambda: self._use("line"), tip="Drag a line across the picture: its colours in order"
+            tr("Along a line"),
+            lambda: self._use("line"),
+            tip=tr("Drag a line across the picture: its colours in order"),
         )
         self.area = button(
-            "From an area", lambda: self._use("area"), tip="Drag a rectangle: its dominant colours, darkest first"
+            tr("From an area"),
+            lambda: self._use("area"),
+            tip=tr("Drag a rectangle: its dominant colours, darkest first"),
         )
         for tool in (self.line, self.area):
             tool.setCheckable(True)
@@ -98,7 +103,13 @@ class PalettesSection(Section):
             return
         command, palette = sheet_intents.keep_palette(self.desk.job, source.name, stops)
         if self.desk.dispatch(command):
-            self.desk.tell(f"{len(stops)} colours kept as {palette.name}; every colour dialog shows them.")
+            self.desk.tell(
+                tr(
+                    "{count} colours kept as {name}; every colour dialog shows them.",
+                    count=len(stops),
+                    name=palette.name,
+                )
+            )
 
     def show_job(self, job: Job) -> None:
         """Rebuilt only when the palettes are others than before."""
@@ -129,8 +140,8 @@ class PalettesSection(Section):
         remove = QToolButton()
         remove.setObjectName("flat")
         remove.setIcon(theme.tinted("x", "ink_2", 14))
-        remove.setToolTip(f"Remove {palette.name}")
-        remove.setAccessibleName(f"Remove {palette.name}")
+        remove.setToolTip(tr("Take out {name}", name=palette.name))
+        remove.setAccessibleName(tr("Take out {name}", name=palette.name))
         remove.clicked.connect(lambda: self.desk.dispatch(sheet_intents.remove_palette(palette)))
         row.addWidget(strip, 1)
         row.addWidget(remove)
@@ -142,7 +153,7 @@ class PalettesSection(Section):
         clipboard = QApplication.clipboard()
         if clipboard:
             clipboard.setText(colour)
-        self.desk.tell(f"{colour} copied.")
+        self.desk.tell(tr("{colour} copied.", colour=colour))
 
 
 def offer_colours(job: Job) -> None:

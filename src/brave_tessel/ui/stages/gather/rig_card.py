@@ -23,6 +23,7 @@ from ...board import to_image
 from ...controls.form import control_for
 from ...controls.panels import Column, Heading, button, words
 from ...desk import Desk
+from ...words import tr
 from ...workroom import Pace
 
 _FIELDS: dict[str, tuple[str, Param]] = {
@@ -32,9 +33,9 @@ _FIELDS: dict[str, tuple[str, Param]] = {
         "Height of the lights",
         Angle(15, 70, help="Over the sheet; low lights show fine relief and cast more shadow."),
     ),
-    "exposure": ("Exposure", Fraction(-3, 3, help="In stops; what is too bright is cut off at white.")),
-    "noise": ("Noise, per cent", Fraction(0, 5, most=50, help="Spread of the sensor's noise on a mid grey.")),
-    "fault": ("Fault to play", Choice(*FAULTS, help="What the stand-in shall do wrong halfway through.")),
+    "exposure": ("Exposure", Fraction(-3, 3, unit="stops", help="What is too bright is cut off at white.")),
+    "noise": ("Noise", Fraction(0, 5, most=50, unit="%", help="Spread of the sensor's noise on a mid grey.")),
+    "fault": ("Simulated fault", Choice(*FAULTS, help="What the stand-in should do wrong halfway through.")),
 }
 
 
@@ -48,19 +49,19 @@ class RigCard(Column):
     scanned = pyqtSignal(object)
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__("Light rig")
+        super().__init__(tr("Light rig"))
         self.desk = desk
         self.settings = RigSettings()
-        self.add(words("Light rig", "title"))
-        self.add(words("Simulated device: single lights from all round give relief and true colour of a sample."))
+        self.add(words(tr("Light rig"), "title"))
+        self.add(words(tr("Simulated device: single lights from all round give relief and true colour of a sample.")))
         self.take = button(
-            "Take frames",
+            tr("Take frames"),
             self.start,
             name="main",
             icon="sun",
-            tip="One frame a light, then relief and colour are worked out",
+            tip=tr("One frame per light, then relief and colour are worked out"),
         )
-        self.stop = button("Stop", self.halt, icon="player-stop", tip="Ends the taking; nothing is added (Esc)")
+        self.stop = button(tr("Stop"), self.halt, icon="player-stop", tip=tr("Ends the taking; nothing is added (Esc)"))
         self.stop.setEnabled(False)
         self.add(self.take)
         self.add(self.stop)
@@ -70,7 +71,7 @@ class RigCard(Column):
         for line in (self.state, self.fault, self.told):
             line.hide()
             self.add(line)
-        self.add(Heading("Set-up"))
+        self.add(Heading(tr("Set-up")))
         self.controls: dict[str, Any] = {}
         for name, (label, param) in _FIELDS.items():
             value = getattr(self.settings, name) * _SHOWN_TIMES.get(name, 1)
@@ -107,14 +108,14 @@ class RigCard(Column):
         def work(current: Current) -> Scan:
             capture = LightRig(settings).take(told, current)
             desk.work.later(lambda: self.frames_taken.emit(pictures_of(capture)))
-            desk.work.later(lambda: self._say(self.state, "Working out relief and colour…"))
+            desk.work.later(lambda: self._say(self.state, tr("Working out relief and colour…")))
             return scan_source(intake, capture, measure(capture))
 
         desk.work.ask("rig", work, self._done, pace=Pace.LONG, failed=self._failed, ended=self._ended)
 
     def halt(self) -> None:
         self.desk.work.cancel("rig")
-        self._say(self.state, "Stopped; nothing was added.")
+        self._say(self.state, tr("Stopped; nothing was added."))
 
     def _working(self, on: bool) -> None:
         self.take.setEnabled(not on)
@@ -127,7 +128,7 @@ class RigCard(Column):
 
     def _failed(self, error: Exception) -> None:
         self._say(self.state, "")
-        self._say(self.fault, sentence(error))
+        self._say(self.fault, tr(sentence(error)))
 
     def _ended(self) -> None:
         """However it ended, the button comes back."""
@@ -149,7 +150,7 @@ class FramesStrip(QWidget):
         super().__init__()
         self.frames: list[tuple[QImage, tuple[float, float, float]]] = []
         self.setMinimumHeight(theme.px(150))
-        self.setAccessibleName("Frames of the light rig")
+        self.setAccessibleName(tr("Frames of the light rig"))
 
     def show_frames(self, frames: list[tuple[AnyArray, tuple[float, float, float]]]) -> None:
         self.frames = [(to_image(codes), light) for codes, light in frames]
@@ -162,13 +163,13 @@ class FramesStrip(QWidget):
         left, top = theme.px(12), theme.px(8)
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
-        painter.drawText(QRectF(left, top, 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Frames")
+        painter.drawText(QRectF(left, top, 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Frames"))
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         if not self.frames:
             painter.drawText(
                 QRectF(left, top + theme.px(22), self.width(), theme.px(20)),
-                "Take frames to see them here, one a light.",
+                tr("Take frames to see them here, one per light."),
             )
             return
         gap, count = theme.px(8), len(self.frames)

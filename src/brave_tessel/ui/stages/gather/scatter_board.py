@@ -18,10 +18,11 @@ from ... import theme
 from ...board import Board, tile, to_pixmaps
 from ...controls.float_bar import FloatBar
 from ...desk import Desk
+from ...words import tr
 
 VIEWS: dict[str, MapKind | None] = {
     "Lit": None,
-    "Colour": MapKind.BASE_COLOUR,
+    "Base colour": MapKind.BASE_COLOUR,
     "Height": MapKind.HEIGHT,
     "Kinds": MapKind.KIND_ID,
     "Pieces": MapKind.PIECE_ID,
@@ -36,7 +37,7 @@ class ScatterBoard(Board):
     view_chosen = pyqtSignal(str)
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__("Scatter sheet")
+        super().__init__(tr("Scatter sheet"))
         self.desk = desk
         self.source: Source | None = None
         self.mips: list[QPixmap] = []
@@ -44,7 +45,7 @@ class ScatterBoard(Board):
         self.chosen = ""
         self.laying = False
         self._from: tuple[tuple[float, float], LaidPiece] | None = None
-        self.views = FloatBar(tuple(VIEWS), "Lit", name="Show", parent=self)
+        self.views = FloatBar(tuple(VIEWS), "Lit", name=tr("Show"), parent=self)
         self.views.chosen.connect(self.view_chosen)
         self.light_turned.connect(desk.view.turn_light)
 
@@ -114,7 +115,7 @@ class ScatterBoard(Board):
 
     def _lay(self, place: tuple[float, float]) -> None:
         if self.source is None or not self.kind:
-            self.desk.tell("Add a kind of piece first.", "caution")
+            self.desk.tell(tr("Add a kind of piece first."), "caution")
             return
         command, piece = sheet_intents.lay_piece(self.source, self.kind, place)
         if self.desk.dispatch(command):
@@ -233,7 +234,7 @@ class ScatterBoard(Board):
         if self.source is not None and self.source.scatter is not None and not self.source.scatter.kinds:
             painter.setPen(Qt.GlobalColor.white)
             painter.setFont(theme.font(13))
-            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, "Add a kind of piece in the card.")
+            painter.drawText(QRectF(self.rect()), Qt.AlignmentFlag.AlignCenter, tr("Add a kind of piece in the card."))
 
 
 def _rectangle(piece: LaidPiece, kind: PieceKind) -> list[tuple[float, float]]:

@@ -25,6 +25,7 @@ from ...controls.panels import LengthField, Section, button, words
 from ...controls.rows import Row, RowList
 from ...controls.ruled_scale import RuledScale
 from ...desk import Desk
+from ...words import tr
 from ..page import Page
 from .scatter_board import ScatterBoard
 
@@ -42,17 +43,17 @@ class ScatterCard(Page):
     """Forms for a scatter sheet."""
 
     def __init__(self, desk: Desk, board: ScatterBoard) -> None:
-        super().__init__(desk, "", "pieces on a sheet that wraps")
+        super().__init__(desk, "", tr("pieces on a sheet that wraps"))
         self.board = board
         self.kind_id = ""
-        self.width_field = LengthField("Width", "Width of the sheet; pieces cross its edges.")
-        self.height_field = LengthField("Height", "Height of the sheet; pieces cross its edges.")
+        self.width_field = LengthField(tr("Width"), tr("Width of the sheet; pieces cross its edges."))
+        self.height_field = LengthField(tr("Height"), tr("Height of the sheet; pieces cross its edges."))
         for field, axis in ((self.width_field, 0), (self.height_field, 1)):
             field.typed.connect(lambda value, _note, key=axis: self._resize(key, value))
             field.refused.connect(lambda text: desk.tell(text, "fault"))
             self.add(field)
         self._build_kinds()
-        self.strew_section = Section("Strew", "at random", unfolded=True)
+        self.strew_section = Section(tr("Strew"), tr("at random"), unfolded=True)
         self.strew = OperationForm("scatter.strew", {})
         self.strew.changed.connect(self._set_strew)
         self.strew.released.connect(desk.end_gesture)
@@ -64,29 +65,29 @@ class ScatterCard(Page):
         board.piece_chosen.connect(lambda _id: self.show_piece())
 
     def _build_kinds(self) -> None:
-        self.kinds_section = Section("Kinds of pieces", "", unfolded=True)
-        self.list = RowList("Kinds of pieces")
+        self.kinds_section = Section(tr("Kinds of pieces"), "", unfolded=True)
+        self.list = RowList(tr("Kinds of pieces"))
         self.list.setFixedHeight(theme.px(40 * 3 + 4))
         self.list.chosen.connect(self._choose_kind)
         self.list.deleted.connect(self._remove_kind)
         self.add_kind = button(
-            "Add a kind",
+            tr("Add a kind"),
             lambda: None,
             icon="plus",
-            tip="Made by numbers, cut from a source, or a small model seen from above",
+            tip=tr("Made by numbers, cut from a source, or a small model seen from above"),
         )
         self.menu = QMenu(self.add_kind)
         self.menu.aboutToShow.connect(self.fill_menu)
         self.add_kind.setMenu(self.menu)
         self.lay = button(
-            "Lay by hand",
+            tr("Lay by hand"),
             self._toggle_laying,
             icon="pin",
-            tip="Each click on the sheet lays a piece of the chosen kind; a double click does too",
+            tip=tr("Each click on the sheet lays a piece of the chosen kind; a double click does too"),
         )
         self.lay.setCheckable(True)
-        self.kind_width = LengthField("Width", "Width of a piece of this kind.")
-        self.kind_height = LengthField("Height", "Height of a piece of this kind, along the sheet.")
+        self.kind_width = LengthField(tr("Width"), tr("Width of a piece of this kind."))
+        self.kind_height = LengthField(tr("Height"), tr("Height of a piece of this kind, along the sheet."))
         self.kind_width.typed.connect(lambda value, _note: self._change_kind(width_mm=value))
         self.kind_height.typed.connect(lambda value, _note: self._change_kind(height_mm=value))
         self.share = RuledScale(
@@ -109,8 +110,8 @@ class ScatterCard(Page):
         self.kinds_section.column.addLayout(self.holder)
 
     def _build_piece(self) -> None:
-        self.piece_section = Section("Chosen piece", "none", unfolded=True)
-        self.piece_hint = words("Click a piece laid by hand. Drag moves it, Shift-drag copies it, arrows nudge it.")
+        self.piece_section = Section(tr("Chosen piece"), "none", unfolded=True)
+        self.piece_hint = words(tr("Click a piece laid by hand. Drag moves it, Shift-drag copies it, arrows nudge it."))
         self.piece_section.add(self.piece_hint)
         self.scales: dict[str, RuledScale] = {}
         for name, label, param in _PIECE:
@@ -120,10 +121,10 @@ class ScatterCard(Page):
             scale.released.connect(self.desk.end_gesture)
             self.scales[name] = scale
             self.piece_section.add(scale)
-        self.level = LengthField("Raised", "How far it lies above what is beneath it.", zero=True, signed=True)
+        self.level = LengthField(tr("Raised"), tr("How far it lies above what is beneath it."), zero=True, signed=True)
         self.level.typed.connect(lambda value, _note: self._change_piece("level", value))
-        self.top = button("On top", self._raise, icon="arrow-up", tip="Laid after all others (Page up)")
-        self.remove = button("Take out", self._remove_piece, icon="trash", tip="Takes it off the sheet (Del)")
+        self.top = button(tr("On top"), self._raise, icon="arrow-up", tip=tr("Laid after all others (Page up)"))
+        self.remove = button(tr("Take out"), self._remove_piece, icon="trash", tip=tr("Takes it off the sheet (Del)"))
         self.piece_section.add(self.level)
         self.piece_section.add(self.top, self.remove)
 
@@ -139,15 +140,16 @@ class ScatterCard(Page):
         """The kinds that can be added just now."""
         self.menu.clear()
         for operation in family("shape"):
-            self._entry(operation.label, lambda op=operation.id, label=operation.label: self.put_kind(label, op))
+            self._entry(tr(operation.label), lambda op=operation.id, label=operation.label: self.put_kind(label, op))
         self.menu.addSeparator()
         for source in self.desk.job.sources:
             if source.scatter is None and source.blob:
                 self._entry(
-                    f"Cut from {source.name}", lambda of=source: self.put_kind(of.name, "shape.pebble", source=of.id)
+                    tr("Cut from {name}", name=source.name),
+                    lambda of=source: self.put_kind(of.name, "shape.pebble", source=of.id),
                 )
         self.menu.addSeparator()
-        self._entry("A small model…", self.choose_model)
+        self._entry(tr("A small model…"), self.choose_model)
 
     def _entry(self, text: str, run: Any) -> None:
         action = self.menu.addAction(text)
@@ -181,9 +183,9 @@ class ScatterCard(Page):
         self.desk.dispatch(sheet_intents.add_kind(sheet, kind))
 
     def choose_model(self) -> None:
-        dialog = QFileDialog(self, "A small model, seen from above")
+        dialog = QFileDialog(self, tr("A small model, seen from above"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
-        dialog.setNameFilter(f"Models ({' '.join('*' + suffix for suffix in MODEL_SUFFIXES)})")
+        dialog.setNameFilter(tr("Models ({names})", names=" ".join("*" + suffix for suffix in MODEL_SUFFIXES)))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.take_model(Path(dialog.selectedFiles()[0]))
@@ -226,7 +228,7 @@ class ScatterCard(Page):
 
     def _toggle_laying(self) -> None:
         self.board.set_laying(self.lay.isChecked())
-        self.desk.tell("Click where pieces shall lie; Esc ends it." if self.lay.isChecked() else "")
+        self.desk.tell(tr("Click where pieces should lie; Esc ends it.") if self.lay.isChecked() else "")
 
     # The sheet and the piece -------------------------------------------------------------------------
 
@@ -240,7 +242,7 @@ class ScatterCard(Page):
                 sheet_intents.resize_scatter(self.desk.job, source, *((value, height) if axis == 0 else (width, value)))
             )
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
 
     def _set_strew(self, name: str, value: Any) -> None:
         source = self.desk.selection.source
@@ -333,6 +335,6 @@ def _made(kind: PieceKind) -> str:
     if kind.blob:
         return "model"
     if kind.source:
-        return "cut out"
+        return tr("cut out")
     operation = REGISTRY.get(kind.shape.op)
-    return operation.label.lower() if operation else kind.shape.op
+    return tr(operation.label).lower() if operation else kind.shape.op

@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QWidget
 from ....engine.pictures.results import GatherPicture, ScatterPicture
 from ... import theme
 from ...board import to_image
+from ...words import tr
 
 
 class SheetStrip(QWidget):
@@ -20,22 +21,24 @@ class SheetStrip(QWidget):
         self.note = ""
         self.empty = ""
         self.setMinimumHeight(theme.px(150))
-        self.setAccessibleName("The sheet, straightened, evened and lit")
+        self.setAccessibleName(tr("The sheet, straightened, evened and lit"))
 
     def show_picture(self, done: GatherPicture | None) -> None:
         own = done is not None and done.source.brings("height")
-        names = ("straightened", "put right", "lit, its own relief" if own else "lit, relief estimated")
+        names = ("straightened", tr("put right"), tr("lit, its own relief") if own else tr("lit, relief estimated"))
         codes = (done.straight, done.evened, done.lit) if done else ()
         self.pictures = [(to_image(one), name) for one, name in zip(codes, names, strict=False) if one is not None]
         self.note = (
-            f"light drift {done.drift[0]:.0%} before, {done.drift[1]:.0%} after" if done and self.pictures else ""
+            tr("light drift {drift:.0%} before, {drift_2:.0%} after", drift=done.drift[0], drift_2=done.drift[1])
+            if done and self.pictures
+            else ""
         )
-        self.empty = "Give the frame its real size to see the straightened sheet here."
+        self.empty = tr("Give the frame its real size to see the straightened sheet here.")
         self.update()
 
     def show_scatter(self, done: ScatterPicture) -> None:
-        self.pictures = [(to_image(done.mips[min(1, len(done.mips) - 1)]), "one repeat")]
-        self.note = "strewn pieces, closed on every side"
+        self.pictures = [(to_image(done.mips[min(1, len(done.mips) - 1)]), tr("one repeat"))]
+        self.note = tr("strewn pieces, closed on every side")
         self.update()
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -44,7 +47,7 @@ class SheetStrip(QWidget):
         left, top = theme.px(12), theme.px(8)
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
-        painter.drawText(QRectF(left, top, 400, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Sheet")
+        painter.drawText(QRectF(left, top, 400, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Sheet"))
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         if not self.pictures:

@@ -23,6 +23,7 @@ from ...controls.panels import Heading, button
 from ...controls.rows import Row, RowList
 from ...desk import Desk
 from ...thumbs import keep_thumb, source_thumb, unseen
+from ...words import tr
 from ..stage import LeftPanel, Stage, stacked
 from .card import SourceCard
 from .frame_board import FrameBoard
@@ -35,14 +36,16 @@ from .sheet_strip import SheetStrip
 def lacks(source: Source) -> str:
     """What a source still lacks, or its size."""
     if source.scatter is not None:
-        return f"scatter · {format_size(*source.sheet_mm)}"
-    kind = f"{source.kind}, {len(source.pictures) + 1} maps" if source.pictures else source.kind
+        return tr("scatter · {size}", size=format_size(*source.sheet_mm))
+    kind = (
+        tr("{kind}, {count} maps", kind=source.kind, count=len(source.pictures) + 1) if source.pictures else source.kind
+    )
     if source.linked and missing_files(Job(sources=(source,))):
-        return f"{kind} · file missing"
+        return tr("{kind} · file missing", kind=kind)
     if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
-        return f"{source.kind} · green unknown"
+        return tr("{kind} · green unknown", kind=source.kind)
     if not source.sized:
-        return f"{kind} · no size yet"
+        return tr("{kind} · no size yet", kind=kind)
     frame = source.straightening
     return f"{kind} · {format_size(frame.width_mm, frame.height_mm)}"
 
@@ -72,8 +75,8 @@ class GatherStage(Stage):
 
     def _connect(self) -> None:
         desk = self.desk
-        self.frame.probed.connect(lambda x, y: desk.tell(f"{x:7.1f}, {y:7.1f} px", "probe"))
-        self.scatter.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
+        self.frame.probed.connect(lambda x, y: desk.tell(tr("{x:7.1f}, {y:7.1f} px", x=x, y=y), "probe"))
+        self.scatter.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
         self.frame.light_turned.connect(desk.view.turn_light)
         self.scatter.view_chosen.connect(self._show_view)
         self.rig.frames_taken.connect(self.frames.show_frames)
@@ -86,28 +89,34 @@ class GatherStage(Stage):
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
-        self.heading = Heading("Sources")
+        self.heading = Heading(tr("Sources"))
         left.add(self.heading)
-        self.list = RowList("Sources")
+        self.list = RowList(tr("Sources"))
         self.list.chosen.connect(self._choose)
         self.list.deleted.connect(self._remove)
         left.add_list(self.list)
         self.open_button = button(
-            "Add pictures…",
+            tr("Add pictures…"),
             self.choose_files,
             name="main",
             icon="plus",
-            tip="PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere",
+            tip=tr("PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere"),
         )
         folder = button(
-            "", self.choose_folder, icon="folder-open", tip="Add a folder of map sets, or of frames with a light file"
+            "",
+            self.choose_folder,
+            icon="folder-open",
+            tip=tr("Add a folder of map sets, or of frames with a light file"),
         )
-        folder.setAccessibleName("Add a folder")
+        folder.setAccessibleName(tr("Add a folder"))
         self.new_scatter = button(
-            "Scatter sheet", self._new_scatter, tip="A new sheet of pieces, strewn or laid by hand"
+            tr("Scatter sheet"), self._new_scatter, tip=tr("A new sheet of pieces, strewn or laid by hand")
         )
         self.rig_button = button(
-            "Light rig", self._toggle_rig, icon="sun", tip="Take frames under single lights with the simulated device"
+            tr("Light rig"),
+            self._toggle_rig,
+            icon="sun",
+            tip=tr("Take frames under single lights with the simulated device"),
         )
         self.rig_button.setCheckable(True)
         left.add(self.open_button, folder, stretch=True)
@@ -121,15 +130,15 @@ class GatherStage(Stage):
     # Intents -----------------------------------------------------------------------------------------
 
     def choose_files(self) -> None:
-        dialog = QFileDialog(self.left, "Add pictures")
+        dialog = QFileDialog(self.left, tr("Add pictures"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
-        dialog.setNameFilter(f"Pictures ({' '.join('*' + suffix for suffix in SUFFIXES)})")
+        dialog.setNameFilter(tr("Pictures ({names})", names=" ".join("*" + suffix for suffix in SUFFIXES)))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.desk.gather.read([Path(name) for name in dialog.selectedFiles()])
 
     def choose_folder(self) -> None:
-        dialog = QFileDialog(self.left, "Add a folder of map sets")
+        dialog = QFileDialog(self.left, tr("Add a folder of map sets"))
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -143,7 +152,7 @@ class GatherStage(Stage):
         try:
             command = source_intents.remove_source(self.desk.job, self.desk.job.source(id))
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution")
+            self.desk.tell(tr(sentence(error)), "caution")
             return
         self.desk.dispatch(command)
 
@@ -158,7 +167,7 @@ class GatherStage(Stage):
     def _scanned(self, scan: Scan) -> None:
         if self.desk.dispatch(source_intents.add_source(scan.source)):
             self.desk.selection.choose(source=scan.source.id)
-            self.desk.tell(f"{scan.source.name} added. {scan.told}")
+            self.desk.tell(tr("{name} added. {told}", name=scan.source.name, told=scan.told))
 
     def leave_tools(self) -> None:
         """Every tool put down."""

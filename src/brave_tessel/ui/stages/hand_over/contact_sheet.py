@@ -12,6 +12,7 @@ from ....engine.pictures.placed import CONTACT
 from ....engine.pictures.results import SurfacePicture
 from ... import theme
 from ...board import tile, to_pixmaps
+from ...words import tr
 from ..stage import caption
 
 _COLUMNS, _ROWS = 4, 2
@@ -25,7 +26,7 @@ class ContactSheet(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setMouseTracking(True)
-        self.setAccessibleName("All maps")
+        self.setAccessibleName(tr("All maps"))
         self.done: SurfacePicture | None = None
         self.pictures: dict[MapKind, list[QPixmap]] = {}
         self.lit: list[QPixmap] = []
@@ -59,8 +60,8 @@ class ContactSheet(QWidget):
 
     def _cells(self) -> list[tuple[str, list[QPixmap], QRectF]]:
         boxes = self._boxes()
-        cells = [(TRAITS[kind].label, self.pictures[kind], box) for kind, box in zip(CONTACT, boxes, strict=False)]
-        return [*cells, ("Lit", self.lit, boxes[len(CONTACT)])]
+        cells = [(tr(TRAITS[kind].label), self.pictures[kind], box) for kind, box in zip(CONTACT, boxes, strict=False)]
+        return [*cells, (tr("Lit"), self.lit, boxes[len(CONTACT)])]
 
     def _scale(self, cell: QRectF) -> float:
         assert self.done is not None
@@ -72,7 +73,7 @@ class ContactSheet(QWidget):
         if self.done is None:
             painter.setPen(Qt.GlobalColor.white)
             painter.drawText(
-                self.rect(), Qt.AlignmentFlag.AlignCenter, "No surface to hand over yet; make one in Build."
+                self.rect(), Qt.AlignmentFlag.AlignCenter, tr("No surface to hand over yet; make one in Build.")
             )
             return
         grid = self.done.grid
@@ -80,9 +81,12 @@ class ContactSheet(QWidget):
         for label, picture, cell in self._cells():
             scale = self._scale(cell)
             note = (
-                f"{format_number(float(height.min()), decimals=1)} … "
-                f"{format_number(float(height.max()), decimals=1)} mm"
-                if label == TRAITS[MapKind.HEIGHT].label
+                tr(
+                    "{number} … {number_2} mm",
+                    number=format_number(float(height.min()), decimals=1),
+                    number_2=format_number(float(height.max()), decimals=1),
+                )
+                if label == tr(TRAITS[MapKind.HEIGHT].label)
                 else ""
             )
             self._title(painter, cell, label, note)
@@ -103,7 +107,7 @@ class ContactSheet(QWidget):
 
     def _paint_placed(self, painter: QPainter, cell: QRectF) -> None:
         """The placed picture, filling its cell from the middle."""
-        self._title(painter, cell, "Placed")
+        self._title(painter, cell, tr("Placed"))
         if self.placed is not None:
             wide = min(self.placed.width(), self.placed.height() * cell.width() / cell.height())
             high = wide * cell.height() / cell.width()

@@ -9,6 +9,7 @@ from ....engine.handover.output import Planned
 from ... import theme
 from ...controls.panels import button, words
 from ...controls.rows import Row, RowList
+from ...words import tr
 
 
 class FileStrip(QWidget):
@@ -22,26 +23,29 @@ class FileStrip(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(theme.px(12), theme.px(8), theme.px(12), theme.px(8))
         head = QHBoxLayout()
-        head.addWidget(words("Files", "section", wrap=False))
+        head.addWidget(words(tr("Files"), "section", wrap=False))
         self.total = words("", wrap=False)
         head.addWidget(self.total)
         head.addStretch(1)
         self.stop = button(
-            "Stop", self.stopped.emit, icon="player-stop", tip="Ends after the file being written; none is left half"
+            tr("Stop"),
+            self.stopped.emit,
+            icon="player-stop",
+            tip=tr("Ends after the file being written; none is left half"),
         )
-        self.open = button("Open the folder", self.open_asked.emit, name="link")
+        self.open = button(tr("Open the folder"), self.open_asked.emit, name="link")
         self.stop.hide()
         self.open.hide()
         head.addWidget(self.open)
         head.addWidget(self.stop)
         column.addLayout(head)
-        self.list = RowList("Files to be written")
+        self.list = RowList(tr("Files to be written"))
         column.addWidget(self.list, 1)
         self.what = words("", wrap=False)
         self.bar = QProgressBar()
         self.bar.setTextVisible(False)
         self.bar.setRange(0, 1000)
-        self.bar.setAccessibleName("Progress")
+        self.bar.setAccessibleName(tr("Progress"))
         column.addWidget(self.what)
         column.addWidget(self.bar)
         self.bar.hide()
@@ -51,12 +55,19 @@ class FileStrip(QWidget):
             Row(
                 f"{i}-{f.name}",
                 f.name,
-                f"{f.what.replace('_', ' ')} · {f.depth} bit · about {f.about_bytes / 1e6:.1f} MB",
+                tr(
+                    "{what} · {depth} bit · about {about_bytes:.1f} MB",
+                    what=f.what.replace("_", " "),
+                    depth=f.depth,
+                    about_bytes=f.about_bytes / 1e6,
+                ),
             )
             for i, f in enumerate(files)
         ]
         self.list.show_rows(rows, "")
-        self.total.setText(f"{len(files)} · about {sum(f.about_bytes for f in files) / 1e6:.0f} MB")
+        self.total.setText(
+            tr("{count} · about {sum:.0f} MB", count=len(files), sum=sum(f.about_bytes for f in files) / 1e6)
+        )
 
     def show_progress(self, what: str, share: float, running: bool) -> None:
         self.bar.setVisible(running)

@@ -24,6 +24,7 @@ from ... import theme
 from ...controls.panels import Column, Heading, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...words import tr
 from ..stage import LeftPanel, Stage
 from .contact_sheet import ContactSheet
 from .file_strip import FileStrip
@@ -56,12 +57,12 @@ class HandOverStage(Stage):
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.picker = QComboBox()
-        self.picker.setAccessibleName("Surface")
+        self.picker.setAccessibleName(tr("Surface"))
         self.picker.activated.connect(lambda index: self.desk.selection.choose(surface=self.picker.itemData(index)))
-        self.heading = Heading("Checks", "worst first")
+        self.heading = Heading(tr("Checks"), tr("worst first"))
         left.add(self.picker)
         left.add(self.heading)
-        self.list = RowList("Checks")
+        self.list = RowList(tr("Checks"))
         self.list.chosen.connect(self._finding_chosen)
         left.add_list(self.list)
         self.cause = words("")
@@ -72,18 +73,18 @@ class HandOverStage(Stage):
         return left
 
     def _make_card(self) -> Column:
-        card = Column("Delivery")
-        card.add(words("Delivery", "title"))
+        card = Column(tr("Delivery"))
+        card.add(words(tr("Delivery"), "title"))
         self.note = words("")
         card.add(self.note)
-        card.add(Heading("Size", "longer side"))
+        card.add(Heading(tr("Size"), tr("longer side")))
         self.size = QComboBox()
-        self.size.setAccessibleName("Pixels on the longer side")
+        self.size.setAccessibleName(tr("Pixels on the longer side"))
         for size in SIZES:
-            self.size.addItem(f"{size} px", size)
-        self.size.activated.connect(lambda index: self._set("px", self.size.itemData(index), "Set the size"))
+            self.size.addItem(tr("{size} px", size=size), size)
+        self.size.activated.connect(lambda index: self._set("px", self.size.itemData(index), tr("Set the size")))
         card.add(self.size)
-        card.add(Heading("Maps", "bits a channel"))
+        card.add(Heading(tr("Maps"), tr("bits per channel")))
         holder = QWidget()
         self.table = QGridLayout(holder)
         self.table.setContentsMargins(0, 0, 0, 0)
@@ -92,26 +93,26 @@ class HandOverStage(Stage):
         self.included: dict[str, QCheckBox] = {}
         self.depths: dict[str, QComboBox] = {}
         card.add(holder)
-        card.add(Heading("Files"))
+        card.add(Heading(tr("Files")))
         self.outputs: dict[str, QCheckBox] = {}
         for id, output in load_outputs().items():
-            box = QCheckBox(output.label)
-            box.setToolTip(output.tip)
+            box = QCheckBox(tr(output.label))
+            box.setToolTip(tr(output.tip))
             box.clicked.connect(lambda on, key=id: self._set_output(key, bool(on)))
             self.outputs[id] = box
             card.add(box)
         self.unknown = words("", "caution")
         card.add(self.unknown)
-        self.every = QCheckBox("Every surface of the job")
+        self.every = QCheckBox(tr("Every surface of the job"))
         self.every.clicked.connect(lambda _on: self._show_files())
         card.add(self.every)
         card.column.addSpacing(theme.px(8))
         self.write = button(
-            "Hand over…",
+            tr("Hand over…"),
             self.choose_folder,
             name="main",
             icon="download",
-            tip="Choose a folder and write the files (Ctrl+E)",
+            tip=tr("Choose a folder and write the files (Ctrl+E)"),
         )
         card.add(self.write)
         return card
@@ -127,21 +128,25 @@ class HandOverStage(Stage):
 
     def _set_output(self, id: str, on: bool) -> None:
         known = [key for key in self.outputs if (on if key == id else key in self.delivery.outputs)]
-        self._set("outputs", (*known, *unknown_outputs(self.delivery)), f"{self.outputs[id].text()} in the delivery")
+        self._set(
+            "outputs",
+            (*known, *unknown_outputs(self.delivery)),
+            tr("{value} in the delivery", value=self.outputs[id].text()),
+        )
 
     def _set_map(self, entry: DeliveryMap, **change: object) -> None:
         value = msgspec.structs.replace(entry, **change)
         self.desk.dispatch(
-            Set(path=("deliveries", self.delivery.id, "maps", entry.id), value=value, label="Change the delivery")
+            Set(path=("deliveries", self.delivery.id, "maps", entry.id), value=value, label=tr("Change the delivery"))
         )
 
     def _finding_chosen(self, key: str) -> None:
         finding = next((f for f in self.findings if f.check == key), None)
         self.sheet.spot = finding.spot if finding else None
         self.sheet.update()
-        self.cause.setText(finding.cause if finding else "")
+        self.cause.setText(tr(finding.cause) if finding else "")
         self.mend.setVisible(bool(finding and finding.mend))
-        self.mend.setText(finding.mend_label if finding else "")
+        self.mend.setText(tr(finding.mend_label) if finding else "")
 
     def _mend(self) -> None:
         row = self.list.currentRow()
@@ -151,9 +156,9 @@ class HandOverStage(Stage):
 
     def choose_folder(self) -> None:
         if self.desk.selection.surface is None:
-            self.desk.tell("There is no surface to hand over yet.", "caution")
+            self.desk.tell(tr("There is no surface to hand over yet."), "caution")
             return
-        dialog = QFileDialog(self.left, "Hand over into")
+        dialog = QFileDialog(self.left, tr("Hand over into"))
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -170,7 +175,7 @@ class HandOverStage(Stage):
         self.folder = folder
         self.write.setEnabled(False)
         self.files.open.hide()
-        self._outcome = "Stopped. Files already complete stay."
+        self._outcome = tr("Stopped. Files already complete stay.")
         self.desk.hand_over.deliver(
             self.delivery,
             self._chosen_surfaces(),
@@ -186,12 +191,12 @@ class HandOverStage(Stage):
         self.desk.hand_over.stop()
 
     def _written(self, files: list[Path]) -> None:
-        self._outcome = f"{len(files)} files written to {self.folder}"
+        self._outcome = tr("{count} files written to {folder}", count=len(files), folder=self.folder)
         self.files.open.show()
-        self.desk.tell(f"{len(files)} files written.")
+        self.desk.tell(tr("{count} files written.", count=len(files)))
 
     def _failed(self, error: Exception) -> None:
-        self._outcome = sentence(error)
+        self._outcome = tr(sentence(error))
 
     def _ended(self) -> None:
         """However it ended, the button comes back."""
@@ -216,7 +221,7 @@ class HandOverStage(Stage):
         for id, box in self.outputs.items():
             box.setChecked(id in delivery.outputs)
         others = unknown_outputs(delivery)
-        self.unknown.setText(f"Not known here, kept in the job: {', '.join(others)}." if others else "")
+        self.unknown.setText(tr("Not known here, kept in the job: {names}.", names=", ".join(others)) if others else "")
         self.unknown.setVisible(bool(others))
         self._show_table(delivery)
         self._show_files()
@@ -226,9 +231,9 @@ class HandOverStage(Stage):
             if entry.id not in self.included:
                 included = QCheckBox(map_label(entry.id))
                 depth = QComboBox()
-                depth.setAccessibleName(f"Bits of {included.text()}")
-                depth.addItem("8 bit", 8)
-                depth.addItem("16 bit", 16)
+                depth.setAccessibleName(tr("Bits of {value}", value=included.text()))
+                depth.addItem(tr("8 bit"), 8)
+                depth.addItem(tr("16 bit"), 16)
                 depth.setFixedWidth(theme.px(84))
                 included.clicked.connect(lambda on, key=entry.id: self._set_map(self._entry(key), included=bool(on)))
                 depth.activated.connect(
@@ -254,20 +259,23 @@ class HandOverStage(Stage):
         self.sheet.show_picture(done)
         self.findings = done.findings if done else []
         rows = [
-            Row(f.check, f.title, f.cause, severity="" if f.severity == "ok" else f.severity) for f in self.findings
+            Row(f.check, tr(f.title), tr(f.cause), severity="" if f.severity == "ok" else f.severity)
+            for f in self.findings
         ]
         chosen = rows[0].id if rows else ""
         self.list.show_rows(rows, chosen)
         open_count = sum(f.severity != "ok" for f in self.findings)
-        self.heading.note.setText(f"{open_count} to look at" if open_count else "all good")
+        self.heading.note.setText(
+            tr("{open_count} to look at", open_count=open_count) if open_count else tr("all good")
+        )
         self._finding_chosen(chosen)
 
     def _probe(self, x: float, y: float) -> None:
         if self.sheet.done is not None:
-            self.desk.tell(explain(probe_at(self.sheet.done, x, y)), "probe")
+            self.desk.tell("\t".join(map(tr, explain(probe_at(self.sheet.done, x, y)))), "probe")
 
 
 def map_label(id: str) -> str:
     """A map's name; of one that this version does not have, the word it is known by."""
-    known = {kind.value: TRAITS[kind].label for kind in MapKind}
-    return known.get(id, f"{id} (unknown)")
+    known = {kind.value: tr(TRAITS[kind].label) for kind in MapKind}
+    return known[id] if id in known else tr("{id} (unknown)", id=id)

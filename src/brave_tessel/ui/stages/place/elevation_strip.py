@@ -14,6 +14,7 @@ from ....core.relief.pictures import mip_chain
 from ....engine.pictures.results import SceneTextures
 from ... import theme
 from ...board import tile, to_pixmaps
+from ...words import tr
 
 
 class ElevationStrip(QWidget):
@@ -27,7 +28,7 @@ class ElevationStrip(QWidget):
         super().__init__()
         self.setMinimumHeight(theme.px(150))
         self.setMouseTracking(True)
-        self.setAccessibleName("Elevation, unrolled")
+        self.setAccessibleName(tr("Elevation, unrolled"))
         self.elevation: Elevation | None = None
         self.pictures: dict[str, tuple[bytes, list[QPixmap]]] = {}
         self.chosen = ""
@@ -69,7 +70,7 @@ class ElevationStrip(QWidget):
         painter.setFont(theme.font(12, weight=600))
         painter.setPen(theme.colour("ink"))
         painter.drawText(
-            QRectF(theme.px(12), theme.px(6), 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Elevation"
+            QRectF(theme.px(12), theme.px(6), 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Elevation")
         )
         if self.elevation is None or not self.elevation.faces:
             return
@@ -89,16 +90,16 @@ class ElevationStrip(QWidget):
         painter.drawText(
             box,
             Qt.AlignmentFlag.AlignVCenter,
-            "north wall → corner → east wall, unrolled; drag the pattern along the chalk line",
+            tr("north wall → corner → east wall, unrolled; drag the pattern along the chalk line"),
         )
         face = next((f for f in self.elevation.faces if f.part.id == self.chosen), None)
         if face is None or face.courses is None:
             return
         courses = face.courses
-        cut = ", ".join(f"{rest:.0f} mm" for rest in courses.cut_mm) or "none"
+        cut = ", ".join(tr("{rest:.0f} mm", rest=rest) for rest in courses.cut_mm) or "none"
         painter.setFont(theme.font(11, mono=True))
         painter.setPen(theme.colour("ochre" if courses.cut_mm else "verdigris"))
-        text = f"whole courses {courses.whole}   cut {cut}"
+        text = tr("whole courses {whole}   cut {cut}", whole=courses.whole, cut=cut)
         painter.drawText(box, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
 
     def _paint_face(self, painter: QPainter, face: ElevationFace, frame: QRectF, scale: float) -> None:
@@ -171,7 +172,7 @@ class ElevationStrip(QWidget):
         painter.drawLine(QPointF(frame.left(), y), QPointF(frame.right() + theme.px(8), y))
         painter.setPen(theme.colour("ink_2"))
         painter.setFont(theme.font(10))
-        unit = f"{format_number(self.elevation.size[0] / 1000, decimals=2)} m unrolled"
+        unit = tr("{number} m unrolled", number=format_number(self.elevation.size[0] / 1000, decimals=2))
         painter.drawText(QPointF(frame.left(), frame.bottom() + theme.px(16)), unit)
 
     # The mouse -----------------------------------------------------------------------------------

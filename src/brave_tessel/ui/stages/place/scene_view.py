@@ -26,6 +26,7 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from ....core.job.document import Job
+from ....core.phrases import say
 from ....core.place.mesh import Hit
 from ....core.place.pieces.corner import CORNER
 from ....core.quantity import format_level
@@ -36,6 +37,7 @@ from ....view3d.renderer import DrawPart, Look, Renderer
 from ....view3d.scene import draw_parts, find_under
 from ... import theme
 from ...board import to_image
+from ...words import tr
 
 log = logging.getLogger(__name__)
 SURFACE_MIME = "application/x-brave-tessel-surface"
@@ -56,7 +58,7 @@ class SceneView(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("Model")
+        self.setAccessibleName(tr("Model"))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setAcceptDrops(True)
@@ -262,24 +264,24 @@ class SceneView(QWidget):
         """The point, drawn to the floor line, the corner, the sill or a jamb when near."""
         m, (x, y, z) = CORNER, found.point
         names = []
-        for value, name in ((0.0, "floor line"), (m.sill, "sill"), (m.dado, "dado rail")):
+        for value, name in ((0.0, say("floor line")), (m.sill, say("sill")), (m.dado, say("dado rail"))):
             if abs(y - value) < SNAP_MM:
                 y = value
-                names.append(name)
+                names.append(tr(name))
                 break
         for value, name in (
-            (m.north, "NE corner"),
-            (0.0, "west end"),
-            (m.window_left, "left jamb"),
-            (m.window_left + m.window_width, "right jamb"),
+            (m.north, say("NE corner")),
+            (0.0, say("west end")),
+            (m.window_left, say("left jamb")),
+            (m.window_left + m.window_width, say("right jamb")),
         ):
-            if abs(x - value) < SNAP_MM and (name != "NE corner" or z < SNAP_MM or found.part.startswith("east")):
+            if abs(x - value) < SNAP_MM and (name != say("NE corner") or z < SNAP_MM or found.part.startswith("east")):
                 x = value
-                names.append(name)
+                names.append(tr(name))
                 break
         if (found.part.startswith("east") and z < SNAP_MM) or z < SNAP_MM:
             z = 0.0
-        return (round(x, 1), round(y, 1), round(z, 1)), ", ".join(names) or "free point"
+        return (round(x, 1), round(y, 1), round(z, 1)), ", ".join(names) or tr("free point")
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event:
@@ -329,12 +331,12 @@ class SceneView(QWidget):
             painter.drawText(
                 self.rect(),
                 Qt.AlignmentFlag.AlignCenter,
-                "This machine cannot draw the model (no OpenGL 3.3). Everything else works.",
+                tr("This machine cannot draw the model (no OpenGL 3.3). Everything else works."),
             )
             return
         if self.image is None:
             painter.setPen(Qt.GlobalColor.white)
-            text = "Drawing…" if self.parts else "No scene yet. Put up the corner at the left."
+            text = tr("Drawing…") if self.parts else tr("No scene yet. Set up a sample corner at the left.")
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
             return
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -371,7 +373,7 @@ class SceneView(QWidget):
         painter.setPen(QPen(theme.colour("white"), 2))
         painter.setBrush(theme.colour("chalk_line"))
         painter.drawEllipse(at, theme.px(6), theme.px(6))
-        text = f"datum  {format_level(datum[1])}"
+        text = tr("datum  {level}", level=format_level(datum[1]))
         painter.setFont(theme.font(11, mono=True))
         tag = QRectF(at.x() + theme.px(12), at.y() + theme.px(4), theme.px(112), theme.px(19))
         painter.setPen(Qt.PenStyle.NoPen)

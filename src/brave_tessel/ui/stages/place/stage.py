@@ -25,9 +25,13 @@ from ...controls.panels import Column, Heading, button, words
 from ...controls.rows import Row, RowList
 from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
+from ...words import tr
 from ..stage import LeftPanel, Stage
 from .elevation_strip import ElevationStrip
 from .scene_view import SURFACE_MIME, SceneView
+
+LOOKS = ("Lit", "Chequer")
+MOVES = ("Pick datum", "Whole view")
 
 
 class SwatchTile(QAbstractButton):
@@ -38,8 +42,8 @@ class SwatchTile(QAbstractButton):
         self.surface, self.name = surface, name
         self.picture: QPixmap | None = None
         self.chosen = False
-        self.setAccessibleName(f"Lay {name}")
-        self.setToolTip(f"{name}: drag it onto a part, or click to lay it on the chosen part")
+        self.setAccessibleName(tr("Lay {name}", name=name))
+        self.setToolTip(tr("{name}: drag it onto a part, or click to lay it on the chosen part", name=name))
         self._from: object = None
 
     def sizeHint(self) -> QSize:
@@ -85,8 +89,8 @@ class PlaceStage(Stage):
         super().__init__(desk)
         self.view = SceneView()
         self.board = self.view
-        self.looks = FloatBar(("Lit", "Chequer"), "Lit", name="Look", parent=self.view)
-        self.moves = FloatBar(("Pick datum", "Whole view"), "", name="View", parent=self.view)
+        self.looks = FloatBar(LOOKS, "Lit", name=tr("Look"), parent=self.view)
+        self.moves = FloatBar(MOVES, "", name=tr("View"), parent=self.view)
         self.block = TitleBlock(self.view)
         self.elevation = ElevationStrip()
         self.strip = self.elevation
@@ -98,14 +102,17 @@ class PlaceStage(Stage):
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
-        self.heading = Heading("Parts")
-        self.list = RowList("Parts")
+        self.heading = Heading(tr("Parts"))
+        self.list = RowList(tr("Parts"))
         self.list.chosen.connect(lambda id: self.desk.selection.choose(part=id))
-        self.surfaces_heading = Heading("Surfaces", "drag onto a part")
+        self.surfaces_heading = Heading(tr("Surfaces"), tr("drag onto a part"))
         left.add(self.heading)
         left.add_list(self.list)
         self.put_up = button(
-            "Put up the corner", self.put_up_corner, name="main", tip="A corner of two walls, a window and a floor"
+            tr("Set up a sample corner"),
+            self.put_up_corner,
+            name="main",
+            tip=tr("A corner of two walls, a window and a floor"),
         )
         left.add(self.put_up)
         left.add(self.surfaces_heading)
@@ -117,34 +124,34 @@ class PlaceStage(Stage):
         return left
 
     def _make_card(self) -> Column:
-        card = Column("Laying")
+        card = Column(tr("Laying"))
         self.title = words("", "title")
         self.note = words("")
         card.add(self.title)
         card.add(self.note)
-        card.add(Heading("Laying", "real size"))
+        card.add(Heading(tr("Laying"), tr("real size")))
         self.kind = Choices(
-            [(entry.id, entry.label) for entry in family("laying")], "laying.flat", name="Laying", columns=2
+            [(entry.id, entry.label) for entry in family("laying")], "laying.flat", name=tr("Laying"), columns=2
         )
         self.kind.changed.connect(self._set_kind)
         card.add(self.kind)
         self.form_holder = QVBoxLayout()
         card.column.addLayout(self.form_holder)
-        card.add(Heading("Datum", "picked on the model"))
+        card.add(Heading(tr("Datum"), tr("picked on the model")))
         self.datum = words("", "mono")
         card.add(self.datum)
         self.pick = button(
-            "Pick the datum",
+            tr("Pick the datum"),
             self._start_picking,
             icon="pin",
-            tip="Click a point of the model; it snaps to corners, sill and floor",
+            tip=tr("Click a point of the model; it snaps to corners, sill and floor"),
         )
         self.pick.setCheckable(True)
         card.add(self.pick)
-        card.add(Heading("Courses"))
+        card.add(Heading(tr("Courses")))
         self.courses = words("", "")
         card.add(self.courses)
-        self.bare = button("Take the surface off", lambda: self._lay(""), tip="Leaves the part bare")
+        self.bare = button(tr("Take the surface off"), lambda: self._lay(""), tip=tr("Leaves the part bare"))
         card.add(self.bare)
         return card
 
@@ -187,7 +194,7 @@ class PlaceStage(Stage):
         if part:
             path = ("scene", "parts", part.id, "laying")
             self.desk.dispatch(
-                Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label="Change the laying")
+                Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label=tr("Change the laying"))
             )
 
     def _set_laying(self, name: str, value: Value) -> None:
@@ -202,8 +209,10 @@ class PlaceStage(Stage):
         part = next(part for part in self.desk.job.scene.parts if part.id == part_id)
         values = {**part.laying.values, "across": across, "up": up}
         path = ("scene", "parts", part_id, "laying", "values")
-        self.desk.dispatch(Set(path=path, value=values, label="Shift the pattern", gesture=f"shift-{part_id}"))
-        self.desk.tell(f"{part.name} shifted {across:+.0f} mm along, {up:+.0f} mm up")
+        self.desk.dispatch(Set(path=path, value=values, label=tr("Shift the pattern"), gesture=f"shift-{part_id}"))
+        self.desk.tell(
+            tr("{name} shifted {across:+.0f} mm along, {up:+.0f} mm up", name=part.name, across=across, up=up)
+        )
 
     def pick_datum(self, on: bool) -> None:
         """Begin or end picking the datum on the model."""
@@ -215,13 +224,13 @@ class PlaceStage(Stage):
         self.view.picking = self.pick.isChecked()
         self.view.setCursor(Qt.CursorShape.CrossCursor if self.view.picking else Qt.CursorShape.ArrowCursor)
         self.desk.tell(
-            "Click where the laying starts; it snaps to corners, sill and floor." if self.view.picking else ""
+            tr("Click where the laying starts; it snaps to corners, sill and floor.") if self.view.picking else ""
         )
 
     def _datum_picked(self, point: tuple[float, float, float], name: str) -> None:
         self.desk.dispatch(scene_intents.set_datum(point, name))
         self.pick_datum(False)
-        self.desk.tell(f"Datum at {name}, level {format_level(point[1])}")
+        self.desk.tell(tr("Datum at {name}, level {level}", name=name, level=format_level(point[1])))
 
     def _set_look(self, look: str) -> None:
         self.view.chequer = look == "Chequer"
@@ -246,7 +255,7 @@ class PlaceStage(Stage):
                 rows.append(Row(f"group-{part.group}", part.group, heading=True))
             rows.append(Row(part.id, part.name, names.get(part.surface, "bare"), indent=1))
         self.list.show_rows(rows, self.desk.selection.part_id)
-        self.heading.note.setText(f"corner · {len(job.scene.parts)}" if rows else "")
+        self.heading.note.setText(tr("corner · {count}", count=len(job.scene.parts)) if rows else "")
         self.put_up.setVisible(not rows)
         self._show_tiles(job)
         self.view.show_job(job, self.desk.selection.part_id if self.desk.view.stage == "Place" else "")
@@ -275,8 +284,8 @@ class PlaceStage(Stage):
         self.card.setEnabled(part is not None)
         self.block.setVisible(part is not None)
         if part is None:
-            self.title.setText("No part chosen")
-            self.note.setText("Put up the corner, then click a wall.")
+            self.title.setText(tr("No part chosen"))
+            self.note.setText(tr("Set up a sample corner, then click a wall."))
             return
         surface = next((s for s in job.surfaces if s.id == part.surface), None)
         self.title.setText(part.name)
@@ -302,26 +311,30 @@ class PlaceStage(Stage):
     def _courses_text(self, face: ElevationFace | None) -> str:
         units = units_of(face.surface) if face and face.surface else None
         if face is None or units is None or face.courses is None:
-            return "No courses to count here."
+            return tr("No courses to count here.")
         cut = face.courses.cut_mm
-        first = f"{face.courses.whole} whole courses of {format_number(units.course_mm, decimals=1)} mm."
-        rest = " and ".join(f"{value:.0f} mm" for value in cut)
-        return f"{first} Cut: {rest}." if cut else f"{first} None is cut."
+        first = tr(
+            "{whole} whole courses of {number} mm.",
+            whole=face.courses.whole,
+            number=format_number(units.course_mm, decimals=1),
+        )
+        rest = tr(" and ").join(tr("{value:.0f} mm", value=value) for value in cut)
+        return tr("{first} Cut: {rest}.", first=first, rest=rest) if cut else tr("{first} None is cut.", first=first)
 
     def _show_block(self, job: Job, part: Part, face: ElevationFace | None) -> None:
         surface = next((s for s in job.surfaces if s.id == part.surface), None)
         px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) / 1000) if surface else 0
-        courses = f"{face.courses.whole} whole" if face and face.courses else "–"
+        courses = tr("{whole} whole", whole=face.courses.whole) if face and face.courses else "–"
         if face and face.courses and face.courses.cut_mm:
-            courses += f", {len(face.courses.cut_mm)} cut"
+            courses += tr(", {count} cut", count=len(face.courses.cut_mm))
         kind = part.laying.op.split(".")[1]
         cells: list[Cell] = [
-            ("", "Part", part.name),
-            ("", "Laying", kind),
-            ("", "Datum", job.scene.datum_name),
-            ("", "Courses", courses),
-            ("", "Repeat", format_size(surface.width_mm, surface.height_mm) if surface else "–"),
-            ("", "Density", f"{px:.0f} px/m" if surface else "–"),
+            ("", tr("Part"), part.name),
+            ("", tr("Laying"), kind),
+            ("", tr("Datum"), job.scene.datum_name),
+            ("", tr("Courses"), courses),
+            ("", tr("Repeat"), format_size(surface.width_mm, surface.height_mm) if surface else "–"),
+            ("", tr("Density"), tr("{px:.0f} px/m", px=px) if surface else "–"),
         ]
         self.block.show_cells(cells)
 
@@ -352,7 +365,7 @@ class PlaceStage(Stage):
         units = units_of(surface) if surface else None
         if units and part:
             course = int((found.point[1] - job.scene.datum[1] - part.laying.number("up")) // units.course_mm) + 1
-            fields.append(f"course {course} from the datum")
+            fields.append(tr("course {course} from the datum", course=course))
         self.desk.tell("\t".join(fields), "probe")
 
     def fit(self) -> None:

@@ -10,6 +10,7 @@ from ....core.quantity import format_number, format_size
 from ....engine.pictures.results import ChoicePicture, SheetPicture
 from ... import theme
 from ...board import tile, to_pixmaps
+from ...words import tr
 from ..stage import caption
 
 Point = tuple[float, float]
@@ -56,7 +57,7 @@ class RepeatBoard(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("One repeat beside the field of many")
+        self.setAccessibleName(tr("One repeat beside the field of many"))
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.done: SheetPicture | None = None
@@ -169,7 +170,7 @@ class RepeatBoard(QWidget):
         if self.done is None and not (self.tool.whole_sheet and self.choice):
             painter.setPen(Qt.GlobalColor.white)
             painter.setFont(theme.font(13))
-            text = "Choose a source that has its real size; give it one in Gather."
+            text = tr("Choose a source that has its real size; give it one in Gather.")
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
             return
         cell, field = self.areas()
@@ -191,17 +192,17 @@ class RepeatBoard(QWidget):
         width, height = self.cell_mm()
         size = format_size(width, height)
         if self.tool.whole_sheet:
-            caption(painter, title, "Sheet", f"{size}, straightened")
+            caption(painter, title, tr("Sheet"), tr("{size}, straightened", size=size))
             tile(painter, self.choice_mips, cell, cell)
             return
         closer = (
             f", × {format_number(self.zoom, decimals=1)}"
             if self.zoom > 1.01
-            else ", shifted ½"
+            else tr(", shifted ½")
             if self.middle is None
             else ""
         )
-        caption(painter, title, "Cell", f"{size}{closer}{', rough' if self.done and self.done.rough else ''}")
+        caption(painter, title, tr("Cell"), f"{size}{closer}{', rough' if self.done and self.done.rough else ''}")
         corner = self.to_screen_raw(0.0, height)
         scale = self.px_per_mm()
         tile(painter, self.mips, cell, QRectF(corner.x(), corner.y(), width * scale, height * scale))
@@ -221,8 +222,8 @@ class RepeatBoard(QWidget):
         caption(
             painter,
             title,
-            "Field",
-            f"{format_number(self.field_m, decimals=1)} m wide, at true scale; wheel to step back",
+            tr("Field"),
+            tr("{number} m wide, at true scale; wheel to step back", number=format_number(self.field_m, decimals=1)),
         )
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
@@ -230,7 +231,7 @@ class RepeatBoard(QWidget):
     def _paint_spot(self, painter: QPainter, cell: QRectF) -> None:
         """A place of interest, enlarged below the cell where there is room."""
         assert self.done is not None
-        where, name, note = self.spot, "Chosen place", ""
+        where, name, note = self.spot, tr("Chosen place"), ""
         if where is None and self.done.cut is not None and not self.tool.whole_sheet:
             cut = self.done.cut
             shift = self.done.source.shift
@@ -238,7 +239,7 @@ class RepeatBoard(QWidget):
                 cut.worst[0] * self.done.grid.width_mm + shift[0],
                 (1 - cut.worst[1]) * self.done.grid.height_mm + shift[1],
             )
-            name, note = "Worst of the cut", f"along the cut {max(cut.along):.2f}"
+            name, note = tr("Worst of the cut"), tr("along the cut {along:.2f}", along=max(cut.along))
         side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170))
         if where is None or side < theme.px(70):
             return
@@ -260,7 +261,10 @@ class RepeatBoard(QWidget):
         if line.width() < theme.px(130):
             return
         caption(painter, line, name)
-        lines = (f"at {x:.0f}, {grid.height_mm - y:.0f} mm, enlarged ×{times:.0f}", note)
+        lines = (
+            tr("at {x:.0f}, {height_mm:.0f} mm, enlarged ×{times:.0f}", x=x, height_mm=grid.height_mm - y, times=times),
+            note,
+        )
         painter.setFont(theme.font(11))
         for index, text in enumerate(lines):
             painter.drawText(line.translated(0, theme.px(20) * (index + 1)), Qt.AlignmentFlag.AlignVCenter, text)

@@ -25,6 +25,7 @@ from ...controls.form import OperationForm
 from ...controls.panels import Heading, LengthField, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...words import tr
 from ...workroom import Pace
 from ..page import Page
 
@@ -37,11 +38,11 @@ class TouchPage(Page):
     tool_changed = pyqtSignal(str)
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__(desk, "Touch up", "on cell or field; strokes wrap over every edge")
+        super().__init__(desk, tr("Touch up"), tr("on cell or field; strokes wrap over every edge"))
         self.values: dict[str, dict[str, Value]] = {op.id: dict(op.defaults()) for op in family("touch")}
         self.op = "touch.heal"
-        options = [(op.id, op.label) for op in family("touch")] + [(SHIFT, "Shift")]
-        self.tools = Choices(options, self.op, name="Brush", columns=3)
+        options = [(op.id, op.label) for op in family("touch")] + [(SHIFT, tr("Shift"))]
+        self.tools = Choices(options, self.op, name=tr("Brush"), columns=3)
         self.tools.changed.connect(self.take)
         self.add(self.tools)
         self.tool_note = words("")
@@ -55,7 +56,7 @@ class TouchPage(Page):
         self.take(self.op)
 
     def _build_maps(self) -> None:
-        self.maps_heading = Heading("On which maps", "none is all")
+        self.maps_heading = Heading(tr("On which maps"), tr("all, unless some are chosen"))
         self.add(self.maps_heading)
         holder = QWidget()
         self.map_grid = QGridLayout(holder)
@@ -64,29 +65,33 @@ class TouchPage(Page):
         self.switches: dict[MapKind, QPushButton] = {}
         self.add(holder)
         self.tip = QComboBox()
-        self.tip.setAccessibleName("Tip of the brush")
-        self.tip.setToolTip("A source whose lightness is the shape of the brush")
+        self.tip.setAccessibleName(tr("Tip of the brush"))
+        self.tip.setToolTip(tr("A source whose lightness is the shape of the brush"))
         self.add(self.tip)
 
     def _build_shift(self) -> None:
         self.shift_fields: list[LengthField] = []
-        for axis, label in enumerate(("Right", "Up")):
-            field = LengthField(label, "How far the sheet is moved on itself.", zero=True, signed=True)
+        for axis, label in enumerate((tr("Right"), tr("Up"))):
+            field = LengthField(label, tr("How far the sheet is moved on itself."), zero=True, signed=True)
             field.typed.connect(lambda value, _note, key=axis: self._shift_typed(key, value))
             field.refused.connect(lambda text: self.desk.tell(text, "fault"))
             self.shift_fields.append(field)
             self.add(field)
-        self.back = button("Back to where it was", lambda: self._shift_to((0.0, 0.0)), tip="Takes the shift out")
+        self.back = button(
+            tr("Back to where it was"), lambda: self._shift_to((0.0, 0.0)), tip=tr("Takes the shift out")
+        )
         self.add(self.back)
 
     def _build_strokes(self) -> None:
-        self.strokes_heading = Heading("Strokes", "")
+        self.strokes_heading = Heading(tr("Strokes"), "")
         self.add(self.strokes_heading)
-        self.list = RowList("Strokes")
+        self.list = RowList(tr("Strokes"))
         self.list.setFixedHeight(theme.px(40 * 4 + 4))
         self.list.deleted.connect(self._remove)
         self.add(self.list)
-        self.remove = button("Remove the chosen stroke", self._remove_chosen, icon="trash", tip="The others stay (Del)")
+        self.remove = button(
+            tr("Take the chosen stroke out"), self._remove_chosen, icon="trash", tip=tr("The others stay (Del)")
+        )
         self.add(self.remove)
 
     # What the brush is -------------------------------------------------------------------------------
@@ -116,14 +121,14 @@ class TouchPage(Page):
         for widget in (*self.shift_fields, self.back):
             widget.setVisible(shifting)
         notes = {
-            SHIFT: "Drag the cell, or nudge it with the arrows.",
-            "touch.clone": "T over a place takes from there, A finds it by itself. [ and ] size the brush.",
-            "touch.heal": "Finds by itself where to take from; T over a place "
-            "takes from there. [ and ] size the brush.",
+            SHIFT: tr("Drag the cell, or nudge it with the arrows."),
+            "touch.clone": tr("T over a place takes from there, A finds it by itself. [ and ] size the brush."),
+            "touch.heal": tr(
+                "Finds by itself where to take from; T over a place takes from there. [ and ] size the brush."
+            ),
         }
-        self.tool_note.setText(
-            notes.get(op, f"{find(op).help.splitlines()[0]} Shift draws a straight line." if not shifting else "")
-        )
+        told = "" if shifting else tr("{help} Shift draws a straight line.", help=tr(find(op).help.splitlines()[0]))
+        self.tool_note.setText(notes.get(op, told))
         self.tool_changed.emit(op)
 
     def _set(self, name: str, value: Value) -> None:
@@ -139,18 +144,22 @@ class TouchPage(Page):
 
     def show_source(self, source: Source) -> None:
         count = len(source.touches)
-        self.strokes_heading.note.setText(str(count) if count else "none yet")
+        self.strokes_heading.note.setText(str(count) if count else tr("none yet"))
         rows = []
         for number, touch in enumerate(source.touches, 1):
             operation = REGISTRY.get(touch.brush.op)
             x, y = touch.points[0]
-            on = "all maps" if not touch.maps else ", ".join(sorted(TRAITS[kind].label.lower() for kind in touch.maps))
+            on = (
+                tr("all maps")
+                if not touch.maps
+                else ", ".join(sorted(tr(TRAITS[kind].label).lower() for kind in touch.maps))
+            )
             size = format_length(float(touch.brush.values.get("size", 0)))
             rows.append(
                 Row(
                     touch.id,
-                    f"{number}  {operation.label if operation else touch.brush.op}, {size}",
-                    f"at {x:.0f}, {y:.0f} mm · {on}",
+                    f"{number}  {tr(operation.label) if operation else touch.brush.op}, {size}",
+                    tr("at {x:.0f}, {y:.0f} mm · {on}", x=x, y=y, on=on),
                 )
             )
         self.list.show_rows(rows, rows[-1].id if rows else "")
@@ -162,8 +171,12 @@ class TouchPage(Page):
 
     def _show_tips(self, source: Source) -> None:
         wanted = [
-            ("Round tip", ""),
-            *((f"Tip: {s.name}", s.id) for s in self.desk.job.sources if s.scatter is None and s.id != source.id),
+            (tr("Round tip"), ""),
+            *(
+                (tr("Tip: {name}", name=s.name), s.id)
+                for s in self.desk.job.sources
+                if s.scatter is None and s.id != source.id
+            ),
         ]
         if [self.tip.itemData(n) for n in range(self.tip.count())] == [id for _, id in wanted]:
             return
@@ -182,9 +195,9 @@ class TouchPage(Page):
             switch.deleteLater()
         self.switches = {}
         for index, kind in enumerate(kinds):
-            switch = QPushButton(TRAITS[kind].label)
+            switch = QPushButton(tr(TRAITS[kind].label))
             switch.setCheckable(True)
-            switch.setAccessibleName(f"Brush on {TRAITS[kind].label}")
+            switch.setAccessibleName(tr("Brush on {label}", label=tr(TRAITS[kind].label)))
             self.map_grid.addWidget(switch, index // 2, index % 2)
             self.switches[kind] = switch
 
@@ -215,31 +228,29 @@ class BreakPage(Page):
     """The loud features, and the larger sheet without a beat."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__(desk, "Break the repeat", "so that the eye does not find it again")
+        super().__init__(desk, tr("Break the repeat"), tr("so that the eye does not find it again"))
         self.done: SheetPicture | None = None
-        self.add(Heading("Quieten", "what the eye finds again"))
-        self.list = RowList("Features that stand out")
+        self.add(Heading(tr("Loud spots"), tr("what the eye finds again")))
+        self.list = RowList(tr("Features that stand out"))
         self.list.setFixedHeight(theme.px(40 * 4 + 4))
         self.list.opened.connect(lambda id: self.quieten(int(id[1:])))
         self.list.chosen.connect(self._show_feature)
         self.add(self.list)
         self.one = button(
-            "Quieten the chosen one",
+            tr("Cover the chosen spot"),
             self._quieten_chosen,
-            tip="Covers it from elsewhere in the sheet; a click on its mark does the same",
+            tip=tr("Covers it from elsewhere in the sheet; a click on its mark does the same"),
         )
         self.add(self.one)
-        self.quiets = RowList("Quietened")
+        self.quiets = RowList(tr("Covered spots"))
         self.quiets.setMaximumHeight(theme.px(96))
         self.quiets.deleted.connect(self._let_show)
-        self.again = button(
-            "Let the chosen one show again", self._let_chosen_show, tip="Takes the cover off again (Del)"
-        )
+        self.again = button(tr("Uncover it"), self._let_chosen_show, tip=tr("Takes the cover off again (Del)"))
         self.add(self.quiets)
         self.add(self.again)
-        self.add(Heading("A larger sheet"))
-        options = [(op.id, "Blend patches" if op.id == "breakup.hex" else op.label) for op in family("breakup")]
-        self.way = Choices(options, options[0][0], name="Way", columns=2)
+        self.add(Heading(tr("A larger sheet")))
+        options = [(op.id, tr("Blend patches") if op.id == "breakup.hex" else op.label) for op in family("breakup")]
+        self.way = Choices(options, options[0][0], name=tr("Way"), columns=2)
         self.way.changed.connect(self._set_way)
         self.add(self.way)
         self.way_note = words("")
@@ -247,12 +258,12 @@ class BreakPage(Page):
         self.holder = QVBoxLayout()
         self.column.addLayout(self.holder)
         self.form: OperationForm | None = None
-        self.add(Heading("Files", "the sheet by itself"))
+        self.add(Heading(tr("Files"), tr("the sheet by itself")))
         self.write = button(
-            "Write the sheet…",
+            tr("Write the sheet…"),
             self.choose_folder,
             icon="download",
-            tip="Every map of the sheet, and every variant, as files with their real size",
+            tip=tr("Every map of the sheet, and every variant, as files with their real size"),
         )
         self.add(self.write)
 
@@ -262,7 +273,7 @@ class BreakPage(Page):
         op = source.breakup.op
         self.way.show_value(op)
         operation = REGISTRY.get(op)
-        self.way_note.setText(operation.help.splitlines()[0] if operation else "made by another version")
+        self.way_note.setText(tr(operation.help.splitlines()[0]) if operation else tr("made by another version"))
         if self.form is None or self.form.op != op:
             if self.form is not None:
                 self.form.hide()
@@ -271,7 +282,11 @@ class BreakPage(Page):
             self.holder.addWidget(self.form)
         self.form.show_values(source.breakup.values)
         rows = [
-            Row(quiet.id, f"Covered at {quiet.x_mm:.0f}, {quiet.y_mm:.0f} mm", f"{format_length(quiet.size_mm)} wide")
+            Row(
+                quiet.id,
+                tr("Covered at {x_mm:.0f}, {y_mm:.0f} mm", x_mm=quiet.x_mm, y_mm=quiet.y_mm),
+                tr("{length} wide", length=format_length(quiet.size_mm)),
+            )
             for quiet in source.quiets
         ]
         self.quiets.show_rows(rows, rows[-1].id if rows else "")
@@ -290,8 +305,13 @@ class BreakPage(Page):
             rows.append(
                 Row(
                     f"f{number}",
-                    f"{number + 1}  {feature.word} spot, {format_length(feature.size)}",
-                    f"stands out × {feature.strength:.1f}",
+                    tr(
+                        "{number}  {word} spot, {length}",
+                        number=number + 1,
+                        word=feature.word,
+                        length=format_length(feature.size),
+                    ),
+                    tr("{strength:.1f} × the usual spread", strength=feature.strength),
                     picture=picture,
                     severity=severity,
                 )
@@ -339,7 +359,7 @@ class BreakPage(Page):
             self.desk.dispatch(sheet_intents.set_breakup(self.desk.job, source, op))
 
     def choose_folder(self) -> None:
-        dialog = QFileDialog(self, "Write the sheet into a folder")
+        dialog = QFileDialog(self, tr("Write the sheet into a folder"))
         dialog.setFileMode(QFileDialog.FileMode.Directory)
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
@@ -349,13 +369,13 @@ class BreakPage(Page):
         """Write every map, and every variant, off the window's thread."""
         source, snapshot = self.desk.selection.source, self.desk.session.snapshot()
         if source is None or not source.sized:
-            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            self.desk.tell(tr("The source needs its real size first; give it in Gather."), "caution")
             return
         progress = self.desk.work.progress()
         self.desk.work.ask(
             "write sheet",
             lambda current: write_sheet(snapshot, source, folder, progress=progress, current=current),
-            lambda files: self.desk.tell(f"{len(files)} files in {folder}."),
+            lambda files: self.desk.tell(tr("{count} files in {folder}.", count=len(files), folder=folder)),
             pace=Pace.LONG,
         )
 
@@ -363,8 +383,8 @@ class BreakPage(Page):
 def breakup_note(source: Source) -> str:
     """What breaking the repeat does to a source."""
     across, up = cells_of(source.breakup)
-    quiet = f"{len(source.quiets)} quietened" if source.quiets else ""
-    cells = f"{across} × {up} cells" if max(across, up) > 1 else ""
+    quiet = tr("{count} covered", count=len(source.quiets)) if source.quiets else ""
+    cells = tr("{across} × {up} cells", across=across, up=up) if max(across, up) > 1 else ""
     return ", ".join(part for part in (quiet, cells) if part) or "off"
 
 

@@ -11,6 +11,7 @@ from ....core.repeat.meters import GOOD_CUT, REPETITION_LIMIT, SpacingReading
 from ....engine.pictures.results import MapReading, SheetPicture
 from ... import theme
 from ...controls.panels import Meter, words
+from ...words import tr
 
 _MOST_MAPS = 6
 
@@ -26,8 +27,8 @@ class MapSeams(QWidget):
         self.size_mm = (1.0, 1.0)
         self.setMinimumWidth(theme.px(190))
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
-        self.setAccessibleName("Seam of every map")
-        self.setToolTip("Seam along the upright join and the one across; click to see the worst place")
+        self.setAccessibleName(tr("Seam of every map"))
+        self.setToolTip(tr("Seam along the upright join and the one across; click to see the worst place"))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
@@ -37,7 +38,9 @@ class MapSeams(QWidget):
         self.readings = done.per_map[:_MOST_MAPS] if done else ()
         self.size_mm = (done.grid.width_mm, done.grid.height_mm) if done else (1.0, 1.0)
         self.setAccessibleDescription(
-            "; ".join(f"{TRAITS[r.kind].label} {r.seams[0].score:.2f}, {r.seams[1].score:.2f}" for r in self.readings)
+            "; ".join(
+                f"{tr(TRAITS[r.kind].label)} {r.seams[0].score:.2f}, {r.seams[1].score:.2f}" for r in self.readings
+            )
         )
         self.update()
 
@@ -53,7 +56,7 @@ class MapSeams(QWidget):
         painter = QPainter(self)
         painter.setFont(theme.font(12))
         painter.setPen(theme.colour("ink"))
-        painter.drawText(QRectF(0, 0, self.width(), theme.px(18)), Qt.AlignmentFlag.AlignVCenter, "Each map")
+        painter.drawText(QRectF(0, 0, self.width(), theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Each map"))
         painter.setFont(theme.font(10))
         painter.setPen(theme.colour("ink_2"))
         for axis, word in enumerate(("upright", "across")):
@@ -68,7 +71,7 @@ class MapSeams(QWidget):
             painter.setFont(theme.font(11))
             painter.setPen(theme.colour("ink"))
             row = QRectF(0, self.cell(index, 0).top(), self.width(), self._row())
-            painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, TRAITS[reading.kind].label)
+            painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, tr(TRAITS[reading.kind].label))
             painter.setFont(theme.font(11, mono=True))
             for axis, seam in enumerate(reading.seams):
                 mark = "" if seam.closes else " ▲"
@@ -100,10 +103,14 @@ class Meters(QWidget):
         super().__init__()
         column = QVBoxLayout(self)
         column.setContentsMargins(theme.px(12), theme.px(8), theme.px(12), theme.px(6))
-        column.addWidget(words("Meters", "section"))
+        column.addWidget(words(tr("Meters"), "section"))
         row = QHBoxLayout()
         row.setSpacing(theme.px(16))
-        self.seam, self.repetition, self.drift = Meter("Seam score"), Meter("Repetition score"), Meter("Light drift")
+        self.seam, self.repetition, self.drift = (
+            Meter(tr("Seam score")),
+            Meter(tr("Repetition score")),
+            Meter(tr("Light drift")),
+        )
         self.maps = MapSeams()
         for meter in (self.seam, self.repetition, self.drift):
             row.addWidget(meter, 1)
@@ -131,7 +138,8 @@ class Meters(QWidget):
             f"{done.drift:.1%}",
             done.drift * 4,
             severity,
-            "Brightest against darkest, before the cut." + ("" if severity == "ok" else " Even it out in Gather."),
+            tr("Brightest against darkest, before the cut.")
+            + ("" if severity == "ok" else tr(" Even it out in Gather.")),
         )
         self.foot.setText(self._spacing(done.spacing))
 
@@ -141,15 +149,15 @@ class Meters(QWidget):
         closes = all(reading.closes for reading in done.seams)
         severity = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
         grid = done.grid
-        text = "1.00 is no rougher than inside."
+        text = tr("1.00 is no rougher than inside.")
         if done.cut is not None:
             x, y = done.cut.worst[0] * grid.width_mm, (1 - done.cut.worst[1]) * grid.height_mm
             self._places[self.seam] = x + done.source.shift[0], y + done.source.shift[1]
-            text = f"Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm."
+            text = tr("Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm.", along=along, x=x, y=y)
             text += (
-                " 1.00 is no rougher than inside."
+                tr(" 1.00 is no rougher than inside.")
                 if severity == "ok"
-                else " Pull it there, cover the spot, or widen the overlap."
+                else tr(" Pull it there, cover the spot, or widen the overlap.")
             )
         self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)
 
@@ -163,18 +171,27 @@ class Meters(QWidget):
             x, y = loud.feature[0] * grid.width_mm, (1 - loud.feature[1]) * grid.height_mm
             tone = "pale" if loud.paler else "dark"
         self._places[self.repetition] = x, y
-        advice = "Quieten it in step 5, or break the repeat." if severity != "ok" else "The eye seldom finds it."
+        advice = tr("Cover it in step 5, or break the repeat.") if severity != "ok" else tr("The eye seldom finds it.")
         self.repetition.show_reading(
-            f"{loud.score:.2f}", loud.score, severity, f"Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}"
+            f"{loud.score:.2f}",
+            loud.score,
+            severity,
+            tr("Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}", tone=tone, x=x, y=y, advice=advice),
         )
 
     @staticmethod
     def _spacing(spacing: tuple[SpacingReading, SpacingReading] | None) -> str:
         if spacing is None:
-            return "A first, rough look; the meters follow."
+            return tr("A first, rough look; the meters follow.")
         x, y = spacing
-        told = (
-            f"Spacing across the join: upright {x.ratio:.2f}, across {y.ratio:.2f}; bands "
-            f"inside have {min(x.low, y.low):.2f} to {max(x.high, y.high):.2f}."
+        told = tr(
+            "Spacing across the join: upright {upright:.2f}, across {across:.2f}; "
+            "bands inside have {low:.2f} to {high:.2f}.",
+            upright=x.ratio,
+            across=y.ratio,
+            low=min(x.low, y.low),
+            high=max(x.high, y.high),
         )
-        return told + ("" if x.fits and y.fits else " Things crowd or part at the join: shift the cut or touch it up.")
+        return told + (
+            "" if x.fits and y.fits else tr(" Things crowd or part at the join: shift the cut or touch it up.")
+        )

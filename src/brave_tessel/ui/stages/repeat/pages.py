@@ -23,6 +23,7 @@ from ...controls.form import OperationForm
 from ...controls.panels import Heading, LengthField, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
+from ...words import tr
 from ..page import Page
 
 PROPOSE_PX = 512
@@ -32,32 +33,32 @@ class ChoosePage(Page):
     """The rectangle that is made to repeat, and the crops that would close best."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__(desk, "Choose the repeat", "drag the rectangle on the sheet; arrows nudge it")
+        super().__init__(desk, tr("Choose the repeat"), tr("drag the rectangle on the sheet; arrows nudge it"))
         self.proposals: list[Proposal] = []
         self.asked_for = ""
         self.fields: dict[str, LengthField] = {}
         for name, label, tip in (
-            ("x_mm", "From the left", "Distance of the rectangle from the sheet's left edge."),
-            ("y_mm", "From the foot", "Distance of the rectangle from the sheet's lower edge."),
-            ("width_mm", "Width", "Width of the rectangle; the repeat is smaller by the overlap."),
-            ("height_mm", "Height", "Height of the rectangle; the repeat is smaller by the overlap."),
+            ("x_mm", tr("From the left"), tr("Distance of the rectangle from the sheet's left edge.")),
+            ("y_mm", tr("From the foot"), tr("Distance of the rectangle from the sheet's lower edge.")),
+            ("width_mm", tr("Width"), tr("Width of the rectangle; the repeat is smaller by the overlap.")),
+            ("height_mm", tr("Height"), tr("Height of the rectangle; the repeat is smaller by the overlap.")),
         ):
             field = LengthField(label, tip, zero=name in {"x_mm", "y_mm"})
             field.typed.connect(lambda value, _note, key=name: self._typed(key, value))
             field.refused.connect(lambda text: desk.tell(text, "fault"))
             self.fields[name] = field
             self.add(field)
-        self.whole = button("Take the whole sheet", lambda: self._put(None), tip="The whole straightened frame")
+        self.whole = button(tr("Take the whole sheet"), lambda: self._put(None), tip=tr("The whole straightened frame"))
         self.add(self.whole)
-        self.add(Heading("Closes best", "best first"))
+        self.add(Heading(tr("Closes best"), tr("best first")))
         self.propose = button(
-            "Find the best",
+            tr("Find the best"),
             self.find_best,
             name="main",
-            tip="Searches every rectangle of the sheet for sides that agree",
+            tip=tr("Searches every rectangle of the sheet for sides that agree"),
         )
         self.add(self.propose)
-        self.list = RowList("Proposed rectangles")
+        self.list = RowList(tr("Proposed rectangles"))
         self.list.setMinimumHeight(theme.px(260))
         self.list.chosen.connect(self._take)
         self.add(self.list)
@@ -75,7 +76,12 @@ class ChoosePage(Page):
                 Row(
                     f"p{n}",
                     format_size(p.crop.width_mm, p.crop.height_mm),
-                    f"from {p.crop.x_mm:.0f}, {p.crop.y_mm:.0f} mm · sides differ {p.cost:.2f}",
+                    tr(
+                        "from {x_mm:.0f}, {y_mm:.0f} mm · sides differ {cost:.2f}",
+                        x_mm=p.crop.x_mm,
+                        y_mm=p.crop.y_mm,
+                        cost=p.cost,
+                    ),
                 )
                 for n, p in enumerate(self.proposals)
             ],
@@ -90,7 +96,7 @@ class ChoosePage(Page):
             if crop is not None:
                 check_crop(crop, source.straightening.width_mm, source.straightening.height_mm)
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
             return
         self.desk.dispatch(sheet_intents.set_crop(self.desk.job, source, crop))
 
@@ -106,10 +112,10 @@ class ChoosePage(Page):
         """Search for the rectangles that close best."""
         source, snapshot = self.desk.selection.source, self.desk.session.snapshot()
         if source is None or not source.straightening.sized:
-            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            self.desk.tell(tr("The source needs its real size first; give it in Gather."), "caution")
             return
         overlap = source.mend.number("overlap") if source.mend.op == "mend.best_cut" else 0.1 * min(source.sheet_mm)
-        self.desk.tell("Looking for sides that agree…")
+        self.desk.tell(tr("Looking for sides that agree…"))
 
         def work(current: Current) -> list[Proposal]:
             maps = snapshot.evaluation(current).value(snapshot.planner().evened(source, PROPOSE_PX))
@@ -120,7 +126,9 @@ class ChoosePage(Page):
     def _found(self, source: Source, found: list[Proposal]) -> None:
         self.proposals, self.asked_for = found, source.id
         self.desk.tell(
-            f"{len(found)} rectangles found." if found else "No rectangle closes better than the whole sheet."
+            tr("{count} rectangles found.", count=len(found))
+            if found
+            else tr("No rectangle closes better than the whole sheet.")
         )
         if found:
             self._take("p0")
@@ -144,10 +152,14 @@ class BeatPanel(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(8))
         column.addWidget(
-            button("Find the beat", self.asked.emit, tip="Measures units and courses on the straightened sheet")
+            button(tr("Find the beat"), self.asked.emit, tip=tr("Measures units and courses on the straightened sheet"))
         )
-        self.unit = LengthField("Unit along a row", "Measured. Type the real one to size the whole sheet by it.")
-        self.course = LengthField("Course", "Measured. Type the real one, such as 75, to size the whole sheet by it.")
+        self.unit = LengthField(
+            tr("Unit along a row"), tr("Measured. Type the real one to size the whole sheet by it.")
+        )
+        self.course = LengthField(
+            tr("Course"), tr("Measured. Type the real one, such as 75, to size the whole sheet by it.")
+        )
         self.joint = words("")
         for which, field in (("unit", self.unit), ("course", self.course)):
             field.typed.connect(lambda value, note, key=which: self.unit_typed.emit(key, value, note))
@@ -159,28 +171,37 @@ class BeatPanel(QWidget):
         self.unit.show_value(beat.unit_mm if beat else 0)
         self.course.show_value(beat.lattice.course if beat else 0)
         if beat is None:
-            self.joint.setText("Not measured yet.")
+            self.joint.setText(tr("Not measured yet."))
             return
-        turned = f"rows turned {beat.lattice.turn:+.2f}°, uprights lean {beat.lattice.lean:+.2f}°"
-        self.joint.setText(f"Joint about {beat.joint_mm:.1f} mm; {turned}; echo {beat.lattice.strength:.2f}.")
+        turned = tr(
+            "rows turned {turn:+.2f}°, uprights lean {lean:+.2f}°", turn=beat.lattice.turn, lean=beat.lattice.lean
+        )
+        self.joint.setText(
+            tr(
+                "Joint about {joint_mm:.1f} mm; {turned}; echo {strength:.2f}.",
+                joint_mm=beat.joint_mm,
+                turned=turned,
+                strength=beat.lattice.strength,
+            )
+        )
 
 
 class MendPage(Page):
     """How the seams are mended."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__(desk, "Mend the seams", "applies to every map at once")
+        super().__init__(desk, tr("Mend the seams"), tr("applies to every map at once"))
         self.beats: dict[str, Beat] = {}
         self.make = button(
-            "Make a surface of it",
+            tr("Make a surface of it"),
             self.make_surface,
             name="main",
-            tip="A new surface whose repeat is this sheet; goes on to Build",
+            tip=tr("A new surface whose repeat is this sheet; goes on to Build"),
         )
         self.add(self.make)
-        self.add(Heading("How"))
+        self.add(Heading(tr("How")))
         options = [(entry.id, entry.label) for entry in family("mend")]
-        self.method = Choices(options, options[0][0], name="How", columns=2)
+        self.method = Choices(options, options[0][0], name=tr("How"), columns=2)
         self.method.changed.connect(self._set_method)
         self.add(self.method)
         self.method_note = words("")
@@ -194,11 +215,11 @@ class MendPage(Page):
         self.column.addLayout(self.form_holder)
         self.form: OperationForm | None = None
         self.pins = button(
-            "Let the pulled cut go",
+            tr("Let the pulled cut go"),
             self._let_go,
-            tip="Takes out every point the cut was pulled to; double-click one to take out that",
+            tip=tr("Takes out every point the cut was pulled to; double-click one to take out that"),
         )
-        self.pins_note = words("Drag a cut on the cell to pull it through a place.")
+        self.pins_note = words(tr("Drag a cut on the cell to pull it through a place."))
         self.add(self.pins_note)
         self.add(self.pins)
         desk.repeat.beat_found.connect(self._beat_found)
@@ -206,7 +227,7 @@ class MendPage(Page):
     def show_source(self, source: Source) -> None:
         self.method.show_value(source.mend.op)
         method = METHODS.get(source.mend.op)
-        self.method_note.setText(method.note if method else "made by another version")
+        self.method_note.setText(tr(method.note) if method else tr("made by another version"))
         self.beat.setVisible(source.mend.op == "mend.courses")
         self.beat.show_beat(self.beats.get(source.id))
         cuts = source.mend.op in {"mend.best_cut", "mend.courses"}
@@ -239,9 +260,9 @@ class MendPage(Page):
         """Measure the pattern's beat and cut to whole courses of it."""
         source = self.desk.selection.source
         if source is None or not source.straightening.sized:
-            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            self.desk.tell(tr("The source needs its real size first; give it in Gather."), "caution")
             return
-        self.desk.tell("Looking for the beat…")
+        self.desk.tell(tr("Looking for the beat…"))
         self.desk.repeat.ask_beat(source)
 
     def _beat_found(self, source_id: str, beat: Beat) -> None:
@@ -252,16 +273,21 @@ class MendPage(Page):
         try:
             self.desk.dispatch(cut_to_courses(self.desk.job, source, beat))
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
             return
-        told = f"Unit {beat.unit_mm:.1f} mm, course {beat.lattice.course:.1f} mm, joint about {beat.joint_mm:.1f} mm."
-        self.desk.tell(f"{told} Type a known one to size the sheet.")
+        told = tr(
+            "Unit {unit_mm:.1f} mm, course {course:.1f} mm, joint about {joint_mm:.1f} mm.",
+            unit_mm=beat.unit_mm,
+            course=beat.lattice.course,
+            joint_mm=beat.joint_mm,
+        )
+        self.desk.tell(tr("{told} Type a known one to size the sheet.", told=told))
 
     def _size_by(self, which: str, known: float, note: str) -> None:
         source = self.desk.selection.source
         beat = self.beats.get(source.id) if source else None
         if source is None or beat is None:
-            self.desk.tell("Find the beat first.", "caution")
+            self.desk.tell(tr("Find the beat first."), "caution")
             return
         measured = beat.unit_mm if which == "unit" else beat.lattice.course
         factor = known / measured
@@ -272,7 +298,7 @@ class MendPage(Page):
         """Turn the sheet into a surface and go on to Build."""
         source = self.desk.selection.source
         if source is None or not source.sized:
-            self.desk.tell("The source needs its real size first; give it in Gather.", "caution")
+            self.desk.tell(tr("The source needs its real size first; give it in Gather."), "caution")
             return
         command, surface = surface_intents.surface_from_source(self.desk.job, source)
         if self.desk.dispatch(command):
@@ -283,4 +309,4 @@ class MendPage(Page):
 def method_name(source: Source) -> str:
     """The word for a source's way of mending."""
     operation = REGISTRY.get(source.mend.op)
-    return operation.label.lower() if operation else source.mend.op
+    return tr(operation.label).lower() if operation else source.mend.op

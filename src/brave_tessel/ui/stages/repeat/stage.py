@@ -13,6 +13,7 @@ from ...controls.panels import Heading
 from ...controls.rows import Row, RowList
 from ...desk import Desk
 from ...thumbs import source_thumb, unseen
+from ...words import tr, tr_count
 from ..gather.stage import lacks
 from ..page import Page
 from ..stage import LeftPanel, Stage
@@ -52,7 +53,7 @@ class RepeatStage(Stage):
         desk.repeat.ready.connect(self.show_sheet)
         desk.repeat.choice_ready.connect(self.pair.show_choice)
         desk.view.step_changed.connect(self._show_step)
-        self.pair.probed.connect(lambda x, y: desk.tell(f"x {x:6.1f}  y {y:6.1f} mm", "probe"))
+        self.pair.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
         self.meters.spot.connect(self.pair.show_spot)
         self.break_up.spot.connect(self.pair.show_spot)
         self._show_step(desk.view.repeat_step)
@@ -73,11 +74,11 @@ class RepeatStage(Stage):
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
-        self.heading = Heading("Sources")
-        self.list = RowList("Sources")
+        self.heading = Heading(tr("Sources"))
+        self.list = RowList(tr("Sources"))
         self.list.chosen.connect(lambda id: self.desk.selection.choose(source=id))
-        self.steps_heading = Heading("Steps to a repeat", "in order")
-        self.steps = RowList("Steps to a repeat")
+        self.steps_heading = Heading(tr("Steps to a repeat"), tr("in order"))
+        self.steps = RowList(tr("Steps to a repeat"))
         self.steps.chosen.connect(self._step_chosen)
         self.steps.setFixedHeight(theme.px(40 * 5 + 8))
         for heading, rows, stretch in ((self.heading, self.list, 1), (self.steps_heading, self.steps, 0)):
@@ -132,30 +133,34 @@ class RepeatStage(Stage):
         width, height = mended_size(source)
         strength = source.light.number("strength")
         scattered = source.scatter is not None
-        touched = f"{len(source.touches)} stroke{'' if len(source.touches) == 1 else 's'}" if source.touches else ""
+        touched = tr_count(len(source.touches), "{n} stroke", "{n} strokes") if source.touches else ""
         shifted = "shifted" if source.shift != (0.0, 0.0) else ""
         light = (
-            "strewn pieces"
+            tr("strewn pieces")
             if scattered
-            else f"{strength:.0%} at {format_length(source.light.number('wavelength'))}"
+            else tr(
+                "{strength:.0%} at {length}", strength=strength, length=format_length(source.light.number("wavelength"))
+            )
             if strength
-            else "off"
+            else tr("off")
         )
-        chosen = "closed as it is" if scattered else format_size(*source.sheet_mm) if source.sized else "in Gather"
+        chosen = (
+            tr("closed as it is") if scattered else format_size(*source.sheet_mm) if source.sized else tr("in Gather")
+        )
         mended = (
-            "closed as it is"
+            tr("closed as it is")
             if scattered
             else f"{method_name(source)}, {format_size(width, height)}"
             if width > 0
-            else "needs a size"
+            else tr("needs a size")
         )
         self.steps.show_rows(
             [
-                Row("light", "1  Even out light", light),
-                Row("choose", "2  Choose the repeat", chosen),
-                Row("mend", "3  Mend the seams", mended),
-                Row("touch", "4  Touch up", ", ".join(part for part in (touched, shifted) if part) or "nothing"),
-                Row("break", "5  Break the repeat", breakup_note(source)),
+                Row("light", tr("1  Even out light"), light),
+                Row("choose", tr("2  Choose the repeat"), chosen),
+                Row("mend", tr("3  Mend the seams"), mended),
+                Row("touch", tr("4  Touch up"), ", ".join(part for part in (touched, shifted) if part) or "nothing"),
+                Row("break", tr("5  Break the repeat"), breakup_note(source)),
             ],
             self.desk.view.repeat_step,
         )

@@ -18,6 +18,7 @@ from ....engine.intents import sheets as sheet_intents
 from ....engine.pictures.results import CutPicture
 from ... import theme
 from ...desk import Desk
+from ...words import tr
 from .board import Point, RepeatBoard, Tool
 
 _SHIFT = Qt.KeyboardModifier.ShiftModifier
@@ -348,11 +349,11 @@ class BrushTool(Tool):
             return True
         if event.key() == Qt.Key.Key_T and board.pointer is not None and board.areas()[0].contains(board.pointer):
             self.take_from, self.offset = board.to_mm(board.pointer), None
-            self.desk.tell("Takes from here: the next stroke sets where it lands.")
+            self.desk.tell(tr("Takes from here: the next stroke sets where it lands."))
             return True
         if event.key() == Qt.Key.Key_A:
             self.take_from = self.offset = None
-            self.desk.tell("Finds by itself where to take from.")
+            self.desk.tell(tr("Finds by itself where to take from."))
             return True
         return False
 

@@ -111,9 +111,9 @@ def test_rows_are_moved_renamed_muted_and_taken_out(opened, settled):
     assert names(opened)[0] == "weather"
     assert recipe(opened).steps[1].made_from == {"field": "weather"}
     made.choose("sheen")
-    made.card.done.emit("sheen", "mute")
+    made.card.done.emit("sheen", "bypass")
     settled(opened)
-    assert step_named(recipe(opened), "sheen").muted
+    assert step_named(recipe(opened), "sheen").bypassed
     made.card.done.emit("sheen", "duplicate")
     assert "sheen 2" in names(opened)
     rows.setFocus()
@@ -192,10 +192,10 @@ def test_two_steps_are_held_against_each_other(opened, settled):
     assert not made.board.pair.other
 
 
-def test_a_surface_from_the_shelf_and_its_ramp(demo_window, settled):
+def test_a_surface_from_stock_and_its_ramp(demo_window, settled):
     build = demo_window.stages["Build"]
     demo_window.desk.go("Build")
-    build.from_shelf("Verdigris copper")
+    build.from_stock("Verdigris copper")
     settled(demo_window)
     assert demo_window.desk.selection.surface.width_mm == 1720
     build.open_recipe(True)
@@ -233,10 +233,10 @@ def test_a_where_rule_is_a_recipe_of_its_own(opened, settled):
 
 
 def theme_icon_missing():
-    from brave_tessel.core.recipe.shelf import SHELF
+    from brave_tessel.core.recipe.materials import MATERIALS
     from brave_tessel.ui import theme
 
-    return [stock.name for stock in SHELF if theme.shelf_icon(stock.name).isNull()]
+    return [stock.name for stock in MATERIALS if theme.stock_icon(stock.name).isNull()]
 
 
 def test_text_is_typed_and_a_pattern_is_fitted(opened, settled):

@@ -23,6 +23,7 @@ from .....core.recipe.edit import search
 from .....engine.pictures.results import RecipePicture
 from .... import theme
 from ....board import tile, to_image, to_pixmaps
+from ....words import tr
 from ...stage import caption
 from .rows import StepRows
 
@@ -36,7 +37,7 @@ class Pair(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("The surface lit, and the chosen step")
+        self.setAccessibleName(tr("The surface lit, and the chosen step"))
         self.setMinimumWidth(theme.px(200))
         self.surface: list[QPixmap] = []
         self.step: list[QPixmap] = []
@@ -73,10 +74,15 @@ class Pair(QWidget):
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         upper, lower = self.boxes()
-        against = f", against “{self.names[2]}”" if self.other else ""
+        against = tr(", against “{names}”", names=self.names[2]) if self.other else ""
         for box, mips, title, note in (
-            (upper, self.surface, "Surface, lit", ""),
-            (lower, self.step, f"Step “{self.names[0]}”" if self.names[0] else "No step", self.names[1] + against),
+            (upper, self.surface, tr("Surface, lit"), ""),
+            (
+                lower,
+                self.step,
+                tr("Step “{names}”", names=self.names[0]) if self.names[0] else tr("No step"),
+                self.names[1] + against,
+            ),
         ):
             caption(painter, QRectF(box.left(), box.top() - theme.px(24), box.width(), theme.px(22)), title, note)
             self._paint(painter, box, mips)
@@ -154,12 +160,12 @@ class RecipeBoard(QWidget):
         column.setContentsMargins(0, theme.px(8), 0, 0)
         column.setSpacing(theme.px(4))
         self.line = QLineEdit()
-        self.line.setPlaceholderText("Add a step: type what you need, such as cracks or blur")
-        self.line.setAccessibleName("Add a step")
+        self.line.setPlaceholderText(tr("Add a step: type what you need, such as cracks or blur"))
+        self.line.setAccessibleName(tr("Add a step"))
         self.line.installEventFilter(self)
         self.line.textChanged.connect(self._search)
         self.found = QListWidget()
-        self.found.setAccessibleName("Operations found")
+        self.found.setAccessibleName(tr("Operations found"))
         self.found.setFixedHeight(theme.px(168))
         self.found.itemClicked.connect(lambda item: self._take(item))
         self.found.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -171,7 +177,7 @@ class RecipeBoard(QWidget):
             f"QListWidget::item:selected {{ background: {t.wash}; color: {t.ink}; }}"
         )
         self.found.hide()
-        head = QLabel("Step · made from · look · ms at preview size")
+        head = QLabel(tr("Step · made from · look · ms at preview size"))
         head.setObjectName("note")
         self.scroller = QScrollArea()
         self.scroller.setWidgetResizable(True)
@@ -224,7 +230,7 @@ class RecipeBoard(QWidget):
         self.found.setCurrentRow(0)
 
     def _offer(self, operation: Operation) -> None:
-        item = QListWidgetItem(f"{operation.label}   {operation.help.splitlines()[0]}")
+        item = QListWidgetItem(f"{tr(operation.label)}   {tr(operation.help.splitlines()[0])}")
         item.setData(Qt.ItemDataRole.UserRole, operation.id)
         self.found.addItem(item)
 

@@ -9,6 +9,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QLineEdit, QMenu, QPushButton, QWidget
 
 from .....core.job.layers import Recipe, Step
+from .....core.maps import TRAITS
 from .....core.operation import REGISTRY
 from .....core.quantity import format_size
 from .....core.recipe.closing import closing
@@ -17,6 +18,8 @@ from .... import theme
 from ....controls.form import OperationForm
 from ....controls.lettered import Lines
 from ....controls.panels import Column, Heading, button, words
+from ....words import tr, tr_count
+from ..layer_forms import line
 
 _FAMILY_WORDS = {
     "noise": "Noise",
@@ -41,7 +44,7 @@ def fill_operations(menu: QMenu, take: Any) -> None:
         part = menu.addMenu(_FAMILY_WORDS[family])
         assert part is not None
         for operation in (op for op in step_operations() if op.family == family):
-            action = part.addAction(operation.label)
+            action = part.addAction(tr(operation.label))
             if action:
                 action.triggered.connect(lambda _checked=False, op=operation.id: take(op))
 
@@ -64,7 +67,7 @@ class StepCard(Column):
     jumped = pyqtSignal(str)
 
     def __init__(self) -> None:
-        super().__init__("Step")
+        super().__init__(tr("Step"))
         self.shape: Any = None
         self.shown = Step(name="", op="")
         self.form: OperationForm | None = None
@@ -73,7 +76,7 @@ class StepCard(Column):
         self.notes: dict[str, str] = {}
         self.repeat: tuple[float, float] | None = None
         self.closing: QLabel | None = None
-        self.fit = button("Fit the repeat", lambda: None)
+        self.fit = button(tr("Fit the repeat"), lambda: None)
         self.name = QLineEdit()
         self.fault = words("", "fault")
 
@@ -82,7 +85,7 @@ class StepCard(Column):
         step = next((step for step in recipe.steps if step.name == name), None)
         around = tuple((s.name, s.op) for s in recipe.steps)
         shape = (
-            (name, step.op, tuple(step.made_from), step.muted, step.half, step.section, recipe.notes, around)
+            (name, step.op, tuple(step.made_from), step.bypassed, step.half, step.section, recipe.notes, around)
             if step
             else None
         )
@@ -112,22 +115,26 @@ class StepCard(Column):
         self.form, self.inputs, self.opened, self.closing = None, {}, {}, None
         self.fault = words("", "fault")
         if step is None:
-            self.add(words("No step", "title"))
-            self.add(words("Type in the line above the steps what you need, such as cracks."))
+            self.add(words(tr("No step"), "title"))
+            self.add(words(tr("Type in the line above the steps what you need, such as cracks.")))
             return
         operation = REGISTRY.get(step.op)
         self.name = QLineEdit(step.name)
         self.name.setObjectName("title")
-        self.name.setAccessibleName("Name of the step")
+        self.name.setAccessibleName(tr("Name of the step"))
         self.name.editingFinished.connect(lambda: self._renamed(step.name))
         self.add(self.name)
         self.add(
-            words(f"{operation.label} · {operation.help.splitlines()[0]}" if operation else "made by another version")
+            words(
+                f"{tr(operation.label)} · {tr(operation.help.splitlines()[0])}"
+                if operation
+                else tr("made by another version")
+            )
         )
         self.add(self.fault)
         self.fault.hide()
         if step.made_from:
-            self.add(Heading("Made from", f"{len(step.made_from)} result{'s' if len(step.made_from) > 1 else ''}"))
+            self.add(Heading(tr("Made from"), tr_count(len(step.made_from), "{n} result", "{n} results")))
             for slot in step.made_from:
                 self.add(self._input(recipe, step, slot))
         if operation is not None and operation.params:
@@ -138,37 +145,37 @@ class StepCard(Column):
 
     def _input(self, recipe: Recipe, step: Step, slot: str) -> QWidget:
         row = QWidget()
-        line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.addWidget(QLabel(slot.replace("_", " ")), 1)
+        beside = QHBoxLayout(row)
+        beside.setContentsMargins(0, 0, 0, 0)
+        beside.addWidget(QLabel(tr(slot.replace("_", " "))), 1)
         box = QComboBox()
-        box.setAccessibleName(f"Made from, {slot}")
+        box.setAccessibleName(tr("Made from, {slot}", slot=slot))
         box.setMinimumContentsLength(12)
         box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
         for name in candidates(recipe, step.name, slot):
             box.addItem(name)
         box.activated.connect(lambda _index, key=slot, b=box: self.input_set.emit(step.name, key, b.currentText()))
         self.inputs[slot] = box
-        line.addWidget(box)
+        beside.addWidget(box)
         return row
 
     def _build_dials(self, step: Step) -> None:
-        self.add(Heading("Dials"))
+        self.add(Heading(tr("Dials")))
         self.form = OperationForm(step.op, step.values)
         self.form.changed.connect(lambda dial, value: self.dial_set.emit(step.name, dial, value))
         self.form.released.connect(self.released)
         self.form.refused.connect(self.refused)
         self.add(self.form)
         self._build_closing(step)
-        self.add(Heading("Open to the layer", "shown in its card"))
+        self.add(Heading(tr("Show on the layer's card")))
         holder = QWidget()
         grid = QGridLayout(holder)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(theme.px(4))
         for index, (dial, param) in enumerate(REGISTRY[step.op].params.items()):
-            switch = QPushButton(param.label)
+            switch = QPushButton(tr(param.label))
             switch.setCheckable(True)
-            switch.setAccessibleName(f"Open {param.label} to the layer")
+            switch.setAccessibleName(tr("Show {label} on the layer's card", label=tr(param.label)))
             switch.clicked.connect(lambda on, key=dial: self.opened_set.emit(step.name, key, on))
             grid.addWidget(switch, index // 2, index % 2)
             self.opened[dial] = switch
@@ -180,9 +187,9 @@ class StepCard(Column):
             return
         self.closing = words("")
         self.fit = button(
-            "Fit the repeat",
+            tr("Fit the repeat"),
             lambda: None,
-            tip="Gives the surface the nearest repeat on which the pattern closes as it is asked",
+            tip=tr("Gives the surface the nearest repeat on which the pattern closes as it is asked"),
         )
         self.fit.clicked.connect(self._fit)
         self.add(self.closing)
@@ -196,11 +203,20 @@ class StepCard(Column):
         assert found is not None
         count = " × ".join(str(n) for n in (found.across, found.up) if n)
         told = (
-            "without stretching"
+            tr("without stretching")
             if found.fits
-            else f"stretched by {' and '.join(f'{100 * s:+.1f} %' for s in found.stretch if abs(s) > 5e-4)}"
+            else tr(
+                "stretched by {names}", names=" and ".join(f"{100 * s:+.1f} %" for s in found.stretch if abs(s) > 5e-4)
+            )
         )
-        self.closing.setText(f"Closes in {count} whole repeats, {told}; {format_size(*found.fitting)} fits.")
+        self.closing.setText(
+            tr(
+                "Closes in {count} whole repeats, {told}; {size} fits.",
+                count=count,
+                told=told,
+                size=format_size(*found.fitting),
+            )
+        )
         self.fit.setEnabled(not found.fits)
 
     def _fit(self) -> None:
@@ -210,64 +226,71 @@ class StepCard(Column):
 
     def _build_users(self, recipe: Recipe, step: Step) -> None:
         using = users(recipe, step.name)
-        maps = [str(kind).replace("_", " ") for kind, name in recipe.yields.items() if name == step.name]
-        self.add(Heading("Used by", f"{len(using)} step{'' if len(using) == 1 else 's'}"))
+        maps = [tr(TRAITS[kind].label).lower() for kind, name in recipe.yields.items() if name == step.name]
+        self.add(Heading(tr("Used by"), tr_count(len(using), "{n} step", "{n} steps")))
         for name in using:
-            self.add(button(name, partial(self.jumped.emit, name), tip="Goes to that step"))
+            self.add(button(name, partial(self.jumped.emit, name), tip=tr("Goes to that step")))
         if maps or not using:
-            self.add(words(f"Feeds {', '.join(maps)}." if maps else "Nothing is made from it; it costs nothing."))
+            self.add(
+                words(
+                    tr("Feeds {names}.", names=", ".join(maps))
+                    if maps
+                    else tr("Nothing is made from it; it costs nothing.")
+                )
+            )
 
     def _build_buttons(self, step: Step) -> None:
-        row = QWidget()
-        line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.setSpacing(theme.px(4))
-        other = button("Replace…", lambda: None, tip="Another operation in its place; what fits is kept")
+        other = button(tr("Replace…"), lambda: None, tip=tr("Another operation in its place; what fits is kept"))
         menu = QMenu(other)
         menu.aboutToShow.connect(lambda: fill_operations(menu, partial(self.replaced.emit, step.name)))
         other.setMenu(menu)
-        mute = button("Mute", lambda: self.done.emit(step.name, "mute"), tip="Passes on what it is made from")
-        mute.setCheckable(True)
-        mute.setChecked(step.muted)
-        twice = button(
-            "", lambda: self.done.emit(step.name, "duplicate"), icon="copy", tip="Duplicate the step (Ctrl+D)"
+        bypass = button(
+            tr("Bypass"),
+            lambda: self.done.emit(step.name, "bypass"),
+            tip=tr("Stays in its place and passes on what it is made from"),
         )
-        out = button("", lambda: self.done.emit(step.name, "remove"), icon="trash", tip="Take the step out (Del)")
-        twice.setAccessibleName("Duplicate the step")
-        out.setAccessibleName("Take the step out")
+        bypass.setCheckable(True)
+        bypass.setChecked(step.bypassed)
+        twice = button(
+            "", lambda: self.done.emit(step.name, "duplicate"), icon="copy", tip=tr("Duplicate the step (Ctrl+D)")
+        )
+        out = button("", lambda: self.done.emit(step.name, "remove"), icon="trash", tip=tr("Take the step out (Del)"))
+        twice.setAccessibleName(tr("Duplicate the step"))
+        out.setAccessibleName(tr("Take the step out"))
         half = button(
-            "½", lambda: self.done.emit(step.name, "half"), tip="Works it out at half resolution: quicker, softer"
+            tr("½ resolution"),
+            lambda: self.done.emit(step.name, "half"),
+            tip=tr("Works it out at half resolution: quicker, softer"),
         )
         half.setCheckable(True)
         half.setChecked(step.half)
         half.setEnabled(may_be_half(step))
-        half.setAccessibleName("Half resolution")
-        for widget, stretch in ((other, 1), (mute, 1), (half, 0), (twice, 0), (out, 0)):
-            line.addWidget(widget, stretch)
-        self.add(row)
+        half.setAccessibleName(tr("Half resolution"))
+        for row in (((other, 1), (bypass, 1)), ((half, 1), (twice, 0), (out, 0))):
+            self.add(line(*row))
 
     def _build_note(self, step: Step) -> None:
-        self.add(Heading("Note"))
+        self.add(Heading(tr("Note")))
         note = Lines(step.note)
-        note.setAccessibleName("Note on the step")
+        note.setAccessibleName(tr("Note on the step"))
         note.setFixedHeight(theme.px(64))
         note.left.connect(lambda text: self.noted.emit(step.name, text))
         self.add(note)
         row = QWidget()
-        line = QHBoxLayout(row)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.addWidget(QLabel("Section"), 1)
+        beside = QHBoxLayout(row)
+        beside.setContentsMargins(0, 0, 0, 0)
+        beside.addWidget(QLabel(tr("Section")), 1)
         section = QLineEdit(step.section)
-        section.setAccessibleName("Section of the step")
-        section.setToolTip("Steps of the same section stand under one heading")
+        section.setAccessibleName(tr("Section of the step"))
+        section.setToolTip(tr("Steps of the same section stand under one heading"))
         section.textEdited.connect(lambda _text: section.setProperty("typed", True))
         section.editingFinished.connect(lambda: self._sectioned(step.name, section))
-        line.addWidget(section)
+        beside.addWidget(section)
         self.add(row)
         if step.section:
             about = Lines(self.notes.get(step.section, ""))
-            about.setAccessibleName("Note on the section")
-            about.setPlaceholderText("Note on the section")
+            about.setAccessibleName(tr("Note on the section"))
+            about.setPlaceholderText(tr("Note on the section"))
             about.setFixedHeight(theme.px(44))
             about.left.connect(lambda text: self.section_noted.emit(step.section, text))
             self.add(about)

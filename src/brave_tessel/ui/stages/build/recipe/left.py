@@ -16,6 +16,7 @@ from .... import theme
 from ....board import to_image
 from ....controls.panels import Column, Heading, button, words
 from ....controls.rows import Row, RowList
+from ....words import tr, tr_count
 from .rows import shown_value
 
 _FEEDS = (*LAYERED, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY)
@@ -30,8 +31,8 @@ class SeedStrip(QWidget):
         super().__init__()
         self.looks: list[tuple[int, QImage]] = []
         self.seed = 0
-        self.setAccessibleName("Variants by seed")
-        self.setToolTip("The same recipe with other seeds; click one to take it")
+        self.setAccessibleName(tr("Variants by seed"))
+        self.setToolTip(tr("The same recipe with other seeds; click one to take it"))
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
     def sizeHint(self) -> QSize:
@@ -85,28 +86,28 @@ class RecipeLeft(Column):
     step_chosen = pyqtSignal(str)
 
     def __init__(self) -> None:
-        super().__init__("Recipe", margin=12)
-        self.back_button = button("‹ Build-up", self.back.emit, tip="Back to the layers (Esc)")
+        super().__init__(tr("Recipe"), margin=12)
+        self.back_button = button(tr("‹ Build-up"), self.back.emit, tip=tr("Back to the layers (Esc)"))
         self.title, self.note = words("", "title"), words("")
         for widget in (self.back_button, self.title, self.note):
             self.add(widget)
-        self.add(Heading("Sections"))
-        self.sections = RowList("Sections")
+        self.add(Heading(tr("Sections")))
+        self.sections = RowList(tr("Sections"))
         self.sections.chosen.connect(self.section_chosen)
         self.add(self.sections)
-        self.opened_heading = Heading("Open to the layer", "")
+        self.opened_heading = Heading(tr("On the layer's card"), "")
         self.add(self.opened_heading)
-        self.opened = RowList("Dials open to the layer")
+        self.opened = RowList(tr("Dials on the layer's card"))
         self.opened.chosen.connect(lambda id: self.step_chosen.emit(id.split("/")[0]))
         self.add(self.opened)
         self._build_yields()
-        self.add(Heading("Seeds", "variants"))
+        self.add(Heading(tr("Seeds"), tr("variants")))
         self.seeds = SeedStrip()
         self.add(self.seeds)
         self._build_files()
 
     def _build_yields(self) -> None:
-        self.add(Heading("Yields", "step by map"))
+        self.add(Heading(tr("Maps and their steps")))
         holder = QWidget()
         grid = QGridLayout(holder)
         grid.setContentsMargins(0, 0, 0, 0)
@@ -114,25 +115,27 @@ class RecipeLeft(Column):
         self.feeds: dict[MapKind, QComboBox] = {}
         for index, kind in enumerate(_FEEDS):
             box = QComboBox()
-            box.setAccessibleName(f"{TRAITS[kind].label} from")
+            box.setAccessibleName(tr("{label} from", label=tr(TRAITS[kind].label)))
             box.setMinimumContentsLength(5)
             box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             box.activated.connect(lambda _index, key=kind, b=box: self.fed.emit(key, b.currentData()))
-            grid.addWidget(QLabel("Occlusion" if kind is MapKind.AMBIENT_OCCLUSION else TRAITS[kind].label), index, 0)
+            grid.addWidget(
+                QLabel(tr("Occlusion") if kind is MapKind.AMBIENT_OCCLUSION else tr(TRAITS[kind].label)), index, 0
+            )
             grid.addWidget(box, index, 1)
             self.feeds[kind] = box
         self.add(holder)
 
     def _build_files(self) -> None:
-        self.add(Heading("Recipes"))
-        stock = button("Start from…", lambda: None, tip="Puts a stock recipe in this one's place")
+        self.add(Heading(tr("Recipes")))
+        stock = button(tr("Start from…"), lambda: None, tip=tr("Puts a stock recipe in this one's place"))
         self.stock_menu = QMenu(stock)
         stock.setMenu(self.stock_menu)
         row = QWidget()
         line = QHBoxLayout(row)
         line.setContentsMargins(0, 0, 0, 0)
-        line.addWidget(button("Import…", self.import_wanted.emit, tip="A recipe from a JSON file"), 1)
-        line.addWidget(button("Export…", self.export_wanted.emit, tip="This recipe as a JSON file"), 1)
+        line.addWidget(button(tr("Import…"), self.import_wanted.emit, tip=tr("A recipe from a JSON file")), 1)
+        line.addWidget(button(tr("Export…"), self.export_wanted.emit, tip=tr("This recipe as a JSON file")), 1)
         self.add(stock)
         self.add(row)
         self.column.addStretch(1)
@@ -141,11 +144,20 @@ class RecipeLeft(Column):
         self.title.setText(name)
         count = len(recipe.steps)
         self.note.setText(
-            f"recipe · {format_size(surface.width_mm, surface.height_mm)} · {count} step{'' if count == 1 else 's'}"
+            tr_count(
+                count,
+                "recipe · {size} · {n} step",
+                "recipe · {size} · {n} steps",
+                size=format_size(surface.width_mm, surface.height_mm),
+            )
         )
         names = list(dict.fromkeys(step.section for step in recipe.steps))
         rows = [
-            Row(f"s{n}", f"{n + 1}  {section or 'Steps'}", f"{sum(s.section == section for s in recipe.steps)} steps")
+            Row(
+                f"s{n}",
+                f"{n + 1}  {section or 'Steps'}",
+                tr("{sum} steps", sum=sum(s.section == section for s in recipe.steps)),
+            )
             for n, section in enumerate(names)
         ]
         here = next(
@@ -166,14 +178,14 @@ class RecipeLeft(Column):
                     dials.append(
                         Row(
                             f"{step.name}/{dial}",
-                            f"{param.label}, {step.name}",
+                            f"{tr(param.label)}, {step.name}",
                             shown_value(param, step.values.get(dial, param.default)),
                         )
                     )
         self.opened.show_rows(dials, "")
         self.opened.setVisible(bool(dials))
         self.opened.setFixedHeight(theme.px(40 * max(1, min(4, len(dials))) + 4))
-        self.opened_heading.note.setText(f"{len(dials)} dial{'' if len(dials) == 1 else 's'}" if dials else "all")
+        self.opened_heading.note.setText(tr_count(len(dials), "{n} dial", "{n} dials") if dials else tr("all"))
         self._show_feeds(recipe)
         self.seeds.seed = recipe.seed
         self.seeds.update()

@@ -25,6 +25,7 @@ from .....formats.disk import write_atomically
 from .....formats.images import read_file
 from .... import theme
 from ....desk import Desk
+from ....words import tr
 from .board import RecipeBoard
 from .card import StepCard
 from .left import RecipeLeft
@@ -58,7 +59,7 @@ class RecipeMode(QObject):
         self.board.pair.light_turned.connect(self.desk.view.turn_light)
         rows.chosen.connect(self.choose)
         rows.input_dropped.connect(self.set_input)
-        rows.moved.connect(lambda name, to: self._change("Move a step", lambda r: edit.move_step(r, name, to)))
+        rows.moved.connect(lambda name, to: self._change(tr("Move a step"), lambda r: edit.move_step(r, name, to)))
         rows.removed.connect(self.remove)
         rows.renamed.connect(lambda _name: self._name_field())
         card.dial_set.connect(self._set_dial)
@@ -69,14 +70,14 @@ class RecipeMode(QObject):
         card.opened_set.connect(self._open_dial)
         card.noted.connect(self._note)
         card.sectioned.connect(
-            lambda name, section: self._change("Name a section", lambda r: edit.change(r, name, section=section))
+            lambda name, section: self._change(tr("Name a section"), lambda r: edit.change(r, name, section=section))
         )
         card.section_noted.connect(
-            lambda section, note: self._change("Note on a section", lambda r: edit.note_section(r, section, note))
+            lambda section, note: self._change(tr("Note on a section"), lambda r: edit.note_section(r, section, note))
         )
         card.fit_wanted.connect(self._fit_repeat)
         card.replaced.connect(
-            lambda name, op: self._change("Replace a step", lambda r: edit.replace_operation(r, name, op))
+            lambda name, op: self._change(tr("Replace a step"), lambda r: edit.replace_operation(r, name, op))
         )
         card.done.connect(self._do)
         card.jumped.connect(self.choose)
@@ -107,7 +108,10 @@ class RecipeMode(QObject):
             self.selected = recipe.steps[-1].name if recipe.steps else ""
             self.desk.selection.recipe_step = self.selected
         self.left.show_recipe(
-            surface, f"{layer.name}, where" if self.desk.selection.recipe_rule else layer.name, recipe, self.selected
+            surface,
+            tr("{name}, where", name=layer.name) if self.desk.selection.recipe_rule else layer.name,
+            recipe,
+            self.selected,
         )
         self.board.show_recipe(recipe, self.selected)
         self.card.repeat = surface.width_mm, surface.height_mm
@@ -118,7 +122,7 @@ class RecipeMode(QObject):
             self.desk.build.ask_variants()
 
     def show_picture(self, done: RecipePicture) -> None:
-        faults = {name: sentence(error) for name, error in done.faults.items()}
+        faults = {name: tr(sentence(error)) for name, error in done.faults.items()}
         self.board.show_picture(done, faults)
         self.card.show_fault(faults.get(self.selected, ""))
         total = sum(done.costs.values())
@@ -127,8 +131,16 @@ class RecipeMode(QObject):
             px = max(done.grid.shape)
             at_4096 = total * (4096 / px) ** 2 / 1000
             self.desk.tell(
-                f"whole recipe {total:.1f} ms at {px} px · 4096 px about {at_4096:.1f} s · slowest "
-                f"{slowest} {done.costs[slowest]:.1f} ms · at half resolution {total / 4:.1f} ms"
+                tr(
+                    "whole recipe {total:.1f} ms at {px} px · 4096 px about {at_4096:.1f} s · "
+                    "slowest {slowest} {costs:.1f} ms · at half resolution {half:.1f} ms",
+                    total=total,
+                    px=px,
+                    at_4096=at_4096,
+                    slowest=slowest,
+                    costs=done.costs[slowest],
+                    half=total / 4,
+                )
             )
 
     def _show_variants(self, done: VariantPictures) -> None:
@@ -145,7 +157,7 @@ class RecipeMode(QObject):
         try:
             after = make(recipe)
         except TesselError as error:
-            self.desk.tell(sentence(error), "caution" if isinstance(error, DoesNotFitError) else "fault")
+            self.desk.tell(tr(sentence(error)), "caution" if isinstance(error, DoesNotFitError) else "fault")
             return False
         return after == recipe or self.desk.dispatch(
             recipe_intents.set_recipe(
@@ -167,17 +179,17 @@ class RecipeMode(QObject):
 
     def add(self, op: str) -> None:
         """A new step of an operation below the chosen one."""
-        self._named("Add a step", lambda recipe: edit.add_step(recipe, op, after=self.selected))
+        self._named(tr("Add a step"), lambda recipe: edit.add_step(recipe, op, after=self.selected))
 
     def remove(self, name: str) -> None:
-        self._change("Take out a step", lambda recipe: edit.remove_step(recipe, name))
+        self._change(tr("Take out a step"), lambda recipe: edit.remove_step(recipe, name))
 
     def _name_field(self) -> None:
         self.card.name.setFocus()
         self.card.name.selectAll()
 
     def rename(self, name: str, wanted: str) -> None:
-        if self._change("Rename a step", lambda recipe: edit.rename_step(recipe, name, wanted)):
+        if self._change(tr("Rename a step"), lambda recipe: edit.rename_step(recipe, name, wanted)):
             opened = self.opened
             if opened is not None and any(step.name == wanted.strip() for step in opened[2].steps):
                 self.choose(wanted.strip())
@@ -195,10 +207,10 @@ class RecipeMode(QObject):
             and edit.kind_of(edit.step_named(recipe, of)) == "field"
             and edit.index_of(recipe, of) < edit.index_of(recipe, name)
         ):
-            self._named("Put a ramp between", lambda r: edit.ramp_between(r, name, slot, of))
-            self.desk.tell(f"{of} is a field: a ramp was put between.")
+            self._named(tr("Put a ramp between"), lambda r: edit.ramp_between(r, name, slot, of))
+            self.desk.tell(tr("{of} is a field: a ramp was put between.", of=of))
             return
-        self._change("Make a step from another", lambda r: edit.set_input(r, name, slot, of))
+        self._change(tr("Make a step from another"), lambda r: edit.set_input(r, name, slot, of))
 
     def _set_dial(self, name: str, dial: str, value: Value) -> None:
         opened = self.opened
@@ -207,7 +219,7 @@ class RecipeMode(QObject):
         surface, layer, _ = opened
         if self.desk.selection.recipe_rule:
             self._change(
-                f"Set {dial}",
+                tr("Set {dial}", dial=dial),
                 lambda recipe: edit.set_dial(recipe, name, dial, value),
                 gesture=f"{layer.id}-{name}-{dial}",
             )
@@ -221,22 +233,23 @@ class RecipeMode(QObject):
             opened = edit.step_named(recipe, name).opened
             return edit.change(recipe, name, opened=(*opened, dial) if on else tuple(d for d in opened if d != dial))
 
-        self._change("Open a dial to the layer" if on else "Close a dial", run)
+        self._change(tr("Show a dial on the layer's card") if on else tr("Take a dial off the layer's card"), run)
 
     def _note(self, name: str, text: str) -> None:
         opened = self.opened
         if opened is not None and any(step.name == name and step.note != text for step in opened[2].steps):
-            self._change("Note on a step", lambda recipe: edit.change(recipe, name, note=text))
+            self._change(tr("Note on a step"), lambda recipe: edit.change(recipe, name, note=text))
 
     def _do(self, name: str, what: str) -> None:
         if what == "remove":
             self.remove(name)
         elif what == "half":
             self._change(
-                "Half resolution", lambda recipe: edit.change(recipe, name, half=not edit.step_named(recipe, name).half)
+                tr("Half resolution"),
+                lambda recipe: edit.change(recipe, name, half=not edit.step_named(recipe, name).half),
             )
         elif what == "duplicate":
-            self._named("Duplicate a step", lambda recipe: edit.duplicate_step(recipe, name))
+            self._named(tr("Duplicate a step"), lambda recipe: edit.duplicate_step(recipe, name))
         else:
             self._mute(name)
 
@@ -245,27 +258,27 @@ class RecipeMode(QObject):
         if opened is None:
             return
         step = edit.step_named(opened[2], name)
-        if not step.muted and not passed_on(step):
-            self.desk.tell(f"{name} has nothing to pass on; take it out instead.", "caution")
+        if not step.bypassed and not passed_on(step):
+            self.desk.tell(tr("{name} has nothing to pass on; take it out instead.", name=name), "caution")
             self.card.shape = None
             self.show_job(self.desk.job)
             return
         self._change(
-            "Mute a step" if not step.muted else "Let a step work again",
-            lambda recipe: edit.change(recipe, name, muted=not step.muted),
+            tr("Bypass a step") if not step.bypassed else tr("Let a step work again"),
+            lambda recipe: edit.change(recipe, name, bypassed=not step.bypassed),
         )
 
     def _fit_repeat(self, width_mm: float, height_mm: float) -> None:
         """The surface's repeat on which the chosen pattern closes unstretched."""
         opened = self.opened
         if opened is not None:
-            self.desk.dispatch(surface_intents.set_repeat(opened[0], width_mm, height_mm, "Fit the repeat"))
+            self.desk.dispatch(surface_intents.set_repeat(opened[0], width_mm, height_mm, tr("Fit the repeat")))
 
     def _feed(self, kind: MapKind, name: str) -> None:
-        self._change("Feed a map", lambda recipe: edit.set_yield(recipe, kind, name))
+        self._change(tr("Feed a map"), lambda recipe: edit.set_yield(recipe, kind, name))
 
     def _take_seed(self, seed: int) -> None:
-        self._change("Take a variant", lambda recipe: msgspec.structs.replace(recipe, seed=seed))
+        self._change(tr("Take a variant"), lambda recipe: msgspec.structs.replace(recipe, seed=seed))
 
     def _to_section(self, id: str) -> None:
         opened = self.opened
@@ -282,30 +295,30 @@ class RecipeMode(QObject):
         opened = self.opened
         if opened is not None and self.selected:
             self.copied = edit.with_needs(opened[2], [self.selected])
-            self.desk.tell(f"{len(self.copied)} steps copied; paste them into any recipe.")
+            self.desk.tell(tr("{count} steps copied; paste them into any recipe.", count=len(self.copied)))
 
     def paste(self) -> None:
         if self.copied:
             self._named(
-                "Paste steps",
+                tr("Paste steps"),
                 lambda recipe: (lambda done: (done[0], done[1][-1]))(edit.paste_steps(recipe, self.copied)),
             )
 
     def _fill_stock(self) -> None:
         self.left.stock_menu.clear()
         for name in STOCK:
-            action = self.left.stock_menu.addAction(theme.shelf_icon(name), name)
+            action = self.left.stock_menu.addAction(theme.stock_icon(name), tr(name))
             if action:
                 action.triggered.connect(lambda _checked=False, key=name: self.take_stock(key))
 
     def take_stock(self, name: str) -> None:
         """A stock recipe in this one's place."""
-        if self._change(f"Start from {name}", lambda _recipe: STOCK[name]()):
+        if self._change(tr("Start from {name}", name=name), lambda _recipe: STOCK[name]()):
             self.selected = ""
             self.show_job(self.desk.job)
 
     def choose_import(self) -> None:
-        dialog = self._dialog("Import a recipe")
+        dialog = self._dialog(tr("Import a recipe"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFile)
         if dialog.exec():
             self.import_from(Path(dialog.selectedFiles()[0]))
@@ -315,14 +328,21 @@ class RecipeMode(QObject):
         try:
             file = recipe_intents.decode_recipe(read_file(path), path.name)
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
             return
-        if self._change("Import a recipe", lambda _recipe: file.recipe):
+        if self._change(tr("Import a recipe"), lambda _recipe: file.recipe):
             width, height = file.repeat_mm
-            self.desk.tell(f"{file.name} imported; it was made for a repeat of {width:g} × {height:g} mm.")
+            self.desk.tell(
+                tr(
+                    "{name} imported; it was made for a repeat of {width:g} × {height:g} mm.",
+                    name=file.name,
+                    width=width,
+                    height=height,
+                )
+            )
 
     def choose_export(self) -> None:
-        dialog = self._dialog("Export the recipe")
+        dialog = self._dialog(tr("Export the recipe"))
         dialog.setAcceptMode(QFileDialog.AcceptMode.AcceptSave)
         dialog.setDefaultSuffix("json")
         if dialog.exec():
@@ -339,12 +359,12 @@ class RecipeMode(QObject):
                 path, recipe_intents.encode_recipe(layer.name, (surface.width_mm, surface.height_mm), recipe)
             )
         except TesselError as error:
-            self.desk.tell(sentence(error), "fault")
+            self.desk.tell(tr(sentence(error)), "fault")
             return
-        self.desk.tell(f"Wrote {path.name}.")
+        self.desk.tell(tr("Wrote {name}.", name=path.name))
 
     def _dialog(self, title: str) -> QFileDialog:
         dialog = QFileDialog(self.board, title)
-        dialog.setNameFilter("Recipes (*.json)")
+        dialog.setNameFilter(tr("Recipes (*.json)"))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         return dialog

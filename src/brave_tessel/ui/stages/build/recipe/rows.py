@@ -5,23 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
+from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import QSizePolicy, QWidget
 
 from .....core.job.layers import Recipe, Step
-from .....core.operation import REGISTRY, Param, Value
+from .....core.operation import REGISTRY, Param, Value, shown_option
 from .....core.quantity import format_length, format_number
 from .....core.recipe.edit import used
 from .... import theme
+from ....words import tr
 
-_MARKS = ("#B5771E", "#2B68B0", "#1B7468", "#A63F2C", "#6F7D1C", "#7D4686", "#3B7F9E", "#8A5A32", "#5A6166")
 _ROW, _HEAD = 58, 30
 _SLOW = 0.1
-
-
-def mark_of(index: int) -> QColor:
-    """The colour of a step's edge and of its chips."""
-    return QColor(_MARKS[index % len(_MARKS)])
 
 
 def shown_value(param: Param, value: Value) -> str:
@@ -31,19 +26,21 @@ def shown_value(param: Param, value: Value) -> str:
     if param.kind == "angle":
         return f"{format_number(float(value), decimals=1)}°"
     if param.kind == "toggle":
-        return param.label.lower() if value else f"not {param.label.lower()}"
+        return tr(param.label).lower() if value else tr("not {label}", label=tr(param.label).lower())
     if param.kind == "words":
         return f"“{str(value).splitlines()[0] if value else ''}”"
     if param.kind in {"fraction", "whole", "seed"}:
-        return f"{param.label.lower()} {format_number(float(value), decimals=2)}"
-    return str(value) if param.kind != "stops" else f"{len(str(value).split(','))} colours"
+        return f"{tr(param.label).lower()} {format_number(float(value), decimals=2)}"
+    if param.kind == "choice":
+        return tr(shown_option(str(value)))
+    return str(value) if param.kind != "stops" else tr("{count} colours", count=len(str(value).split(",")))
 
 
 def main_values(step: Step) -> str:
     """The first few dials of a step in words."""
     operation = REGISTRY.get(step.op)
     if operation is None:
-        return "made by another version"
+        return tr("made by another version")
     dials = [
         (param, step.values.get(name, param.default)) for name, param in operation.params.items() if name != "seed"
     ]
@@ -70,7 +67,7 @@ class StepRows(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("Steps of the recipe")
+        self.setAccessibleName(tr("Steps of the recipe"))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -134,7 +131,7 @@ class StepRows(QWidget):
         metrics = QFontMetricsF(theme.font(11))
         x, y, found = left, box.top() + theme.px(5), []
         for slot, name in step.made_from.items():
-            wide = min(metrics.horizontalAdvance(name) + theme.px(25), right - left)
+            wide = min(metrics.horizontalAdvance(name) + theme.px(30), right - left)
             if x > left and x + wide > right:
                 x, y = left, y + theme.px(24)
             found.append((slot, name, QRectF(x, y, wide, theme.px(20))))
@@ -197,10 +194,8 @@ class StepRows(QWidget):
                 QPen(theme.colour("verdigris"), 1, Qt.PenStyle.SolidLine if chosen else Qt.PenStyle.DashLine)
             )
             painter.drawRoundedRect(frame.adjusted(0.5, 0.5, -0.5, -0.5), 3, 3)
-        painter.fillRect(
-            QRectF(box.left() + theme.px(12), box.top() + theme.px(5), theme.px(3), box.height() - theme.px(10)),
-            mark_of(number[step.name]),
-        )
+        spine = QRectF(box.left() + theme.px(10), box.top() + theme.px(5), theme.px(18), box.height() - theme.px(10))
+        self._paint_number(painter, spine, number[step.name])
         chips, look, cost = self._columns()
         self._paint_words(painter, step, box, chips - theme.px(28))
         for _, name, place in self.chips(step, box):
@@ -220,15 +215,15 @@ class StepRows(QWidget):
 
     def _paint_words(self, painter: QPainter, step: Step, box: QRectF, width: float) -> None:
         operation = REGISTRY.get(step.op)
-        left = box.left() + theme.px(22)
+        left = box.left() + theme.px(36)
         fault = self.faults.get(step.name, "")
         lines = (
             (
-                f"{step.name}{'  (muted)' if step.muted else '  ½' if step.half else ''}",
+                f"{step.name}{'  (' + tr('bypassed') + ')' if step.bypassed else '  ½' if step.half else ''}",
                 theme.font(12, weight=600),
                 "ink",
             ),
-            (operation.label if operation else step.op, theme.font(11), "ink"),
+            (tr(operation.label) if operation else step.op, theme.font(11), "ink"),
             (fault or main_values(step), theme.font(10), "oxide" if fault else "ink_2"),
         )
         for index, (text, font, token) in enumerate(lines):
@@ -238,23 +233,28 @@ class StepRows(QWidget):
             painter.drawText(QPointF(left, box.top() + theme.px(17 + 16 * index)), told)
 
     def _paint_chip(self, painter: QPainter, name: str, place: QRectF, number: dict[str, int]) -> None:
-        colour = mark_of(number.get(name, 0))
+        at = number.get(name, 0)
         under = self.dragged and place.contains(self._pointer)
-        painter.setPen(QPen(colour, 2 if under else 1.2))
+        painter.setPen(QPen(theme.step_mark(at), 2 if under else 1))
         painter.setBrush(theme.colour("wash" if under or name == self.hovered else "white"))
-        painter.drawRoundedRect(place, place.height() / 2, place.height() / 2)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(colour)
-        painter.drawEllipse(QPointF(place.left() + theme.px(9), place.center().y()), theme.px(2.5), theme.px(2.5))
+        painter.drawRect(place.adjusted(0.5, 0.5, -0.5, -0.5))
+        self._paint_number(painter, QRectF(place.left(), place.top(), theme.px(18), place.height()), at)
         font = theme.font(11)
         painter.setFont(font)
         painter.setPen(theme.colour("ink"))
-        room = place.adjusted(theme.px(16), 0, -theme.px(6), 0)
+        room = place.adjusted(theme.px(23), 0, -theme.px(5), 0)
         painter.drawText(
             room,
             Qt.AlignmentFlag.AlignVCenter,
             QFontMetricsF(font).elidedText(name, Qt.TextElideMode.ElideRight, room.width() + 2),
         )
+
+    def _paint_number(self, painter: QPainter, place: QRectF, at: int) -> None:
+        """The number of a step on its colour: on its own row, and on the chips of what is made from it."""
+        painter.fillRect(place, theme.step_mark(at))
+        painter.setFont(theme.font(10, mono=True, weight=600))
+        painter.setPen(theme.colour("on_ink"))
+        painter.drawText(place, Qt.AlignmentFlag.AlignCenter, str(at + 1))
 
     def _paint_cost(self, painter: QPainter, ms: float, total: float, place: QRectF) -> None:
         slow = ms > _SLOW * total

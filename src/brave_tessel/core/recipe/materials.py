@@ -1,4 +1,4 @@
-"""The shelf of stock recipes: whole materials as named steps, each for a repeat of a size of its own."""
+"""Stock recipes: whole materials as named steps, each for a repeat of a size of its own."""
 
 from __future__ import annotations
 
@@ -302,7 +302,7 @@ def tarred_boards() -> Recipe:
         width=144.0,
         length=1400.0,
         joint=6.0,
-        runs="level",
+        runs="across",
         seed=3,
         opened=("width", "joint"),
     )
@@ -444,7 +444,7 @@ def seat_cloth() -> Recipe:
     return w.recipe(height="relief", colour="colour", roughness="sheen")
 
 
-SHELF = (
+MATERIALS = (
     Stock(
         "Oyster terrazzo",
         terrazzo,
@@ -470,4 +470,4 @@ SHELF = (
 
 def stock_named(name: str) -> Stock | None:
     """The stock recipe of a name, upper or lower case."""
-    return next((stock for stock in SHELF if stock.name.lower() == name.lower()), None)
+    return next((stock for stock in MATERIALS if stock.name.lower() == name.lower()), None)

@@ -11,17 +11,17 @@ import numpy as np
 from ..core.buildup.kinds.recipe import RecipeWhat
 from ..core.job.document import Job
 from ..core.job.layers import Layer, Surface
-from ..core.recipe.shelf import SHELF, Stock
+from ..core.recipe.materials import MATERIALS, Stock
 from ..core.sheet import AnyArray
 from ..engine.session import Session
 from ..formats.images import encode_png
 from ..formats.job_file import OpenedJob
 
-FOLDER = Path(__file__).parent / "assets" / "shelf"
+FOLDER = Path(__file__).parent / "assets" / "stock"
 SIDE, FROM_PX = 96, 512
 
 
-def shelf_picture(stock: Stock) -> AnyArray:
+def stock_picture(stock: Stock) -> AnyArray:
     """The recipe lit, (96, 96, 3) uint8."""
     width, height = stock.repeat_mm
     surface = Surface(
@@ -31,7 +31,7 @@ def shelf_picture(stock: Stock) -> AnyArray:
         height_mm=height,
         layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),),
     )
-    snapshot = Session(OpenedJob(Job(id="shelf", surfaces=(surface,)))).snapshot()
+    snapshot = Session(OpenedJob(Job(id="stock", surfaces=(surface,)))).snapshot()
     lit = np.asarray(snapshot.lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
     side = min(lit.shape[:2]) // 2
     return np.asarray(
@@ -42,9 +42,9 @@ def shelf_picture(stock: Stock) -> AnyArray:
 def main() -> None:
     """Write all of them."""
     FOLDER.mkdir(exist_ok=True)
-    for stock in SHELF:
+    for stock in MATERIALS:
         path = FOLDER / f"{stock.name.lower().replace(' ', '-')}.png"
-        path.write_bytes(encode_png(shelf_picture(stock)))
+        path.write_bytes(encode_png(stock_picture(stock)))
         sys.stdout.write(f"{path}\n")
 
 
