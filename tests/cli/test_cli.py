@@ -112,7 +112,7 @@ def test_it_runs_as_a_module():
     assert done.stdout.startswith("0.")
 
 
-@pytest.mark.parametrize("method", ["level", "regrow", "courses"])
+@pytest.mark.parametrize("method", ["smooth-edges", "regrow", "courses"])
 def test_every_method_on_the_command_line(method, gravel, tmp_path, capsys):
     from tests.core.repeat.test_methods import wall
 

@@ -10,7 +10,7 @@ import msgspec
 
 from ..core.buildup.kind import tag_of
 from ..core.handover.check import run_checks
-from ..core.job.document import Job
+from ..core.job.document import Delivery, Job
 from ..core.place.elevation import unroll
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
@@ -40,7 +40,7 @@ def export(options: argparse.Namespace, progress: Progress) -> None:
     """Write the maps of one surface."""
     snapshot = Session(load_job(options.job)).snapshot()
     surface = snapshot.job.surface_named(options.surface)
-    delivery = msgspec.structs.replace(snapshot.job.deliveries[0], px=options.px)
+    delivery = msgspec.structs.replace((*snapshot.job.deliveries, Delivery(id="command-line"))[0], px=options.px)
     written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
     progress.end()
     result = {"surface": surface.name, "maps": {kind.value: path.name for kind, path in written.items()}}
@@ -55,8 +55,8 @@ def scene(options: argparse.Namespace, progress: Progress) -> None:
     print(f"Wrote {options.out}")
 
 
-def check(options: argparse.Namespace, progress: Progress) -> None:
-    """Run every check on every surface and say what was found."""
+def check(options: argparse.Namespace, progress: Progress) -> int:
+    """Run every check on every surface and say what was found; 1 where something is."""
     snapshot = Session(load_job(options.job)).snapshot()
     findings = []
     for surface in snapshot.job.surfaces:
@@ -77,6 +77,8 @@ def check(options: argparse.Namespace, progress: Progress) -> None:
     progress.end()
     lines = [f"{f['severity']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
     say({"findings": findings}, "\n".join(lines), as_json=options.json)
+    counted = {"fault", "caution"} if options.strict else {"fault"}
+    return int(any(finding["severity"] in counted for finding in findings))
 
 
 def list_job(options: argparse.Namespace, _progress: Progress) -> None:

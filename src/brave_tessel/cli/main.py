@@ -3,29 +3,37 @@
 from __future__ import annotations
 
 import argparse
+import os
+import sys
 from collections.abc import Sequence
 from pathlib import Path
 from typing import Any
 
 from .. import __version__
-from ..core.errors import TesselError
+from ..core.errors import CancelledError, RefusedError, TesselError
 from ..engine.wording import sentence
 from . import jobs, photos, recipe
+from .numbers import Parser, number, px
 from .said import Progress, say, warn
 
 
 def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
     repeat.add_argument("photo", type=Path)
     repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
-    repeat.add_argument("--method", choices=("best-cut", "level", "regrow", "courses"), default="best-cut")
+    repeat.add_argument("--method", choices=tuple(photos.METHODS), default="best-cut")
     repeat.add_argument(
         "--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)"
     )
     repeat.add_argument(
-        "--overlap", type=float, default=0.0, help="mm; by default 15 %% of the shorter side, 48 at most"
+        "--overlap",
+        type=number("overlap", 0, 100_000),
+        default=0.0,
+        help="mm; by default 15 %% of the shorter side, 48 at most",
     )
-    repeat.add_argument("--even", type=float, default=0.0, help="how much uneven light is taken out, 0 to 1")
-    repeat.add_argument("--px", type=int, default=0, help="pixels of the longer side; by default the photo's own")
+    repeat.add_argument(
+        "--even", type=number("even", 0, 1), default=0.0, help="how much uneven light is taken out, 0 to 1"
+    )
+    repeat.add_argument("--px", type=px(), default=0, help="pixels of the longer side; by default the photo's own")
 
 
 def _declare_straighten(straight: argparse.ArgumentParser) -> None:
@@ -39,7 +47,7 @@ def _declare_straighten(straight: argparse.ArgumentParser) -> None:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="brave-tessel", description="Seamless surfaces that know their real size.")
+    parser = Parser(prog="brave-tessel", description="Seamless surfaces that know their real size.")
     parser.add_argument("--version", action="version", version=__version__)
     verbs = parser.add_subparsers(dest="verb", required=True)
 
@@ -70,13 +78,14 @@ def _parser() -> argparse.ArgumentParser:
     export = verb("export", jobs.export, "Write the maps of a surface.")
     export.add_argument("job", type=Path)
     export.add_argument("--surface", required=True)
-    export.add_argument("--px", type=int, default=2048)
+    export.add_argument("--px", type=px(), default=2048)
     scene = verb("scene", jobs.scene, "Write the scene as glTF 2.0 binary.")
     scene.add_argument("job", type=Path)
-    scene.add_argument("--px", type=int, default=1024)
+    scene.add_argument("--px", type=px(), default=1024)
     for command in (repeat, export, scene):
         command.add_argument("--out", type=Path, required=True)
-    check = verb("check", jobs.check, "Check every surface of a job.")
+    check = verb("check", jobs.check, "Check every surface of a job; exit 1 where something is broken.")
+    check.add_argument("--strict", action="store_true", help="cautions count as findings too")
     listing = verb("list", jobs.list_job, "List surfaces, layers and parts of a job.")
     for command in (check, listing):
         command.add_argument("job", type=Path)
@@ -86,17 +95,30 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run one command; 0, or a clear sentence on standard error and 2."""
-    options = _parser().parse_args(arguments)
+    """Run one command.
+
+    Returns 0 when it is done, 1 for a finding or a refusal, 2 for wrong input and 3 when stopped; all but the first
+    with a sentence on standard error.
+    """
     progress = Progress()
     try:
-        options.run(options, progress)
+        options = _parser().parse_args(arguments)
+        code: int | None = options.run(options, progress)
+        sys.stdout.flush()
+    except RefusedError as error:
+        return _told(progress, sentence(error), 1)
     except TesselError as error:
-        progress.end()
-        warn(sentence(error))
-        return 2
-    except KeyboardInterrupt:
-        progress.end()
-        warn("Stopped.")
-        return 2
-    return 0
+        return _told(progress, sentence(error), 2)
+    except (KeyboardInterrupt, CancelledError):
+        return _told(progress, "Stopped.", 3)
+    except BrokenPipeError:
+        # Whoever read has enough; what is still to be written goes nowhere.
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return 0
+    return code or 0
+
+
+def _told(progress: Progress, text: str, code: int) -> int:
+    progress.end()
+    warn(text)
+    return code

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.colour import codes_from_linear, encode_srgb
-from ..core.errors import NotUnderstoodError, OutOfRangeError, TesselError
+from ..core.errors import MissingError, NotUnderstoodError, OutOfRangeError, TesselError
 from ..core.gather.even_light import light_drift
 from ..core.gather.straighten import Corners, proportion, proposed_px_per_mm, straighten
 from ..core.job.document import Delivery, Job, Source
@@ -50,7 +50,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     surface = _surface_of(source)
     snapshot = session.snapshot().with_job(Job(sources=(source,), surfaces=(surface,)))
     px = options.px or _native_px(source)
-    delivery = Delivery(id="command-line", px=px, pattern=f"{options.photo.stem}_{{map}}")
+    delivery = Delivery(id="command-line", px=px, pattern="{surface}_{file}")
     written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
     progress("Read the meters", 0.9)
     maps = snapshot.finished(surface, px)
@@ -71,10 +71,18 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     say(result, text, as_json=options.json)
 
 
+METHODS = {
+    "best-cut": "mend.best_cut",
+    "smooth-edges": "mend.level",
+    "regrow": "mend.regrow",
+    "courses": "mend.courses",
+}
+
+
 def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> tuple[Source, dict[str, Any]]:
     """The source mended the way that was asked for, and what was measured on the way."""
     job = Job(sources=(source,))
-    op = f"mend.{options.method.replace('-', '_')}"
+    op = METHODS[options.method]
     if op != "mend.courses":
         made = source_intents.set_method(job, source, op).apply(job).sources[0]
         frame = source.straightening
@@ -161,6 +169,8 @@ def gather(options: argparse.Namespace, progress: Progress) -> None:
         progress.end()
         warn(sentence(error))
 
+    if not options.folder.exists():
+        raise MissingError("folder", value=str(options.folder))
     if is_frames_folder(options.folder):
         _say_scan(options, progress)
         return

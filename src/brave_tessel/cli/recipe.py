@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import sys
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -10,19 +11,21 @@ from typing import Any
 import msgspec
 
 from ..core.buildup.kinds.recipe import RecipeWhat
-from ..core.errors import MissingError, NotUnderstoodError
+from ..core.errors import MissingError, NotUnderstoodError, RefusedError
 from ..core.job.document import Delivery, Job
 from ..core.job.layers import Layer, Recipe, Surface
 from ..core.operation import REGISTRY, Param, Value
 from ..core.quantity import parse_angle, parse_length, parse_share
 from ..core.recipe.edit import set_dial
 from ..core.recipe.materials import MATERIALS, stock_named
+from ..engine.handover.deliver import planned_files
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.intents.recipes import decode_recipe
 from ..engine.session import Session
 from ..formats.images import read_file
 from ..formats.job_file import OpenedJob
+from .numbers import MOST_SEED, px, whole
 
 Say = Callable[..., None]
 
@@ -122,6 +125,7 @@ def run(options: argparse.Namespace, progress: Any, say: Say) -> None:
     surface = Surface(id="surface", name=name, width_mm=repeat[0], height_mm=repeat[1], layers=(layer,))
     snapshot = Session(OpenedJob(Job(id="job-recipe", surfaces=(surface,)))).snapshot()
     delivery = Delivery(id="command-line", px=options.px)
+    _ask_before_overwriting(options, snapshot.job, delivery, surface)
     written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
     progress.end()
     result = {
@@ -133,14 +137,28 @@ def run(options: argparse.Namespace, progress: Any, say: Say) -> None:
     say(result, f"{name}: {len(written)} maps in {options.out}", as_json=options.json)
 
 
+def _ask_before_overwriting(options: argparse.Namespace, job: Job, delivery: Delivery, surface: Surface) -> None:
+    """Files that are there are written over when that is wanted: asked on a terminal, else with ``--force``."""
+    there = [file.name for file in planned_files(job, delivery, (surface,)) if (options.out / file.name).exists()]
+    if not there or options.force:
+        return
+    if sys.stdin.isatty():
+        print(f"Write over {len(there)} files in {options.out}? [y/N] ", end="", file=sys.stderr, flush=True)
+        if sys.stdin.readline().strip().lower() in {"y", "yes"}:
+            return
+    raise RefusedError(
+        str(options.out), value=f"{len(there)} files are there already, such as {there[0]}", remedy="Add --force."
+    )
+
+
 def declare(parser: argparse.ArgumentParser) -> None:
     """Its arguments."""
     parser.add_argument(
         "recipe", nargs="?", default="", help="name of a stock recipe, or a recipe file ending in .json"
     )
     parser.add_argument("--list", action="store_true", help="list the stock recipes and their dials")
-    parser.add_argument("--px", type=int, default=1024, help="pixels of the longer side")
-    parser.add_argument("--seed", type=int, default=None, help="one of many equal variants")
+    parser.add_argument("--px", type=px(), default=1024, help="pixels of the longer side")
+    parser.add_argument("--seed", type=whole("seed", 0, MOST_SEED), default=None, help="one of many equal variants")
     parser.add_argument(
         "--set",
         action="append",
@@ -149,4 +167,5 @@ def declare(parser: argparse.ArgumentParser) -> None:
         help="a dial, as in size=25mm or large cells/size=25mm",
     )
     parser.add_argument("--out", type=Path, default=None)
+    parser.add_argument("--force", action="store_true", help="write over files that are there")
     parser.add_argument("--json", action="store_true", help="machine-readable result on standard output")

@@ -69,6 +69,14 @@ class CannotWriteError(TesselError):
     """A file that could not be written: full disk, no permission."""
 
 
+class RefusedError(TesselError):
+    """Something that is not done unless it is asked for in so many words."""
+
+
+class ChangedOnDiskError(TesselError):
+    """A file that something else has written since it was read."""
+
+
 class DeviceError(TesselError):
     """A device that failed, does not answer or is not there."""
 

@@ -387,7 +387,7 @@ def operation(
     return declare
 
 
-def _told(declared: Any) -> str:
+def told_of(declared: Any) -> str:
     """What a declaration says of itself, without references into the code."""
     return re.sub(r"; see :\w+:`[^`]*`", "", inspect.getdoc(declared) or "")
 
@@ -402,7 +402,7 @@ def settings(id: str, *, label: str, version: int = 1, closes: Closes | None = N
 
     def declare(cls: type[T]) -> type[T]:
         params = field_params(cls)
-        doc = _told(cls)
+        doc = told_of(cls)
         REGISTRY[id] = Operation(id, id.split(".")[0], version, label, cls, {}, params, SETTINGS, doc, closes)
         return cls
 
@@ -441,7 +441,7 @@ def _read(id: str, label: str, version: int, function: Callable[..., Any]) -> Op
             params[name] = named(param, name, slot.default)
         elif hint is not Grid:
             inputs[name] = _RESULTS.get(hint) or getattr(hint, "__name__", str(hint)).lower()
-    doc = _told(function)
+    doc = told_of(function)
     return Operation(
         id, id.split(".")[0], version, label, function, inputs, params, _RESULTS.get(hints["return"], ""), doc
     )

@@ -7,12 +7,14 @@ import time
 from collections.abc import Mapping
 from pathlib import Path
 
+from ..core.errors import ChangedOnDiskError
 from ..core.job.document import Job
-from ..formats.job_file import NO_PREVIEWS, OpenedJob, Preview, load_job, save_job
+from ..formats.job_file import NO_PREVIEWS, OpenedJob, Preview, load_job, save_job, stamp_of
 from .cache import Cache
 from .gather.intake import Intake
 from .journal import Journal
 from .kept import KeptFiles
+from .open_files import OpenFile
 from .snapshot import Snapshot
 from .store import Store
 
@@ -41,6 +43,9 @@ class Session:
         self.journal = Journal(state_folder()) if journal else None
         self.kept = self._keeping(opened)
         self.previews = dict(opened.previews)
+        self.lost, self.stamp = opened.lost, ""
+        self.alone = True
+        self._open_file = OpenFile(state_folder())
         if self.journal:
             self.journal.begin(opened.job, "", opened.blobs)
             self.store.subscribe(lambda job: job, self.journal.note)
@@ -61,6 +66,10 @@ class Session:
         """The way for bytes to be kept with this job, from any thread."""
         return Intake(self.kept, self.cache)
 
+    def is_lost(self, blob: str) -> bool:
+        """Whether a stored file was gone when the job was opened, and has not been added again."""
+        return blob in self.lost and blob not in self.kept.view
+
     # Files ---------------------------------------------------------------------------------------
 
     def open(self, path: Path) -> None:
@@ -73,6 +82,8 @@ class Session:
         self.kept = self._keeping(opened)
         self.previews = dict(opened.previews)
         self.path = path
+        self.lost, self.stamp = opened.lost, opened.stamp
+        self.alone = self._open_file.take(path)
         self.saved_at = time.time() if saved and path else None
         if self.journal:
             self.journal.begin(opened.job, str(path or ""), opened.blobs)
@@ -81,12 +92,18 @@ class Session:
     def save(self, path: Path) -> None:
         """Write the job file; on failure nothing is lost and the job stays unsaved."""
         snapshot = self.snapshot()
-        write_job(snapshot, path, self.previews)
-        self.mark_saved(snapshot, path)
+        stamp = write_job(snapshot, path, self.previews, lost=self.lost, expected=self.expected(path))
+        self.mark_saved(snapshot, path, stamp)
 
-    def mark_saved(self, snapshot: Snapshot, path: Path) -> None:
+    def expected(self, path: Path) -> str:
+        """The stamp that a file should still have when it is saved over; empty where that does not matter."""
+        return self.stamp if path == self.path else ""
+
+    def mark_saved(self, snapshot: Snapshot, path: Path, stamp: str = "") -> None:
         """A snapshot has been written; what was changed since is still unsaved."""
-        self.path = path
+        if path != self.path:
+            self.alone = self._open_file.take(path)
+        self.path, self.stamp = path, stamp
         self.saved_at = time.time()
         self.store.mark_saved(snapshot.job)
         if self.journal:
@@ -95,12 +112,23 @@ class Session:
 
     def close(self) -> None:
         """A clean end."""
+        self._open_file.let_go()
         if self.journal:
             self.journal.close()
 
 
-def write_job(snapshot: Snapshot, path: Path, previews: Mapping[str, Preview] = NO_PREVIEWS) -> None:
-    """Write a snapshot's job file, from any thread.
+def write_job(
+    snapshot: Snapshot,
+    path: Path,
+    previews: Mapping[str, Preview] = NO_PREVIEWS,
+    *,
+    lost: frozenset[str] = frozenset(),
+    expected: str = "",
+) -> str:
+    """Write a snapshot's job file, from any thread; returns the file's stamp.
+
+    ``lost`` names stored files that were gone when it was opened; ``expected`` is the stamp of the file that it may
+    take the place of.
 
     Raises
     ------
@@ -108,5 +136,9 @@ def write_job(snapshot: Snapshot, path: Path, previews: Mapping[str, Preview] = 
         when the disk is full or the place may not be written; the old file is then untouched.
     MissingError
         when bytes the job refers to are not there; the old file is then untouched.
+    ChangedOnDiskError
+        when something else has written the file since; it is then untouched.
     """
-    save_job(path, snapshot.job, snapshot.blobs, previews)
+    if expected and path.exists() and stamp_of(path) != expected:
+        raise ChangedOnDiskError(path.name)
+    return save_job(path, snapshot.job, snapshot.blobs, previews, lost=lost)

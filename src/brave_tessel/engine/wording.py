@@ -15,6 +15,8 @@ _PATTERNS: dict[type[e.TesselError], str] = {
     e.TooLargeError: "{parameter} is too large: {value}, and the limit is {allowed}.",
     e.NewerJobError: "This job was made by a newer version (format {value}; this one reads {allowed}).",
     e.CannotWriteError: "{parameter} was not written: {value}. What was there before is untouched.",
+    e.ChangedOnDiskError: "{parameter} was changed by something else since it was opened; it was not overwritten.",
+    e.RefusedError: "{parameter}: {value}.",
     e.DegenerateViewError: "This {parameter} cannot be worked out; it takes {allowed}.",
     e.UnknownOperationError: "The {parameter} “{value}” is not known here.",
 }

@@ -16,8 +16,10 @@ from ..engine.journal import Recovered, forget, recover, recoverable, set_aside
 from ..engine.session import Session, state_folder
 from ..engine.warm import warm_kernels
 from ..formats.job_file import OpenedJob, user_of
+from ..formats.limited import end_readers
 from . import theme
 from .tidying import Tidying
+from .unexpected import Unexpected, keep_log
 from .window import Window
 from .words import speak, tr
 
@@ -96,6 +98,9 @@ def run(path: Path | None = None, *, opened: OpenedJob | None = None, stage: str
     speak(app)
     session = Session(opened, journal=True)
     window = Window(session)
+    keep_log(state_folder())
+    unexpected = Unexpected(session, window.desk.tell)
+    unexpected.install()
     window.show()
     warm_up()
     offer_recovery(window)
@@ -104,4 +109,7 @@ def run(path: Path | None = None, *, opened: OpenedJob | None = None, stage: str
         window.leave_then(lambda: window.open_job(path))
     if stage:
         window.desk.go(stage)
-    return app.exec()
+    code = app.exec()
+    unexpected.remove()
+    end_readers()
+    return code

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.errors import TesselError
 from ..core.job.commands import AnyCommand
-from ..core.job.document import Job
+from ..core.job.document import Job, Source
 from ..engine.gather.file_watch import FileWatch
 from ..engine.gather.links import Linked, Reread, linked_files, missing_files, reread, take_over
 from ..engine.session import Session
@@ -35,7 +35,7 @@ class LinkFollower(QObject):
         super().__init__()
         self.session, self.work, self.dispatch, self.tell = session, work, dispatch, tell
         self.refreshed: dict[str, float] = {}
-        self._missing = 0
+        self.gone: frozenset[Linked] = frozenset()
         self.watch = FileWatch(lambda paths: work.later(lambda: self._changed(paths)))
         self._fading = QTimer(self)
         self._fading.setSingleShot(True)
@@ -50,7 +50,7 @@ class LinkFollower(QObject):
         if fresh:
             self.read_now(fresh)
         elif not paths:
-            self._missing = 0
+            self.gone = frozenset()
 
     def look(self) -> None:
         """Look at every followed file now: some disks do not tell of changes."""
@@ -80,9 +80,9 @@ class LinkFollower(QObject):
             told = "{names} read again from its file.", "{names} read again from their files."
             self.tell(tr_count(len(names), *told, names=", ".join(names)))
             self._fading.start(int(BADGE_S * 1000) + 50)
-        if len(gone) > self._missing:
+        if len(gone) > len(self.gone):
             self.tell(tr("A linked file is missing; its last pixels are used. Find it again in Gather."), "caution")
-        self._missing = len(gone)
+        self.gone = frozenset(gone)
         if troubles:
             self.tell(tr(sentence(troubles[-1])), "fault")
         self.badges_changed.emit()
@@ -91,6 +91,11 @@ class LinkFollower(QObject):
         now = time.monotonic()
         self.refreshed = {name: when for name, when in self.refreshed.items() if now - when < BADGE_S}
         self.badges_changed.emit()
+
+    def lost(self, source: Source) -> bool:
+        """Whether a file that a source follows was not there when last looked for, or bytes kept of it are gone."""
+        kept = {source.blob, *(picture.blob for picture in source.pictures)}
+        return any(link.source == source.id for link in self.gone) or any(map(self.session.is_lost, kept))
 
     def badge(self, name: str) -> str:
         """What a row says of a source that was just read again."""

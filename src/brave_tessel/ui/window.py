@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from itertools import count
 from pathlib import Path
 
 from PyQt6.QtCore import QSettings, QSize, Qt, QTimer
@@ -38,6 +39,11 @@ from .view_state import STAGES
 from .words import tr
 
 PREVIEWS = (512, 1024, 2048)
+
+
+def free_path(path: Path) -> Path:
+    """A name beside a file that is not taken: ``wall 2.tessel``."""
+    return next(made for n in count(2) if not (made := path.with_stem(f"{path.stem} {n}")).exists())
 
 
 class Window(QMainWindow):
@@ -269,15 +275,38 @@ class Window(QMainWindow):
         self.desk.tell(tr("Opening {name}…", name=path.name))
         self.desk.files.open(path, then=lambda: self.desk.tell(""))
 
-    def save_job(self, path: Path, *, then: Callable[[], None] | None = None) -> None:
-        """Save; on failure it is told and the job stays unsaved."""
+    def save_job(self, path: Path, *, then: Callable[[], None] | None = None, overwrite: bool = False) -> None:
+        """Save; on failure it is told and the job stays unsaved. A file that something else has written since is
+        saved over only when that is wanted.
+        """
 
         def saved() -> None:
             self._show_saved()
             if then is not None:
                 then()
 
-        self.desk.files.save(path, then=saved)
+        self.desk.files.save(path, then=saved, changed=lambda: self._ask_which(path, then=then), overwrite=overwrite)
+
+    def _ask_which(self, path: Path, *, then: Callable[[], None] | None) -> None:
+        """Two have written one file: keep both, take the other, or overwrite it."""
+        if not self.ask:
+            return
+        box = QMessageBox(self)
+        box.setWindowTitle(tr("Changed on disk"))
+        box.setText(tr("{name} was saved by another window since it was opened here.", name=path.name))
+        role = QMessageBox.ButtonRole
+        both = box.addButton(tr("Keep both"), role.AcceptRole)
+        theirs = box.addButton(tr("Take theirs"), role.DestructiveRole)
+        over = box.addButton(tr("Overwrite"), role.DestructiveRole)
+        box.addButton(QMessageBox.StandardButton.Cancel)
+        box.setDefaultButton(both)
+        box.exec()
+        if box.clickedButton() is both:
+            self.save_job(free_path(path), then=then)
+        elif box.clickedButton() is theirs:
+            self.open_job(path)
+        elif box.clickedButton() is over:
+            self.save_job(path, then=then, overwrite=True)
 
     def leave_then(self, go_on: Callable[[], None]) -> None:
         """Go on at once, or after unsaved work has been saved or given up; not at all where neither is wanted."""

@@ -39,9 +39,3 @@ def packed_orm(occlusion: Raster, roughness: Raster, metalness: Raster) -> AnyAr
     """Occlusion, roughness and metalness in red, green and blue, as glTF 2.0 has them; 8-bit."""
     packed = np.stack([occlusion, roughness, metalness], 2)
     return np.rint(np.clip(packed, 0, 1) * 255).astype(np.uint8)
-
-
-def file_stem(name: str) -> str:
-    """A name as part of a file name: lower case, words joined by hyphens."""
-    words = "".join(letter if letter.isalnum() else " " for letter in name.lower()).split()
-    return "-".join(words) or "surface"

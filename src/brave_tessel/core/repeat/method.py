@@ -12,7 +12,7 @@ from typing import Any, ClassVar, TypeVar
 
 from ..job.nodes import Setting
 from ..maps import MapSet
-from ..operation import REGISTRY, Operation, Value, field_params, unknown
+from ..operation import REGISTRY, Operation, Value, field_params, told_of, unknown
 from ..sheet import Grid
 from .cut import PATH_PX, Cuts, Pin
 
@@ -65,7 +65,7 @@ def mending(id: str, *, label: str, version: int = 1) -> Callable[[type[M]], typ
             method = made(**values)
             return method.apply(maps, method.find(maps, ()))
 
-        doc = (made.__doc__ or "").strip()
+        doc = told_of(made)
         REGISTRY[id] = Operation(id, "mend", version, label, run, {"maps": "maps"}, field_params(made), "maps", doc)
         METHODS[id] = made
         return made

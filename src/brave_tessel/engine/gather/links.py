@@ -11,7 +11,6 @@ import msgspec
 from ...core.errors import TesselError
 from ...core.job.commands import AnyCommand, Batch, Set
 from ...core.job.document import Job, Source
-from ...core.phrases import say
 from ...formats.images import read_file
 from ...formats.job_file import blob_name
 from .intake import Intake
@@ -166,8 +165,4 @@ def link_note(source: Source) -> str:
     """How a source hangs on its file, in a few words."""
     if not source.linked:
         return "kept in the job"
-    files = [source.path, *(p.path for p in source.pictures if p.path)]
-    gone = [path for path in files if path and not Path(path).is_file()]
-    if gone:
-        return say("file missing: {name}", name=Path(gone[0]).name)
     return "follows its file"

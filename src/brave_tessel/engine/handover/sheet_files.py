@@ -6,7 +6,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from ...core.errors import CancelledError
-from ...core.handover.conversions import file_stem, height_range, stored
+from ...core.handover.conversions import height_range, stored
+from ...core.handover.names import file_stem
 from ...core.job.document import Source
 from ...core.maps import TRAITS, MapKind, MapSet
 from ...core.operation import find

@@ -7,7 +7,8 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ....core.errors import CancelledError, CannotWriteError
-from ....core.handover.conversions import file_stem, height_range, stored
+from ....core.handover.conversions import height_range, stored
+from ....core.handover.names import distinct_stems, name_from
 from ....core.job.document import Delivery, DeliveryMap, Job
 from ....core.job.layers import Surface
 from ....core.maps import MapKind, MapSet
@@ -32,7 +33,7 @@ class MapsPng(Output):
                 kind = MapKind(entry.id)
                 channels = 3 if kind in {MapKind.BASE_COLOUR, MapKind.NORMAL} else 1
                 about = int(pixels * channels * entry.depth / 8 * (0.7 if kind is not MapKind.METALNESS else 0.02))
-                name = file_name(delivery, surface, kind)
+                name = file_name(job, delivery, surface, kind)
                 files.append(Planned(name, f"{surface.name}: {kind.value}", entry.depth, about))
         return files
 
@@ -50,9 +51,16 @@ def included(delivery: Delivery) -> list[DeliveryMap]:
     return [entry for entry in delivery.maps if entry.included and entry.id in kinds]
 
 
-def file_name(delivery: Delivery, surface: Surface, kind: MapKind) -> str:
-    """``<surface>_<map>.png`` by the delivery's pattern."""
-    return delivery.pattern.format(surface=file_stem(surface.name), map=kind.value) + ".png"
+def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind) -> str:
+    """``<surface>_<map>.png`` by the delivery's pattern; no two surfaces of a job share a name.
+
+    Raises
+    ------
+    NotUnderstoodError
+        when the pattern does not tell files apart or is not plain.
+    """
+    stems = distinct_stems((entry.id, entry.name) for entry in job.surfaces)
+    return name_from(delivery.pattern, surface=stems[surface.id], file=kind.value) + ".png"
 
 
 def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
@@ -93,7 +101,7 @@ def export_surface(writing: Writing, surface: Surface) -> dict[MapKind, Path]:
                 pool.shutdown(wait=False, cancel_futures=True)
                 raise CancelledError
             kind = MapKind(entry.id)
-            target = writing.folder / file_name(delivery, surface, kind)
+            target = writing.folder / file_name(snapshot.job, delivery, surface, kind)
             progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
             write_atomically(target, data.result())
             written[kind] = target

@@ -8,7 +8,8 @@ from pathlib import Path
 import numpy as np
 
 from ....core.colour import hex_to_linear
-from ....core.handover.conversions import file_stem, packed_orm
+from ....core.handover.conversions import packed_orm
+from ....core.handover.names import file_stem
 from ....core.job.document import Delivery, Job
 from ....core.job.layers import Surface
 from ....core.maps import MapKind

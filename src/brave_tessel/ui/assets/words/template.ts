@@ -564,6 +564,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Add --force.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Add a folder</source>
    <translation type="unfinished" />
   </message>
@@ -1125,11 +1129,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Changed on disk</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Channel</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Check every surface of a job.</source>
+   <source>Check every surface of a job; exit 1 where something is broken.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1153,11 +1161,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Choose a file.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Choose a folder and write the files (Ctrl+E)</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Choose a lower density or a smaller sheet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Choose a simpler file.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1558,6 +1574,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>DIN 18101</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Damaged or missing in the file: {names}. Add it again; all else is as it was.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3477,6 +3497,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Its picture is damaged or missing in the job file. Add the picture again.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Its real length</source>
    <translation type="unfinished" />
   </message>
@@ -3538,6 +3562,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Keep and compare</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Keep both</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4201,10 +4229,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Metal</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Metal bays with folded seams standing up between them; height in mm, bays at 0.</source>
    <translation type="unfinished" />
   </message>
@@ -4770,6 +4794,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Overlap</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Overwrite</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5434,10 +5462,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Rope</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Rough</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6533,6 +6557,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Take theirs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Take this map out</source>
    <translation type="unfinished" />
   </message>
@@ -7106,6 +7134,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Type a number, with a unit if you like.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Type another pattern.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8321,6 +8353,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>cautions count as findings too</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>changed</source>
    <translation type="unfinished" />
   </message>
@@ -8494,10 +8530,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>file</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>file missing: {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8725,6 +8757,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>it needs too much memory</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>it takes {get}</source>
    <translation type="unfinished" />
   </message>
@@ -8770,6 +8806,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>its pixels are unit vectors once an sRGB curve is taken out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>its reader broke</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>its reader took over {seconds:g} s</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8838,6 +8882,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>letters</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>letters with {surface} or {part}, and {file}, as in {surface}_{file}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8985,6 +9033,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>name pattern</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>nearest</source>
    <translation type="unfinished" />
   </message>
@@ -9014,6 +9066,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>no frames</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>no plain file</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9745,6 +9801,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>write over files that are there</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>x {x:.1f} mm, height {height:.2f} mm</source>
    <translation type="unfinished" />
   </message>
@@ -10041,6 +10101,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{name} is open in another window too. Saving will ask if the other has saved.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{name} is stretched by {stretch:.0%} to close in this repeat.</source>
    <translation type="unfinished" />
   </message>
@@ -10054,6 +10118,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{name} was never given its real size.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{name} was saved by another window since it was opened here.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10217,7 +10285,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{parameter} was changed by something else since it was opened; it was not overwritten.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{parameter} was not written: {value}. What was there before is untouched.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{parameter}: {value}.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10246,6 +10322,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{size_mm:g} mm, {count} points</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{size} MB</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{size} MB here</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{size} MB unpacked</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10350,6 +10438,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>| parameter | default | usual | allowed | meaning |</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>½ resolution</source>
    <translation type="unfinished" />
   </message>
   <message>

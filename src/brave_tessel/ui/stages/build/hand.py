@@ -6,7 +6,7 @@ from PyQt6.QtCore import QObject
 
 from ....core.buildup.brush import brush_of
 from ....core.buildup.kind import kind_of
-from ....core.job.commands import Insert, Set
+from ....core.job.commands import Insert, Set, fetch
 from ....core.job.layers import Rule, Stroke, layer_path
 from ....core.job.nodes import new_id
 from ....engine.pictures.probe import id_at
@@ -96,6 +96,10 @@ class BoardHand(QObject):
                     gesture=self._gesture,
                 )
             )
+            return
+        if self._live.id not in {stroke.id for stroke in fetch(self.desk.job, way)}:
+            # Undone under the brush: it is gone whole, and the rest of the movement draws nothing.
+            self.desk.build.live = None
             return
         stroke = self.desk.build.live = self._make_stroke(path, self._live.id)
         self.desk.dispatch(

@@ -241,12 +241,15 @@ class SourceCard(Page):
     def _show_link(self, source: Source | None) -> None:
         self.follows.setVisible(source is not None and bool(source.path))
         self.follows.setChecked(source is not None and source.linked)
-        gone = list(missing_files(self.desk.job)) if source and source.linked else []
-        here = [link for link in gone if source and link.source == source.id]
-        self.missing.setVisible(bool(here))
+        gone = self.desk.followed.gone if source is not None and source.linked else ()
+        here = [link for link in gone if source is not None and link.source == source.id]
+        lost = source is not None and self.desk.followed.lost(source)
+        self.missing.setVisible(bool(here) or lost)
         self.missing.setText(
             tr("{name} is not where it was; the pixels last read are used.", name=Path(here[0].path).name)
             if here
+            else tr("Its picture is damaged or missing in the job file. Add the picture again.")
+            if lost
             else ""
         )
         self.relink.setVisible(bool(here))

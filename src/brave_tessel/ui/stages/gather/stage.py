@@ -11,7 +11,6 @@ from ....core.errors import TesselError
 from ....core.job.document import Job, Source
 from ....core.quantity import format_size
 from ....core.sheet import AnyArray
-from ....engine.gather.links import missing_files
 from ....engine.gather.scans import Scan
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
@@ -33,14 +32,14 @@ from .scatter_card import ScatterCard
 from .sheet_strip import SheetStrip
 
 
-def lacks(source: Source) -> str:
+def lacks(source: Source, *, lost: bool = False) -> str:
     """What a source still lacks, or its size."""
     if source.scatter is not None:
         return tr("scatter · {size}", size=format_size(*source.sheet_mm))
     kind = (
         tr("{kind}, {count} maps", kind=source.kind, count=len(source.pictures) + 1) if source.pictures else source.kind
     )
-    if source.linked and missing_files(Job(sources=(source,))):
+    if lost:
         return tr("{kind} · file missing", kind=kind)
     if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
         return tr("{kind} · green unknown", kind=source.kind)
@@ -184,7 +183,7 @@ class GatherStage(Stage):
             Row(
                 source.id,
                 source.name,
-                f"{badge(source.name)}{lacks(source)}",
+                f"{badge(source.name)}{lacks(source, lost=self.desk.followed.lost(source))}",
                 picture=source_thumb(source),
                 severity="" if source.sized else "caution",
             )

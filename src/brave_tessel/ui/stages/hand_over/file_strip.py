@@ -50,7 +50,8 @@ class FileStrip(QWidget):
         column.addWidget(self.bar)
         self.bar.hide()
 
-    def show_files(self, files: list[Planned]) -> None:
+    def show_files(self, files: list[Planned], trouble: str = "") -> None:
+        """``trouble`` says why there are none."""
         rows = [
             Row(
                 f"{i}-{f.name}",
@@ -66,7 +67,7 @@ class FileStrip(QWidget):
         ]
         self.list.show_rows(rows, "")
         self.total.setText(
-            tr("{count} · about {sum:.0f} MB", count=len(files), sum=sum(f.about_bytes for f in files) / 1e6)
+            trouble or tr("{count} · about {sum:.0f} MB", count=len(files), sum=sum(f.about_bytes for f in files) / 1e6)
         )
 
     def show_progress(self, what: str, share: float, running: bool) -> None:

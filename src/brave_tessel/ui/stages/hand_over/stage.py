@@ -9,6 +9,7 @@ from PyQt6.QtCore import QUrl
 from PyQt6.QtGui import QDesktopServices
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QFileDialog, QGridLayout, QWidget
 
+from ....core.errors import TesselError
 from ....core.handover.check import Finding
 from ....core.job.commands import Set
 from ....core.job.document import Delivery, DeliveryMap, Job
@@ -251,7 +252,11 @@ class HandOverStage(Stage):
 
     def _show_files(self) -> None:
         surfaces = self._chosen_surfaces()
-        self.files.show_files(planned_files(self.desk.job, self.delivery, surfaces))
+        try:
+            self.files.show_files(planned_files(self.desk.job, self.delivery, surfaces))
+        except TesselError as error:
+            # A pattern from a job file may say anything.
+            self.files.show_files([], tr(sentence(error)))
         surface = self.desk.selection.surface
         self.note.setText(f"{surface.name} · {format_size(surface.width_mm, surface.height_mm)}" if surface else "")
 

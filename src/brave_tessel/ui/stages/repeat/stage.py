@@ -117,7 +117,7 @@ class RepeatStage(Stage):
             Row(
                 source.id,
                 source.name,
-                lacks(source),
+                lacks(source, lost=self.desk.followed.lost(source)),
                 picture=source_thumb(source),
                 severity="" if source.sized else "caution",
             )

@@ -1,0 +1,1 @@
+"""Trials by force: kills, damage, hostile files, long sessions."""
