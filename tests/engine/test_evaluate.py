@@ -7,9 +7,10 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from brave_tessel.core.errors import CancelledError, MissingError, TesselError
+from brave_tessel.core.errors import CancelledError, MissingError, TesselError, TooLargeError
 from brave_tessel.core.plan.tasks import Task, task_key
 from brave_tessel.core.sheet import Grid
+from brave_tessel.engine import memory
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation, freeze
 
@@ -197,3 +198,32 @@ def test_everything_within_a_result_is_frozen():
     assert not result[0].flags.writeable
     assert not result[1][0].flags.writeable
     assert not result[1][1][0].flags.writeable
+
+
+def test_what_no_task_wants_any_more_is_let_go(works):
+    """With no room in the cache only what is still wanted is held: a long chain takes no more than a short one."""
+    run = Evaluation(Cache(0))
+    task = works.number("first", 1.0)
+    for step in range(30):
+        task = works.sum(f"step {step}", task)
+    assert run.value(task)[0] == 1
+    assert list(run._keep) == [task.key]
+    # What two want stays until both have had it, and is worked out once all the same.
+    shared = works.number("shared", 2.0)
+    late = works.sum("late", shared)
+    for step in range(5):
+        late = works.sum(f"late {step}", late)
+    assert run.value(works.sum("both", works.sum("early", shared), late, shared))[0] == 6
+    assert works.ran.count("shared") == 1
+
+
+def test_a_size_that_does_not_fit_is_refused_with_one_that_does(monkeypatch):
+    monkeypatch.setattr(memory, "memory_budget", lambda: 2 << 30)
+    memory.require_room(Grid(2048, 2048, 1.0, 1.0))
+    memory.require_room(Grid(4096, 1024, 4.0, 1.0))
+    with pytest.raises(TooLargeError) as caught:
+        memory.require_room(Grid(4096, 4096, 1.0, 1.0))
+    assert caught.value.allowed.startswith("2048 px")
+    with pytest.raises(TooLargeError) as caught:
+        memory.require_room(Grid(8192, 2048, 4.0, 1.0))
+    assert caught.value.allowed.startswith("4096 px")

@@ -12,6 +12,7 @@ from brave_tessel.core.errors import CannotWriteError, MissingError, NewerJobErr
 from brave_tessel.core.job.document import JOB_FORMAT, Job
 from brave_tessel.core.job.layers import Layer, Step, Surface
 from brave_tessel.core.recipe.stock import units_recipe
+from brave_tessel.engine.intents.recipes import decode_recipe, encode_recipe
 from brave_tessel.formats import disk
 from brave_tessel.formats.disk import shortened
 from brave_tessel.formats.job_file import MAX_LAYERS, load_job, save_job, stamp_of
@@ -190,6 +191,19 @@ def test_too_many_layers_are_refused(tmp_path):
     save_job(path, Job(surfaces=(surface,)), {})
     with pytest.raises(TooLargeError):
         load_job(path)
+
+
+def test_too_many_steps_are_refused_quickly(tmp_path):
+    steps = tuple(Step(name=f"s{n}", op="source.number") for n in range(100_000))
+    recipe = msgspec.structs.replace(units_recipe(), steps=steps)
+    layer = Layer(id="l", name="x", what=RecipeWhat(recipe=recipe))
+    surface = Surface(id="s", name="s", width_mm=10.0, height_mm=10.0, layers=(layer,))
+    path = tmp_path / "many.tessel"
+    save_job(path, Job(surfaces=(surface,)), {})
+    with pytest.raises(TooLargeError):
+        load_job(path)
+    with pytest.raises(TooLargeError):
+        decode_recipe(encode_recipe("x", (10.0, 10.0), recipe), "x.json")
 
 
 @pytest.mark.parametrize("code", [errno.ENOSPC, errno.EACCES])

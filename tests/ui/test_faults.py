@@ -93,6 +93,18 @@ def test_saving_again_and_again_asks_nothing(make_window, shared, soon):
     window.ask = False
 
 
+def test_saves_that_follow_each_other_closely_are_our_own(make_window, shared, soon):
+    window = make_window()
+    window.open_job(shared)
+    soon(lambda: window.desk.job.name == "First")
+    for name in ("A", "B", "C"):
+        rename(window, name)
+        window.actions_.save()
+    soon(lambda: window.desk.work.idle)
+    assert window.desk.session.store.saved
+    assert load_job(shared).job.name == "C"
+
+
 def test_a_second_window_is_told_at_opening(make_window, shared, soon, tmp_path, monkeypatch):
     monkeypatch.setattr(sessions, "state_folder", lambda: tmp_path / "state")
     other = OpenFile(tmp_path / "state")

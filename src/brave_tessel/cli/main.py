@@ -13,12 +13,12 @@ from .. import __version__
 from ..core.errors import CancelledError, RefusedError, TesselError
 from ..engine.wording import sentence
 from . import jobs, photos, recipe
-from .numbers import Parser, number, px
+from .numbers import Parser, number, place, px
 from .said import Progress, say, warn
 
 
 def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
-    repeat.add_argument("photo", type=Path)
+    repeat.add_argument("photo", type=place)
     repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
     repeat.add_argument("--method", choices=tuple(photos.METHODS), default="best-cut")
     repeat.add_argument(
@@ -37,12 +37,12 @@ def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
 
 
 def _declare_straighten(straight: argparse.ArgumentParser) -> None:
-    straight.add_argument("photo", type=Path)
+    straight.add_argument("photo", type=place)
     straight.add_argument(
         "--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels"
     )
     straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
-    straight.add_argument("--out", type=Path, required=True)
+    straight.add_argument("--out", type=place, required=True)
     straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
 
 
@@ -57,9 +57,9 @@ def _parser() -> argparse.ArgumentParser:
         return made
 
     window = verb("open", jobs.window, "Open the window, with a job or a picture.")
-    window.add_argument("path", type=Path, nargs="?")
+    window.add_argument("path", type=place, nargs="?")
     demo = verb("demo", jobs.demo, "Write the demo job, or open it in the window.")
-    demo.add_argument("--out", type=Path, default=Path("saltreach.tessel"))
+    demo.add_argument("--out", type=place, default=Path("saltreach.tessel"))
     demo.add_argument("--open", action="store_true")
     repeat = verb("repeat", photos.repeat, "Make a photo tile and write its maps.")
     _declare_repeat(repeat)
@@ -73,22 +73,22 @@ def _parser() -> argparse.ArgumentParser:
         )
     )
     gather = verb("gather", photos.gather, "Group the pictures of a folder into map sets and say what each is.")
-    gather.add_argument("folder", type=Path)
+    gather.add_argument("folder", type=place)
     gather.add_argument("--json", action="store_true", help="machine-readable result on standard output")
     export = verb("export", jobs.export, "Write the maps of a surface.")
-    export.add_argument("job", type=Path)
+    export.add_argument("job", type=place)
     export.add_argument("--surface", required=True)
     export.add_argument("--px", type=px(), default=2048)
     scene = verb("scene", jobs.scene, "Write the scene as glTF 2.0 binary.")
-    scene.add_argument("job", type=Path)
+    scene.add_argument("job", type=place)
     scene.add_argument("--px", type=px(), default=1024)
     for command in (repeat, export, scene):
-        command.add_argument("--out", type=Path, required=True)
+        command.add_argument("--out", type=place, required=True)
     check = verb("check", jobs.check, "Check every surface of a job; exit 1 where something is broken.")
     check.add_argument("--strict", action="store_true", help="cautions count as findings too")
     listing = verb("list", jobs.list_job, "List surfaces, layers and parts of a job.")
     for command in (check, listing):
-        command.add_argument("job", type=Path)
+        command.add_argument("job", type=place)
     for command in (repeat, export, check, listing):
         command.add_argument("--json", action="store_true", help="machine-readable result on standard output")
     return parser

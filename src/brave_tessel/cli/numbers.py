@@ -6,6 +6,7 @@ import argparse
 import math
 import sys
 from collections.abc import Callable
+from pathlib import Path
 from typing import NoReturn
 
 from ..core.errors import NotUnderstoodError, OutOfRangeError
@@ -68,3 +69,10 @@ def length(name: str, most_mm: float) -> Callable[[str], float]:
 def px(least: int = 16) -> Callable[[str], int]:
     """Reads pixels of a longer side."""
     return whole("px", least, MAX_PX)
+
+
+def place(text: str) -> Path:
+    """Reads a path that a file system can take."""
+    if "\0" in text or any(len(part.encode(errors="replace")) > 255 for part in text.split("/")) or len(text) > 4000:
+        raise NotUnderstoodError("path", value=text[:60].replace("\0", "?"), allowed="a path with names of 255 bytes")
+    return Path(text)

@@ -5,7 +5,6 @@ from __future__ import annotations
 import argparse
 import sys
 from collections.abc import Callable
-from pathlib import Path
 from typing import Any
 
 import msgspec
@@ -25,7 +24,7 @@ from ..engine.intents.recipes import decode_recipe
 from ..engine.session import Session
 from ..formats.images import read_file
 from ..formats.job_file import OpenedJob
-from .numbers import MOST_SEED, px, whole
+from .numbers import MOST_SEED, place, px, whole
 
 Say = Callable[..., None]
 
@@ -56,7 +55,7 @@ def _found(text: str) -> tuple[str, tuple[float, float], Recipe]:
     stock = stock_named(text)
     if stock is not None:
         return stock.name, stock.repeat_mm, stock.make()
-    path = Path(text)
+    path = place(text)
     if path.suffix.lower() == ".json":
         file = decode_recipe(read_file(path), path.name)
         return file.name, file.repeat_mm, file.recipe
@@ -166,6 +165,6 @@ def declare(parser: argparse.ArgumentParser) -> None:
         metavar="DIAL=VALUE",
         help="a dial, as in size=25mm or large cells/size=25mm",
     )
-    parser.add_argument("--out", type=Path, default=None)
+    parser.add_argument("--out", type=place, default=None)
     parser.add_argument("--force", action="store_true", help="write over files that are there")
     parser.add_argument("--json", action="store_true", help="machine-readable result on standard output")

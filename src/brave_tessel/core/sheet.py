@@ -49,6 +49,8 @@ class Grid:
     @classmethod
     def for_repeat(cls, width_mm: float, height_mm: float, px: int) -> Grid:
         """The grid whose longer side has ``px`` pixels and whose pixels are as square as can be."""
+        if not (0 < width_mm < 1e6 and 0 < height_mm < 1e6):
+            return cls(1, 1, width_mm, height_mm)  # refuses with its sentence
         longer = max(width_mm, height_mm)
         return cls(max(1, round(px * width_mm / longer)), max(1, round(px * height_mm / longer)), width_mm, height_mm)
 

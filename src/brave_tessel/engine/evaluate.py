@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import logging
 import time
-from collections.abc import Callable
+from collections import Counter
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field, fields, is_dataclass
 from functools import partial
 from typing import Any
@@ -34,6 +35,8 @@ class Evaluation:
     faults: dict[str, TesselError] = field(default_factory=dict)
     costs_ms: dict[str, float] = field(default_factory=dict)
     _keep: dict[bytes, Any] = field(default_factory=dict)
+    _wanted: Counter[bytes] = field(default_factory=Counter)
+    _stood_in: set[bytes] = field(default_factory=set)
 
     def __post_init__(self) -> None:
         self.cache.begin_run()
@@ -48,13 +51,39 @@ class Evaluation:
         TesselError
             when the task fails and nothing can stand in for it.
         """
-        if task.key in self._keep:
-            return self._keep[task.key]
-        found = self.cache.get(task.key)
+        if not self._wanted:
+            self._count(task)
+            try:
+                return self._value(task)
+            finally:
+                self._wanted.clear()
+        return self._value(task)
+
+    def _count(self, task: Task) -> None:
+        """How many tasks of a plan want each other's results: what none wants any more need not be held."""
+        waiting, seen = [task], set()
+        while waiting:
+            found = waiting.pop()
+            self._wanted[found.key] += 1
+            if found.key not in seen:
+                seen.add(found.key)
+                waiting += found.inputs
+
+    def _value(self, task: Task) -> Any:
+        found = self._keep.get(task.key)
+        if found is None:
+            found = self.cache.get(task.key)
         if found is None:
             found = self._compute(task)
         self._keep[task.key] = found
         return found
+
+    def _let_go(self, tasks: Iterable[Task]) -> None:
+        """These have been used once; the cache decides whether they are held on."""
+        for task in tasks:
+            self._wanted[task.key] -= 1
+            if self._wanted[task.key] <= 0 and task.key not in self._stood_in:
+                self._keep.pop(task.key, None)
 
     def at_hand(self, task: Task) -> bool:
         """Whether the task's result is there without any work."""
@@ -64,12 +93,14 @@ class Evaluation:
         if not self.current():
             raise CancelledError
         try:
-            inputs = [self.value(wanted) for wanted in task.inputs]
+            inputs = [self._value(wanted) for wanted in task.inputs]
             if self.progress:
                 self.progress(task.label)
             begun = time.perf_counter()
             with watched(partial(self._watch, task.label)):
                 result = task.run(*inputs)
+            del inputs
+            self._let_go(task.inputs)
         except TesselError as error:
             return self._stand_in(task, error)
         except (ArithmeticError, ValueError, TypeError, KeyError, IndexError, AttributeError, MemoryError) as error:
@@ -91,7 +122,9 @@ class Evaluation:
         if task.fallback is None:
             raise error
         self.faults[task.owner] = error
-        return self.value(task.fallback)
+        # What failed is in no cache and is not tried again in this run.
+        self._stood_in.add(task.key)
+        return self._value(task.fallback)
 
 
 def freeze(result: Any) -> None:

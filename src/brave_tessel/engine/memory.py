@@ -6,6 +6,11 @@ import ctypes
 import logging
 from functools import cache
 
+from ..core.errors import TooLargeError
+from ..core.phrases import say
+from ..core.sheet import Grid
+from ..formats.images import memory_budget
+
 log = logging.getLogger(__name__)
 _TRIM_THRESHOLD, _MMAP_THRESHOLD, _ARENA_MAX = -1, -3, -8
 _LARGEST = 1 << 30
@@ -35,3 +40,31 @@ def give_back_freed_memory() -> bool:
         return bool(ctypes.CDLL("libc.so.6").malloc_trim(0))
     except (OSError, AttributeError):
         return False
+
+
+BYTES_A_PIXEL = 300
+"""What a surface of many layers takes at its largest, measured on the demo's own."""
+
+
+def require_room(grid: Grid) -> None:
+    """Refuse a size that would not fit, before anything is computed, and say what would.
+
+    Raises
+    ------
+    TooLargeError
+        when the whole sheet takes more than may be used.
+    """
+    budget = memory_budget()
+    if grid.width_px * grid.height_px * BYTES_A_PIXEL <= budget:
+        return
+    longer = max(grid.width_px, grid.height_px)
+    fits = 256
+    share = grid.width_px * grid.height_px / longer**2
+    while (2 * fits) ** 2 * share * BYTES_A_PIXEL <= budget:
+        fits *= 2
+    raise TooLargeError(
+        say("picture"),
+        value=say("{width} × {height} px", width=grid.width_px, height=grid.height_px),
+        allowed=say("{px} px in the memory that is free", px=fits),
+        remedy="Choose a smaller size, or close what else needs memory.",
+    )

@@ -18,6 +18,7 @@ from ..formats.lettering import letters
 from ..formats.models import model_relief
 from .cache import Cache
 from .evaluate import Evaluation, always
+from .memory import require_room
 
 
 @dataclass(frozen=True, slots=True)
@@ -83,6 +84,7 @@ class Snapshot:
     def finished(self, surface: Surface, px: int, *, evaluation: Evaluation | None = None) -> MapSet:
         """Every map of a surface with ``px`` pixels on its longer side."""
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
+        require_room(grid)
         maps: MapSet = (evaluation or self.evaluation()).value(self.planner().finished(surface, grid))
         return maps
 

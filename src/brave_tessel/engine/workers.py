@@ -8,7 +8,7 @@ from collections import OrderedDict
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ..core.errors import CancelledError
+from ..core.errors import CancelledError, TesselError
 
 log = logging.getLogger(__name__)
 
@@ -147,6 +147,7 @@ class Worker:
         except CancelledError as error:
             return error
         except Exception as error:
-            log.exception("work in channel %s failed", request.channel)
+            if not isinstance(error, TesselError):
+                log.exception("work in channel %s failed", request.channel)
             return error
         return None if wanted() else CancelledError()

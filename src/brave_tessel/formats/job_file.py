@@ -15,7 +15,7 @@ import xxhash
 
 from ..core.errors import MissingError, TooLargeError, UnreadableFileError
 from ..core.job.document import Job
-from ..core.job.layers import every_layer
+from ..core.job.layers import Recipe, every_layer
 from ..core.phrases import say
 from .disk import sweep_unfinished, write_atomically
 from .documents import decode_job, encode_job
@@ -24,6 +24,8 @@ from .images import memory_budget, read_file
 MAX_JSON = 256 << 20
 """Bytes of a job's description; pictures lie beside it."""
 MAX_LAYERS = 20_000
+MAX_STEPS = 5_000
+"""Steps of one recipe."""
 _SAVED_AT = (1980, 1, 1, 0, 0, 0)
 """The time written with every file of a job: the same job is the same bytes, and a wrong clock does no harm."""
 MIMETYPE = b"application/x-brave-tessel"
@@ -201,13 +203,27 @@ _DAMAGED = (
 
 def _opened(read: Callable[[str], bytes], path: Path) -> OpenedJob:
     job = decode_job(read("job.json"))
-    layers = sum(1 for surface in job.surfaces for _ in every_layer(surface.layers))
-    if layers > MAX_LAYERS:
+    layers = [layer for surface in job.surfaces for layer, _ in every_layer(surface.layers)]
+    if len(layers) > MAX_LAYERS:
         raise TooLargeError(
-            path.name, value=say("{count} layers", count=layers), allowed=say("{count} layers", count=MAX_LAYERS)
+            path.name, value=say("{count} layers", count=len(layers)), allowed=say("{count} layers", count=MAX_LAYERS)
         )
+    check_steps(path.name, *(recipe for layer in layers if (recipe := layer.what.made_of_recipe()) is not None))
     blobs = {name: data for name in used_blobs(job) if (data := _stored(read, name))}
     return OpenedJob(job, blobs, _previews(read), frozenset(used_blobs(job) - set(blobs)))
+
+
+def check_steps(name: str, *recipes: Recipe) -> None:
+    """Refuse a recipe of more steps than anyone could read.
+
+    Raises
+    ------
+    TooLargeError
+        when one has.
+    """
+    most = max((len(recipe.steps) for recipe in recipes), default=0)
+    if most > MAX_STEPS:
+        raise TooLargeError(name, value=say("{count} steps", count=most), allowed=say("{count} steps", count=MAX_STEPS))
 
 
 def _stored(read: Callable[[str], bytes], name: str) -> bytes:

@@ -25,6 +25,8 @@ class FileWork:
         self.session = session
         self.work = work
         self.tell = tell
+        self._own: dict[Path, str] = {}
+        """Stamps of what was written here, known before the window hears of it: saves may follow each other closely."""
 
     def save(
         self, path: Path, *, then: Done | None = None, changed: Done | None = None, overwrite: bool = False
@@ -35,10 +37,12 @@ class FileWork:
         path = path.with_name(shortened(path.name))
         session = self.session
         snapshot, previews, lost = session.snapshot(), dict(session.previews), session.lost
-        expected = "" if overwrite else session.expected(path)
+        asked = session.expected(path)
 
         def write(_current: object) -> str:
-            return write_job(snapshot, path, previews, lost=lost, expected=expected)
+            expected = "" if overwrite else self._own.get(path, asked) if asked else ""
+            self._own[path] = stamp = write_job(snapshot, path, previews, lost=lost, expected=expected)
+            return stamp
 
         def saved(stamp: str) -> None:
             session.mark_saved(snapshot, path, stamp)
@@ -62,6 +66,7 @@ class FileWork:
         """Make or read a job and take it over when it is ready."""
 
         def take(opened: OpenedJob) -> None:
+            self._own.clear()
             self.session.adopt(opened, path)
             if then is not None:
                 then()

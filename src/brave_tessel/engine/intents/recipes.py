@@ -10,6 +10,7 @@ from ...core.job.nodes import Node
 from ...core.phrases import say
 from ...core.recipe.edit import check_recipe
 from ...formats.documents import decode, encode
+from ...formats.job_file import check_steps
 
 
 def recipe_of(layer: Layer | None, rule: str = "") -> Recipe | None:
@@ -60,5 +61,6 @@ def decode_recipe(data: bytes, name: str) -> RecipeFile:
         raise UnreadableFileError(
             name, value=say("repeat {repeat_mm}", repeat_mm=file.repeat_mm), allowed="a repeat above 0 mm"
         )
+    check_steps(name, file.recipe)
     check_recipe(file.recipe)
     return file

@@ -26,6 +26,7 @@ from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes
 from ...core.sheet import AnyArray, Grid, Raster
 from ...formats.job_file import Preview
 from ..evaluate import Evaluation
+from ..memory import require_room
 from ..previews import make_preview
 from ..snapshot import Snapshot
 from .results import SurfacePicture
@@ -64,6 +65,7 @@ def surface_picture(
     begun = time.perf_counter()
     planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
+    require_room(grid)
     whole = planner.surface(surface, grid)
     plan = planner.surface(alone(surface, showing.solo), grid) if showing.solo else whole
     maps = run.value(plan.finished)

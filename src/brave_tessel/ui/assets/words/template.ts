@@ -1189,6 +1189,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Choose a smaller size, or close what else needs memory.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Choose a source or a recipe in the card.</source>
    <translation type="unfinished" />
   </message>
@@ -8089,6 +8093,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a path with names of 255 bytes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a pattern with at least two courses or units in view</source>
    <translation type="unfinished" />
   </message>
@@ -9189,6 +9197,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>picture</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>piece ID</source>
    <translation type="unfinished" />
   </message>
@@ -9909,6 +9921,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} steps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} steps copied; paste them into any recipe.</source>
    <translation type="unfinished" />
   </message>
@@ -10302,6 +10318,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{px:.0f} px/m</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{px} px in the memory that is free</source>
    <translation type="unfinished" />
   </message>
   <message>
