@@ -1,5 +1,6 @@
 """The renderer on its own context: no window, no screen."""
 
+import moderngl
 import numpy as np
 import pytest
 
@@ -91,3 +92,35 @@ def test_projections():
     matrix = orthographic_from(np.array([0.0, 1, 0.2]), np.zeros(3), 2.0)
     for point in ([2, 0, 0], [0, 0, 2], [0, -2, 0], [0, 2, 0]):
         assert np.abs((matrix @ [*point, 1.0])[:3]).max() <= 1.0001
+
+
+def test_what_is_no_longer_drawn_is_given_back_to_the_driver(monkeypatch):
+    """Sizes that change, parts and surfaces that go: a thousand frames hold what a few hold."""
+    made = Renderer()
+    held = []
+
+    def keeping(make):
+        def keep(*given, **more):
+            held.append(make(*given, **more))
+            return held[-1]
+
+        return keep
+
+    for maker in ("texture", "framebuffer", "buffer", "vertex_array", "depth_renderbuffer"):
+        monkeypatch.setattr(made.context, maker, keeping(getattr(made.context, maker)), raising=False)
+
+    def alive():
+        return sum(not isinstance(entry.mglo, moderngl.InvalidObject) for entry in held)
+
+    tile = np.full((8, 8, 3), 90, np.uint8)
+    counts = []
+    for number in range(12):
+        parts = draw_parts(Job(scene=corner_scene()))
+        made.set_parts(parts)
+        made.set_textures(parts[0].surface, str(number).encode(), tile, tile, tile, np.zeros((8, 8), np.float32))
+        for size in ((60 + number, 40), (120 + number, 80)):
+            made.draw(look(width=size[0], height=size[1]))
+        counts.append(alive())
+    assert counts[-1] == counts[3]
+    made.release()
+    assert alive() == 0

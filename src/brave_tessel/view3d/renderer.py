@@ -5,6 +5,7 @@ from __future__ import annotations
 import ctypes
 import ctypes.util
 import sys
+from collections.abc import Iterable
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
@@ -57,6 +58,15 @@ def _wait_finished() -> None:
         return
 
 
+_TARGETS = 2
+
+
+def _give_back(made: Iterable[Any]) -> None:
+    """Release what the driver holds for some objects; it does not go with them."""
+    for entry in made:
+        entry.release()
+
+
 class Renderer:
     """Keeps buffers and textures between frames; uploads only what changed."""
 
@@ -66,11 +76,11 @@ class Renderer:
         self.software = "llvmpipe" in self.context.info["GL_RENDERER"].lower()
         self.program = self._program("part", "part")
         self.depth_program = self._program("depth", "depth")
-        self._parts: dict[str, tuple[DrawPart, Any, Any]] = {}
+        self._parts: dict[str, tuple[DrawPart, Any, Any, Any]] = {}
         self._textures: dict[str, tuple[bytes, tuple[Any, ...]]] = {}
         self._blank = self._upload(np.full((1, 1, 3), 128, np.uint8))
         self._flat = self._upload_height(np.zeros((1, 1), np.float32))
-        self._target: tuple[tuple[int, int], Any] | None = None
+        self._targets: dict[tuple[int, int], tuple[Any, Any, Any]] = {}
         self.shadow_depth = self.context.depth_texture((SHADOW_PX, SHADOW_PX))
         self.shadow_depth.compare_func = ""
         self.shadow_target = self.context.framebuffer(depth_attachment=self.shadow_depth)
@@ -90,15 +100,21 @@ class Renderer:
         for part in parts:
             known = self._parts.get(part.id)
             kept[part.id] = known if known and known[0] is part else (part, *self._arrays(part))
+        for id, (_, *old) in self._parts.items():
+            if id not in kept or kept[id][1] is not old[0]:
+                _give_back(old)
         self._parts = kept
         self._shadow_of = None
+        wanted = {part.surface for part in parts}
+        for surface in [surface for surface in self._textures if surface not in wanted]:
+            _give_back(texture for texture in self._textures.pop(surface)[1] if texture is not self._flat)
 
-    def _arrays(self, part: DrawPart) -> tuple[Any, Any]:
+    def _arrays(self, part: DrawPart) -> tuple[Any, Any, Any]:
         data = np.concatenate([part.positions, part.normals, part.uv], 1).astype(np.float32)
         buffer = self.context.buffer(data.tobytes())
         full = self.context.vertex_array(self.program, [(buffer, "3f 3f 2f", "in_position", "in_normal", "in_uv")])
         depth = self.context.vertex_array(self.depth_program, [(buffer, "3f 20x", "in_position")])
-        return full, depth
+        return full, depth, buffer
 
     def set_textures(
         self, surface: str, key: bytes, base: AnyArray, normal: AnyArray, orm: AnyArray, height: AnyArray | None = None
@@ -110,9 +126,7 @@ class Renderer:
         if known and known[0] == key:
             return
         if known:
-            for texture in known[1]:
-                if texture is not self._flat:
-                    texture.release()
+            _give_back(texture for texture in known[1] if texture is not self._flat)
         made = (
             self._upload(base, srgb=True),
             self._upload(normal),
@@ -147,13 +161,13 @@ class Renderer:
     # Drawing -------------------------------------------------------------------------------------
 
     def _framebuffer(self, size: tuple[int, int]) -> Any:
-        if self._target is None or self._target[0] != size:
-            if self._target:
-                self._target[1].release()
-            colour = self.context.texture(size, 3)
-            made = self.context.framebuffer([colour], self.context.depth_renderbuffer(size))
-            self._target = (size, made)
-        return self._target[1]
+        if size not in self._targets:
+            # A picture is drawn small while it moves and large at rest: both stay, other sizes are given back.
+            while len(self._targets) >= _TARGETS:
+                _give_back(self._targets.pop(next(iter(self._targets))))
+            colour, depth = self.context.texture(size, 3), self.context.depth_renderbuffer(size)
+            self._targets[size] = (self.context.framebuffer([colour], depth), colour, depth)
+        return self._targets[size][0]
 
     def draw(self, look: Look) -> AnyArray:
         """One frame, (height, width, 3) uint8 sRGB."""
@@ -170,7 +184,7 @@ class Renderer:
         self._prepass(matrix)
         self._set_frame(look, matrix, light_matrix)
         self.context.depth_func = "<="
-        for part, full, _ in self._parts.values():
+        for part, full, _, _ in self._parts.values():
             self._draw_part(part, full, look)
         _wait_finished()
         data = target.read(components=3, alignment=1)
@@ -179,7 +193,7 @@ class Renderer:
     def _prepass(self, matrix: npt.NDArray[np.float64]) -> None:
         self.context.depth_func = "<"
         self.depth_program["view_projection"].write(_columns(matrix))
-        for _, _, depth in self._parts.values():
+        for _, _, depth, _ in self._parts.values():
             depth.render()
 
     def _set_frame(self, look: Look, matrix: Any, light_matrix: Any) -> None:
@@ -219,11 +233,16 @@ class Renderer:
         self.context.disable(moderngl.CULL_FACE)
         self.context.depth_func = "<"
         self.depth_program["view_projection"].write(_columns(light_matrix))
-        for _, _, depth in self._parts.values():
+        for _, _, depth, _ in self._parts.values():
             depth.render()
 
     def release(self) -> None:
         """Give everything back to the driver, in the thread that made it."""
+        self.set_parts([])
+        for target in self._targets.values():
+            _give_back(target)
+        self._targets.clear()
+        _give_back((self.shadow_target, self.shadow_depth, self._blank, self._flat, self.program, self.depth_program))
         self.context.release()
 
 
