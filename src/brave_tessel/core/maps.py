@@ -50,7 +50,7 @@ TRAITS: Mapping[MapKind, MapTrait] = {
     MapKind.NORMAL: MapTrait("Normal", 3, False, (0.0, 0.0, 1.0), 16, derived=True),
     MapKind.ROUGHNESS: MapTrait("Roughness", 1, False, (0.8,), 8),
     MapKind.METALNESS: MapTrait("Metalness", 1, False, (0.0,), 8),
-    MapKind.AMBIENT_OCCLUSION: MapTrait("Ambient occlusion", 1, False, (1.0,), 8, derived=True),
+    MapKind.AMBIENT_OCCLUSION: MapTrait("Occlusion", 1, False, (1.0,), 8, derived=True),
     MapKind.OPACITY: MapTrait("Opacity", 1, False, (1.0,), 8),
     MapKind.CURVATURE: MapTrait("Curvature", 1, False, (0.5,), 8, derived=True),
     MapKind.KIND_ID: MapTrait("Kind ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),

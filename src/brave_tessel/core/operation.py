@@ -302,6 +302,13 @@ class Operation:
     handles: Any = None
     known: bool = True
 
+    @property
+    def summary(self) -> str:
+        """The first sentence of its help, whole, on one line."""
+        first = " ".join(self.help.partition("\n\n")[0].split())
+        found = re.match(r".*?[.](?= [A-Z]|$)", first)
+        return found[0] if found else first
+
     def bind(self, values: Mapping[str, Value]) -> dict[str, Value]:
         """Every parameter with its checked value; what is not given takes its default.
 

@@ -84,7 +84,7 @@ def _declared() -> Iterator[str]:
     assert registered.MODULES
     for operation in REGISTRY.values():
         yield operation.label
-        yield operation.help.partition("\n")[0]
+        yield operation.summary
         yield from (name.replace("_", " ") for name in operation.inputs)
         for param in operation.params.values():
             yield from (param.label, param.help, *(param.options if param.kind == "choice" else ()))
@@ -139,7 +139,13 @@ def _has_words(text: str) -> bool:
 def _is_shown(node: ast.Constant, parents: dict[ast.AST, ast.AST]) -> bool:
     """Whether a string of the core is words for people: not a docstring, a key, a format or a message to a log."""
     text = node.value
-    if not isinstance(text, str) or not _has_words(text) or "\0" in text or text.startswith(("#", "<", "--", '{"')):
+    if (
+        not isinstance(text, str)
+        or not _has_words(text)
+        or "\0" in text
+        or "[^" in text
+        or text.startswith(("#", "<", "--", '{"'))
+    ):
         return False
     if not (" " in text.strip() or text[0].isupper()) or re.fullmatch(r"[A-Z_0-9.]+|[A-Z][a-z]+[A-Z]\w*", text):
         return False

@@ -177,11 +177,14 @@ def main() -> None:
     QSettings.setDefaultFormat(QSettings.Format.IniFormat)
     QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, tempfile.mkdtemp())
     width, height = (int(side) for side in options.size.split("x"))
+    # Held to the end: where it goes between two sets of pictures, a display of this process alone goes with it.
+    app = make_app(lamp=options.lamp, scale=options.scale)
     if not options.lamp:
         take(options.out, lamp=False, scale=options.scale, size=(width, height), only=tuple(options.only))
     lamp = tuple(name for name in options.only or IN_LAMP if options.lamp or name in IN_LAMP)
     if lamp:
         take(options.out, lamp=True, scale=options.scale, size=(width, height), only=lamp)
+    app.quit()
 
 
 if __name__ == "__main__":

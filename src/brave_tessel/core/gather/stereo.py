@@ -41,7 +41,7 @@ def check_lights(lights: npt.ArrayLike, frames: int) -> npt.NDArray[np.float64]:
     """Unit directions (n, 3), x right, y up, z out; refused where they tell no shape."""
     directions = np.asarray(lights, np.float64)
     if directions.ndim != 2 or directions.shape[1] != 3 or not np.isfinite(directions).all():
-        raise OutOfRangeError("light directions", value=str(directions.shape), allowed="three numbers a frame")
+        raise OutOfRangeError("light directions", value=str(directions.shape), allowed="three numbers per frame")
     if len(directions) != frames or frames < LEAST_FRAMES:
         raise OutOfRangeError(
             "frames",

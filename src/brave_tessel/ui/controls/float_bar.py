@@ -25,7 +25,7 @@ class FloatBar(QFrame):
         self.setStyleSheet(
             f"FloatBar {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}"
             f"FloatBar QToolButton {{ border: none; background: transparent; "
-            f"padding: {theme.px(3)}px {theme.px(7)}px; }}"
+            f"padding: {theme.px(3)}px {theme.px(6)}px; }}"
             f"FloatBar QToolButton:hover {{ background: {t.wash}; }}"
             f"FloatBar QToolButton:focus {{ color: {t.verdigris}; }}"
             f"FloatBar QToolButton:checked {{ background: {t.ink}; color: "

@@ -253,7 +253,7 @@ class Meter(QWidget):
         painter.setFont(theme.font(24, mono=True, weight=600))
         painter.drawText(QPointF(0, theme.px(42)), self.value)
         token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.severity]
-        word = {"ok": "good", "caution": "look closer", "fault": "shows"}[self.severity]
+        word = {"ok": tr("good"), "caution": tr("look closer"), "fault": tr("broken")}[self.severity]
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour(token))
         painter.drawText(

@@ -28,7 +28,7 @@ def by_slope(
         float, Angle(-180, 180, help="The way slopes fall that count: 0 right, 90 up, −90 down.")
     ] = -90.0,
 ) -> Field:
-    """Between two slopes of what lies beneath, in degrees from level; only those that fall one way, if wanted."""
+    """Between two slopes of what lies beneath, in degrees from flat; only those that fall one way, if wanted."""
     normal = normal_of_height(np.ascontiguousarray(wrapped_gaussian(ground.height, radius / 4, grid)), grid)
     slope = np.degrees(np.arctan2(np.hypot(normal[..., 0], normal[..., 1]), normal[..., 2]))
     width = np.float32(max(soften, 0.1))

@@ -15,7 +15,7 @@ def whole_units(case: Case) -> Finding:
     surface = case.surface
     units = units_of(surface)
     if units is None:
-        return Finding("whole-units", surface.id, "ok", "Repeat is free", "No units to close.")
+        return Finding("whole-units", surface.id, "ok", "No courses", "No units that have to close.")
     counted = f"{units.across} periods across, {units.courses} courses"
     if units.whole:
         return Finding(

@@ -21,7 +21,7 @@ def box(
     ] = 0.0,
     up: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface up each face.")] = 0.0,
 ) -> Vector:
-    """Each face takes the surface from the side it looks to, at true size; (N, 2) mm from the datum."""
+    """Each face takes the surface from the side it looks to, at true size."""
     away = vertices.points - vertices.datum
     n = vertices.normals
     side = np.abs(n).argmax(1)

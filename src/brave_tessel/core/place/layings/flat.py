@@ -21,7 +21,7 @@ def flat(
     ] = 0.0,
     up: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface up the wall.")] = 0.0,
 ) -> Vector:
-    """Laid on the part's plane at true size, carried on round the corner; (N, 2) mm from the datum."""
+    """Laid on the part's plane at true size, carried on round the corner."""
     frame = vertices.frame
     place = frame.coordinates(vertices.points)
     datum = frame.coordinates(vertices.datum[None])[0]

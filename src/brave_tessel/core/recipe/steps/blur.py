@@ -47,7 +47,7 @@ def directional(
     field: Field,
     *,
     length: Annotated[float, Length(0.2, 300, log=True, least=0.02, help="How far it is smeared.")] = 30.0,
-    angle: Annotated[float, Angle(-90, 90, help="Which way, anticlockwise from level.")] = 0.0,
+    angle: Annotated[float, Angle(-90, 90, help="Which way, anticlockwise from the right.")] = 0.0,
 ) -> Field:
     """Mean along a line."""
     taps = int(min(_MOST_TAPS, max(3, math.ceil(length / grid.pitch_mm))))

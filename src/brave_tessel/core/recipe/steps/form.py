@@ -251,7 +251,7 @@ def slope(
     rise: Rise = 4.0,
     steepest: Annotated[float, Angle(5, 89, help="What is so steep or steeper becomes 1.")] = 45.0,
 ) -> Field:
-    """How steep a relief is: 0 level, 1 at the steepest."""
+    """How steep a relief is: 0 where it is flat, 1 at the steepest."""
     gx, gy = slopes(field, grid)
     angle = np.degrees(np.arctan(np.sqrt(gx * gx + gy * gy) * np.float32(rise)))
     return np.asarray(np.clip(angle / np.float32(steepest), 0, 1), np.float32)
@@ -265,7 +265,7 @@ def facing(
     rise: Rise = 4.0,
     angle: Annotated[float, Angle(-180, 180, help="Which side, anticlockwise from the right; 90 faces up.")] = 90.0,
 ) -> Field:
-    """How far a relief looks to one side: 0.5 level, 1 steeply to it, 0 steeply away."""
+    """How far a relief looks to one side: 0.5 where it is flat, 1 steeply to it, 0 steeply away."""
     gx, gy = slopes(field, grid)
     toward = -(
         gx * np.float32(math.cos(math.radians(angle))) + gy * np.float32(math.sin(math.radians(angle)))

@@ -252,7 +252,7 @@ def oriented(
     size: Annotated[
         float, Length(0.5, 200, log=True, least=0.1, help="Distance of the streaks, crest to crest.")
     ] = 8.0,
-    angle: Annotated[float, Angle(-90, 90, help="Which way the streaks run, anticlockwise from level.")] = 0.0,
+    angle: Annotated[float, Angle(-90, 90, help="Which way the streaks run, anticlockwise from the right.")] = 0.0,
     spread: Annotated[float, Angle(2, 90, help="How far their ways stray; 90 runs every way.")] = 12.0,
     variety: Annotated[float, Fraction(0.05, 1, least=0.02, most=2, help="How far their distances vary.")] = 0.35,
     seed: Annotated[int, Seed()] = 1,

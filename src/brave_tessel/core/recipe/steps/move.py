@@ -290,7 +290,7 @@ def erode(
     field: Field,
     *,
     rain: Annotated[
-        float, Fraction(0, 2, least=0, most=20, help="How much rain falls, in drops a working pixel.")
+        float, Fraction(0, 2, least=0, most=20, help="How much rain falls, in drops per working pixel.")
     ] = 0.6,
     carry: Annotated[float, Fraction(0.5, 8, least=0, most=40, help="How much a drop can carry.")] = 3.0,
     take: Annotated[float, Fraction(help="How fast it takes up.")] = 0.35,

@@ -121,7 +121,7 @@ def threads(
         float, Fraction(0.5, 1, least=0.1, most=1, help="Width of a thread against their distance.")
     ] = 0.92,
 ) -> Pieces:
-    """Which thread is seen at each place: every upright and every level thread is a piece."""
+    """Which thread is seen at each place: every upright and every crossing thread is a piece."""
     du, dv, over, iu, iv = _crossings(grid, size, weave)
     across, along = np.broadcast_to(du[None, :], grid.shape), np.broadcast_to(dv[:, None], grid.shape)
     nx, ny = int(iu.max()) + 1, int(iv.max()) + 1

@@ -85,10 +85,10 @@ def posterise(
     grid: Grid,
     field: Field,
     *,
-    steps: Annotated[int, Whole(2, 24, most=256, help="How many levels are left.")] = 5,
-    soft: Annotated[float, Fraction(help="How soft the way from one level to the next is.")] = 0.1,
+    steps: Annotated[int, Whole(2, 24, most=256, help="How many tones are left.")] = 5,
+    soft: Annotated[float, Fraction(help="How soft the way from one tone to the next is.")] = 0.1,
 ) -> Field:
-    """Even levels of a field in [0, 1]."""
+    """Even steps of a field in [0, 1]."""
     at = np.clip(field, 0, 1) * np.float32(steps - 1)
     low = np.floor(at)
     t = np.clip((at - low - np.float32(0.5)) / np.float32(max(soft, 1e-3)) + np.float32(0.5), 0, 1)

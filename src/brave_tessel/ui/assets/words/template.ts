@@ -216,7 +216,7 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>1 at the mask's edge, falling to 0 at the reach; Euclidean and wrapped. Where the field is above a half</source>
+   <source>1 at the mask's edge, falling to 0 at the reach; Euclidean and wrapped.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -313,10 +313,6 @@
   </message>
   <message>
    <source>90</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>; see :\w+:`[^`]*`</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -424,11 +420,11 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A mask with a slope inside its edge: 0 outside, 1 from the width inward. Where the field is above a half</source>
+   <source>A mask with a slope inside its edge: 0 outside, 1 from the width inward.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A mask with its edge moved. Where the field is above a half counts as inside.</source>
+   <source>A mask with its edge moved.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -436,11 +432,11 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A net of cracks, in [0, 1], 1 in the crack: the borders of strewn cells, bent, of changing width, with finer</source>
+   <source>A net of cracks, in [0, 1], 1 in the crack: the borders of strewn cells, bent, of changing width, with finer ones between.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A new sheet of any size from patches of this one, laid so that it wraps. All maps move together.</source>
+   <source>A new sheet of any size from patches of this one, laid so that it wraps.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -684,10 +680,6 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Ambient occlusion</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Amount</source>
    <translation type="unfinished" />
   </message>
@@ -836,7 +828,7 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Between two slopes of what lies beneath, in degrees from level; only those that fall one way, if wanted.</source>
+   <source>Between two slopes of what lies beneath, in degrees from flat; only those that fall one way, if wanted.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1929,7 +1921,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Each face takes the surface from the side it looks to, at true size; (N, 2) mm from the datum.</source>
+   <source>Each face takes the surface from the side it looks to, at true size.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1949,7 +1941,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Each piece turned, shrunk and moved a little within its joints; where two meet the deeper one lies over the</source>
+   <source>Each piece turned, shrunk and moved a little within its joints; where two meet the deeper one lies over the other.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2029,11 +2021,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Even levels of a field in [0, 1].</source>
+   <source>Even out light</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Even out light</source>
+   <source>Even steps of a field in [0, 1].</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2333,7 +2325,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean to</source>
+   <source>Fractal gradient noise on a triangular lattice, in [0, 1], mean 0.5: like clouds, without their slight lean to level and upright (after Perlin's simplex noise, 2001).</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2709,7 +2701,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Herringbone of whole units. At 90° the coordinating length is taken as a whole multiple of the width; at 45° any</source>
+   <source>Herringbone of whole units.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2793,7 +2785,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>How far a relief looks to one side: 0.5 level, 1 steeply to it, 0 steeply away.</source>
+   <source>How far a relief looks to one side: 0.5 where it is flat, 1 steeply to it, 0 steeply away.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3157,10 +3149,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>How many levels are left.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>How many lights, one frame each.</source>
    <translation type="unfinished" />
   </message>
@@ -3206,6 +3194,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How many times stones are moved apart, which makes them more alike.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How many tones are left.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3277,7 +3269,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>How much rain falls, in drops a working pixel.</source>
+   <source>How much rain falls, in drops per working pixel.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3341,7 +3333,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>How soft the way from one level to the next is.</source>
+   <source>How soft the way from one tone to the next is.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3353,7 +3345,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>How steep a relief is: 0 level, 1 at the steepest.</source>
+   <source>How steep a relief is: 0 where it is flat, 1 at the steepest.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3649,7 +3641,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Laid on the part's plane at true size, carried on round the corner; (N, 2) mm from the datum.</source>
+   <source>Laid on the part's plane at true size, carried on round the corner.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4093,7 +4085,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Mean and spread of the layer's colour within a radius brought to those beneath (Reinhard et al. 2001,</source>
+   <source>Mean and spread of the layer's colour within a radius brought to those beneath (Reinhard et al. 2001, locally, in OKLab).</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4425,6 +4417,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>No courses</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>No courses to count here.</source>
    <translation type="unfinished" />
   </message>
@@ -4469,7 +4465,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>No units to close.</source>
+   <source>No units that have to close.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4481,7 +4477,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made from</source>
+   <source>Noise of one wavelength and direction, in [0, 1]: what summed Gabor kernels give (Lagae et al. 2009), made from its spectrum, which is exact on the wrapped sheet.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5365,10 +5361,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Repeat is free</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Repeat is no whole units</source>
    <translation type="unfinished" />
   </message>
@@ -5405,7 +5397,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the</source>
+   <source>Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the broad (Musgrave, "Texturing and Modeling", chapter 16).</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5993,7 +5985,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Shrink and grow again (opening), or grow and shrink (closing). Where the field is above a half counts as</source>
+   <source>Shrink and grow again (opening), or grow and shrink (closing).</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6725,7 +6717,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>The layer's maps with their colour, roughness, metalness and relief changed; at its defaults they stay the</source>
+   <source>The layer's maps with their colour, roughness, metalness and relief changed; at its defaults they stay the same object.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6749,7 +6741,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>The middle value of a neighbourhood: specks go, edges stay. At a reduced size where the radius is many pixels.</source>
+   <source>The middle value of a neighbourhood: specks go, edges stay.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7653,7 +7645,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Which thread is seen at each place: every upright and every level thread is a piece.</source>
+   <source>Which thread is seen at each place: every upright and every crossing thread is a piece.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7673,7 +7665,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Which way most run, anticlockwise from level.</source>
+   <source>Which way most run, anticlockwise from the right.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7693,19 +7685,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Which way the streaks run, anticlockwise from level.</source>
+   <source>Which way the streaks run, anticlockwise from the right.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Which way they are wiped, anticlockwise from level.</source>
+   <source>Which way they are wiped, anticlockwise from the right.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Which way they run, anticlockwise from level.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Which way, anticlockwise from level.</source>
+   <source>Which way they run, anticlockwise from the right.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8337,6 +8325,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>broken</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>brushed</source>
    <translation type="unfinished" />
   </message>
@@ -8638,6 +8630,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>goes in where the height map comes out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>good</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8946,6 +8942,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>longer side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>look closer</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9617,11 +9617,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>three numbers a frame</source>
+   <source>three numbers a light, and files beside it</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>three numbers a light, and files beside it</source>
+   <source>three numbers per frame</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9961,7 +9961,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{height:.0f}° high, {stops}</source>
+   <source>{height:.0f}° high, {stops} stops</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -71,7 +71,7 @@ class WhereForms(WhatForms):
         for operation in family("where"):
             action = menu.addAction(tr(operation.label))
             if action:
-                action.setToolTip(operation.help.splitlines()[0])
+                action.setToolTip(tr(operation.summary))
                 action.triggered.connect(lambda _checked=False, op=operation.id: self.add_rule(op))
         menu.setToolTipsVisible(True)
         add.setMenu(menu)

@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 from PyQt6.QtCore import QMimeData, Qt, pyqtSignal
 from PyQt6.QtGui import QDrag, QPixmap
-from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLineEdit, QProgressBar, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QLabel, QLineEdit, QProgressBar, QVBoxLayout, QWidget
 
 from ....core.buildup.kinds.plain import PlainWhat
 from ....core.buildup.kinds.recipe import RecipeWhat
@@ -82,7 +82,9 @@ class LibraryPanel(LeftPanel):
         self.largest.setAccessibleName(tr("Size"))
         for box in (self.kind, self.largest):
             box.activated.connect(lambda _i: self.seek())
-        self.add(line((self.kind, 1), (self.largest, 1)), stretch=True)
+        self.add(
+            line((QLabel(tr("Kind")), 0), (self.kind, 1), (QLabel(tr("Size")), 0), (self.largest, 1)), stretch=True
+        )
         self.list = _ItemList(tr("Library"))
         self.list.setDragEnabled(True)
         self.list.opened.connect(self.lay)
@@ -128,7 +130,8 @@ class LibraryPanel(LeftPanel):
         column = QVBoxLayout(holder)
         column.setContentsMargins(0, 0, 0, 0)
         self.told = words("")
-        column.addWidget(line((self.fetch_button, 1), (self.fault, 1)))
+        column.addWidget(self.fetch_button)
+        column.addWidget(line((QLabel(tr("Simulated fault")), 1), (self.fault, 0)))
         column.addWidget(self.bar)
         column.addWidget(self.told)
         self.add(holder, stretch=True)

@@ -398,7 +398,7 @@ class BuildStage(Stage):
                 ),
             ),
             ("", tr("Relief"), relief),
-            ("light", tr("Light"), tr("{height:.0f}° high, {stops}", height=self.desk.view.height, stops=stops)),
+            ("light", tr("Light"), tr("{height:.0f}° high, {stops} stops", height=self.desk.view.height, stops=stops)),
             ("" if units is None or units.whole else "repeat", tr("Courses"), courses),
             ("", tr("Fit"), "–" if units is None else tr("whole units") if units.whole else tr("click to fit")),
         ]

@@ -127,7 +127,7 @@ class TouchPage(Page):
                 "Finds by itself where to take from; T over a place takes from there. [ and ] size the brush."
             ),
         }
-        told = "" if shifting else tr("{help} Shift draws a straight line.", help=tr(find(op).help.splitlines()[0]))
+        told = "" if shifting else tr("{help} Shift draws a straight line.", help=tr(find(op).summary))
         self.tool_note.setText(notes.get(op, told))
         self.tool_changed.emit(op)
 
@@ -273,7 +273,7 @@ class BreakPage(Page):
         op = source.breakup.op
         self.way.show_value(op)
         operation = REGISTRY.get(op)
-        self.way_note.setText(tr(operation.help.splitlines()[0]) if operation else tr("made by another version"))
+        self.way_note.setText(tr(operation.summary) if operation else tr("made by another version"))
         if self.form is None or self.form.op != op:
             if self.form is not None:
                 self.form.hide()

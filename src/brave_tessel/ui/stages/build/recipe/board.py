@@ -230,7 +230,7 @@ class RecipeBoard(QWidget):
         self.found.setCurrentRow(0)
 
     def _offer(self, operation: Operation) -> None:
-        item = QListWidgetItem(f"{tr(operation.label)}   {tr(operation.help.splitlines()[0])}")
+        item = QListWidgetItem(f"{tr(operation.label)}   {tr(operation.summary)}")
         item.setData(Qt.ItemDataRole.UserRole, operation.id)
         self.found.addItem(item)
 

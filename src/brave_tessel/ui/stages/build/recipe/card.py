@@ -125,11 +125,7 @@ class StepCard(Column):
         self.name.editingFinished.connect(lambda: self._renamed(step.name))
         self.add(self.name)
         self.add(
-            words(
-                f"{tr(operation.label)} · {tr(operation.help.splitlines()[0])}"
-                if operation
-                else tr("made by another version")
-            )
+            words(f"{tr(operation.label)} · {tr(operation.summary)}" if operation else tr("made by another version"))
         )
         self.add(self.fault)
         self.fault.hide()

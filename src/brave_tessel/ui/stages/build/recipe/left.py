@@ -119,9 +119,7 @@ class RecipeLeft(Column):
             box.setMinimumContentsLength(5)
             box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
             box.activated.connect(lambda _index, key=kind, b=box: self.fed.emit(key, b.currentData()))
-            grid.addWidget(
-                QLabel(tr("Occlusion") if kind is MapKind.AMBIENT_OCCLUSION else tr(TRAITS[kind].label)), index, 0
-            )
+            grid.addWidget(QLabel(tr(TRAITS[kind].label)), index, 0)
             grid.addWidget(box, index, 1)
             self.feeds[kind] = box
         self.add(holder)
