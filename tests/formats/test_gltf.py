@@ -8,7 +8,8 @@ import pytest
 import trimesh
 from PIL import Image
 
-from brave_tessel.core.place.pieces.corner import CORNER, FIGURE_MM
+from brave_tessel.core.place.figure import FIGURE_MM
+from brave_tessel.core.place.pieces.corner import CORNER
 from brave_tessel.engine.handover.outputs.scene_glb import scene_glb
 
 

@@ -11,10 +11,11 @@ from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.place.elevation import count_courses, units_of, unroll
+from brave_tessel.core.place.figure import CHILD_MM, FIGURE_MM, standing_figure
 from brave_tessel.core.place.lay import in_repeats, lay_on
 from brave_tessel.core.place.mesh import pick
 from brave_tessel.core.place.piece import scene_meshes
-from brave_tessel.core.place.pieces.corner import CORNER, FIGURE_MM, corner_meshes, corner_scene
+from brave_tessel.core.place.pieces.corner import CORNER, corner_meshes, corner_scene
 from brave_tessel.core.recipe.stock import units_recipe
 from brave_tessel.core.sheet import Grid
 
@@ -213,3 +214,37 @@ def test_a_seam_is_a_fault():
     ramp = maps[MapKind.BASE_COLOUR] + np.linspace(0, 0.4, 64, dtype=np.float32)[None, :, None]
     finding = run_checks(Job(surfaces=(made,)), made, maps.with_maps(base_colour=ramp))[0]
     assert (finding.check, finding.severity) == ("seam", "fault")
+
+
+def _breadth(mesh, low, high):
+    """East to west between two heights, mm."""
+    points = mesh.quads.reshape(-1, 3)
+    inside = points[(points[:, 1] >= low) & (points[:, 1] <= high)]
+    return float(np.ptp(inside[:, 0]))
+
+
+@pytest.mark.parametrize("height", [FIGURE_MM, CHILD_MM])
+def test_the_figure_has_the_measures_of_a_body(height):
+    """Shares of the stature by Drillis and Contini (1966), as in Winter, Biomechanics: shoulders 0.259 with the muscle
+    over them somewhat more, hips 0.191, foot 0.152 long; a body of 22 kg/m² (WHO, middle of the normal range) and the
+    density of water holds 67 litres at 1.75 m.
+    """
+    figure = standing_figure(0.0, 0.0, height_mm=height)
+    points = figure.quads.reshape(-1, 3)
+    assert points[:, 1].min() == pytest.approx(0, abs=1e-9)
+    assert points[:, 1].max() == pytest.approx(height)
+    assert _breadth(figure, 0.79 * height, 0.81 * height) == pytest.approx(0.265 * height, rel=0.05)
+    assert _breadth(figure, 0.9 * height, 0.96 * height) == pytest.approx(0.091 * height, rel=0.03)
+    feet = points[points[:, 1] < 0.02 * height]
+    assert np.ptp(feet[:, 2]) == pytest.approx(0.152 * height, rel=0.01)
+    corners = figure.triangles()
+    litres = np.einsum("ij,ij->i", corners[:, 0], np.cross(corners[:, 1], corners[:, 2])).sum() / 6e6
+    assert litres == pytest.approx(67 * (height / 1750) ** 3, rel=0.08)
+
+
+def test_the_figure_looks_where_it_is_turned():
+    ahead, aside = standing_figure(0.0, 0.0), standing_figure(0.0, 0.0, facing=90.0)
+    assert np.allclose(aside.quads[..., 0], ahead.quads[..., 2])
+    assert np.allclose(aside.quads[..., 2], -ahead.quads[..., 0])
+    moved = standing_figure(500.0, -200.0)
+    assert np.allclose(moved.quads - ahead.quads, (500.0, 0.0, -200.0))

@@ -10,10 +10,9 @@ import numpy as np
 
 from ...job.document import Part, Scene
 from ...job.nodes import Setting
+from ..figure import standing_figure
 from ..mesh import Frame, PartMesh, Vector
 from ..piece import piece
-
-FIGURE_MM = 1750.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,42 +75,6 @@ def _reveal(measures: Corner) -> PartMesh:
     return PartMesh(np.array(quads, float), frame)
 
 
-_TURNED = (
-    (0, 0),
-    (150, 0),
-    (158, 12),
-    (150, 30),
-    (128, 60),
-    (132, 420),
-    (170, 900),
-    (200, 1260),
-    (188, 1360),
-    (120, 1415),
-    (58, 1436),
-    (52, 1462),
-    (80, 1490),
-    (112, 1550),
-    (118, 1606),
-    (106, 1670),
-    (70, 1724),
-    (28, 1747),
-    (0, 1750),
-)
-"""Profile of the scale figure, radius and height in mm: a turned wooden peg doll."""
-
-
-def _figure(x: float, z: float) -> PartMesh:
-    count = 28
-    turns = np.linspace(0, 2 * np.pi, count + 1)
-    ring = [[(x + r * np.cos(t), y, z - r * np.sin(t)) for t in turns] for r, y in _TURNED]
-    quads = [
-        [ring[i][k], ring[i][k + 1], ring[i + 1][k + 1], ring[i + 1][k]]
-        for i in range(len(ring) - 1)
-        for k in range(count)
-    ]
-    return PartMesh(np.array(quads), Frame((x, 0, z), (1, 0, 0), (0, 1, 0)), smooth=True)
-
-
 @cache
 def corner_meshes(measures: Corner = CORNER) -> dict[str, PartMesh]:
     """The corner scene's parts by id."""
@@ -128,7 +91,7 @@ def corner_meshes(measures: Corner = CORNER) -> dict[str, PartMesh]:
         "east-wall": _on_frame(east, _rectangles((0, m.east), (m.dado, m.height), None)),
         "reveal": _reveal(m),
         "floor": _on_frame(floor, [(0, -m.east, m.north, 0)]),
-        "figure": _figure(m.north - 1150, 700),
+        "figure": standing_figure(m.north - 1150, 700, facing=-40.0),
     }
 
 
@@ -141,7 +104,7 @@ def corner_scene(*, dado: str = "", wall: str = "", floor: str = "") -> Scene:
         Part(id="east-dado", name="East dado", group="Changing hall", surface=dado),
         Part(id="east-wall", name="East wall", group="Changing hall", surface=wall),
         Part(id="floor", name="Floor", group="Changing hall", surface=floor),
-        Part(id="figure", name="Figure 1.75 m", group="Scale only", bare="#8A6A48"),
+        Part(id="figure", name="Figure 1.75 m", group="Scale only", bare="#A9A69E"),
     )
     return Scene(piece="corner", parts=parts, datum=(CORNER.north, 0.0, 0.0), datum_name="floor line, NE corner")
 
