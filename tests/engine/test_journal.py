@@ -217,3 +217,36 @@ def test_nothing_waits_in_a_queue(journal, monkeypatch):
     assert len(writes) <= 8
     crash(journal)
     assert recover(journal.path).job == job_named("name 999")
+
+
+def test_a_new_segment_takes_the_old_ones_place_only_when_it_is_whole(tmp_path, monkeypatch):
+    """Saving begins a segment: a kill between its first and last byte leaves the one before."""
+    journal = Journal(tmp_path)
+    journal.begin(job_named("A"), "", {})
+    journal.note(job_named("B"))
+    journal.flush()
+    before = journal.path
+    seen = []
+    put = journal._put
+
+    def half(data, *, fresh):
+        put(data[: len(data) // 5], fresh=fresh)
+        seen.append(before.exists())
+        raise KeyError("killed here")
+
+    monkeypatch.setattr(journal, "_put", half)
+    journal.begin(job_named("C"), "/saved.tessel", {})
+    journal.flush()
+    monkeypatch.undo()
+    assert seen == [True]
+    crash(journal)
+    left = recoverable(tmp_path)
+    assert len(left) == 2
+    assert recover(max(left, key=lambda path: path.name)) is None
+    assert recover(before).job.surfaces[0].name == "B"
+    # Once it works again one whole segment is left of the session.
+    journal.begin(job_named("D"), "", {})
+    journal.flush()
+    assert not before.exists() or recover(journal.path).job.surfaces[0].name == "D"
+    journal.close()
+    assert recoverable(tmp_path) == []

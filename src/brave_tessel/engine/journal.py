@@ -141,7 +141,6 @@ class Journal:
         except Exception as error:  # noqa: BLE001 - the journal goes on; the next change tries again
             self._fails(error)
             # What could not be written is written with the next change, from a fresh head.
-            self.segment += 1
             self._written = None
             return
         if self.troubled:
@@ -156,9 +155,14 @@ class Journal:
         self._write_head(begin.job)
 
     def _write_head(self, job: Job) -> None:
+        """Begin a segment. The one before goes only when this one is on the disk: there is always one that is whole."""
         self._hold()
+        before = self.path
+        self.segment += 1
         # Twice: a damaged bit in the one leaves the other.
         self._put(head_line(job, self._path) * 2, fresh=True)
+        with contextlib.suppress(OSError):
+            before.unlink(missing_ok=True)
         self._written = job
 
     def _append(self, job: Job) -> None:
