@@ -48,6 +48,16 @@ def test_repeat_makes_a_photo_tile(gravel, tmp_path, capsys):
         assert json.loads(image.info["Repeat"])["width_m"] == pytest.approx(0.552)
 
 
+def test_maps_are_named_by_the_photo_as_it_is(gravel, tmp_path, capsys):
+    photo = gravel.rename(gravel.with_name("IMG_1234 {wall}.png"))
+    assert (
+        main(["repeat", str(photo), "--size", "600x600mm", "--px", "64", "--out", str(tmp_path / "o"), "--json"]) == 0
+    )
+    maps = json.loads(capsys.readouterr().out)["maps"]
+    assert maps["height"] == "IMG_1234 {wall}_height.png"
+    assert (tmp_path / "o" / maps["height"]).is_file()
+
+
 def test_demo_list_check_and_export(job_file, tmp_path, capsys):
     assert main(["list", str(job_file), "--json"]) == 0
     listed = json.loads(capsys.readouterr().out)

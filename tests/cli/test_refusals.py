@@ -53,6 +53,14 @@ def test_sizes_of_repeat(photo, tmp_path, capsys, text):
     refused(capsys, "repeat", photo, f"--size={text}", "--out", tmp_path / "out")
 
 
+@pytest.mark.parametrize("text", [*BAD_NUMBERS, "-75mm", "0 mm", "7 stone"])
+def test_lengths(photo, tmp_path, capsys, text):
+    method = ("--size", "600x400mm", "--method", "courses")
+    refused(capsys, "repeat", photo, *method, f"--unit={text}", "--out", tmp_path / "out")
+    corners = ("--corners", "0,0;70,2;69,50;1,52")
+    refused(capsys, "straighten", photo, *corners, f"--width={text}", "--out", tmp_path / "out.png")
+
+
 @pytest.mark.parametrize("option", ["--px", "--seed"])
 @pytest.mark.parametrize("text", BAD_NUMBERS)
 def test_numbers_of_recipe(tmp_path, capsys, option, text):

@@ -13,6 +13,7 @@ from brave_tessel.core.sheet import Grid
 from brave_tessel.engine import memory
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation, freeze
+from brave_tessel.formats import images
 
 
 class Works:
@@ -218,7 +219,7 @@ def test_what_no_task_wants_any_more_is_let_go(works):
 
 
 def test_a_size_that_does_not_fit_is_refused_with_one_that_does(monkeypatch):
-    monkeypatch.setattr(memory, "memory_budget", lambda: 2 << 30)
+    monkeypatch.setattr(memory, "memory_budget", lambda _spare=0: 2 << 30)
     memory.require_room(Grid(2048, 2048, 1.0, 1.0))
     memory.require_room(Grid(4096, 1024, 4.0, 1.0))
     with pytest.raises(TooLargeError) as caught:
@@ -227,3 +228,11 @@ def test_a_size_that_does_not_fit_is_refused_with_one_that_does(monkeypatch):
     with pytest.raises(TooLargeError) as caught:
         memory.require_room(Grid(8192, 2048, 4.0, 1.0))
     assert caught.value.allowed.startswith("4096 px")
+
+
+def test_what_our_own_cache_would_give_up_counts_as_free(monkeypatch):
+    monkeypatch.setattr(images, "_free_memory", lambda _whole: 1 << 30)
+    grid = Grid(2048, 2048, 1.0, 1.0)
+    with pytest.raises(TooLargeError):
+        memory.require_room(grid)
+    memory.require_room(grid, spare=2 << 30)

@@ -13,7 +13,7 @@ from .. import __version__
 from ..core.errors import CancelledError, RefusedError, TesselError
 from ..engine.wording import sentence
 from . import jobs, photos, recipe
-from .numbers import Parser, number, place, px
+from .numbers import Parser, length, number, place, px
 from .said import Progress, say, warn
 
 
@@ -22,7 +22,10 @@ def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
     repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
     repeat.add_argument("--method", choices=tuple(photos.METHODS), default="best-cut")
     repeat.add_argument(
-        "--unit", default="", help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)"
+        "--unit",
+        type=length("unit"),
+        default=0.0,
+        help="known spacing of courses, as in 75mm; sizes the whole sheet (courses)",
     )
     repeat.add_argument(
         "--overlap",
@@ -41,7 +44,9 @@ def _declare_straighten(straight: argparse.ArgumentParser) -> None:
     straight.add_argument(
         "--corners", required=True, help="x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels"
     )
-    straight.add_argument("--width", default="", help="real width of the rectangle, as in 1200mm")
+    straight.add_argument(
+        "--width", type=length("width"), default=0.0, help="real width of the rectangle, as in 1200mm"
+    )
     straight.add_argument("--out", type=place, required=True)
     straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")
 

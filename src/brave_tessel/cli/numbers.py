@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import argparse
-import math
 import sys
 from collections.abc import Callable
 from pathlib import Path
-from typing import NoReturn
+from typing import NoReturn, TypeVar
 
 from ..core.errors import NotUnderstoodError, OutOfRangeError
 from ..core.quantity import parse_length
 from ..core.sheet import MAX_PX
 
 MOST_SEED = 2**31 - 1
+N = TypeVar("N", int, float)
 
 
 class Parser(argparse.ArgumentParser):
@@ -24,46 +24,34 @@ class Parser(argparse.ArgumentParser):
         sys.exit(2)
 
 
-def whole(name: str, least: int, most: int) -> Callable[[str], int]:
-    """Reads a whole number within limits."""
+def _within(name: str, read: Callable[[str], N], least: N, most: N, what: str) -> Callable[[str], N]:
+    """Reads with limits; what cannot be read or lies outside is refused with our own errors."""
 
-    def read(text: str) -> int:
+    def checked(text: str) -> N:
         try:
-            value = int(text)
+            value = read(text)
         except ValueError:
-            raise NotUnderstoodError(name, value=text, allowed=f"a whole number from {least} to {most}") from None
+            raise NotUnderstoodError(name, value=text, allowed=f"{what} from {least:g} to {most:g}") from None
         if not least <= value <= most:
-            raise OutOfRangeError(name, value=text, allowed=f"{least} to {most}")
+            raise OutOfRangeError(name, value=text, allowed=f"{least:g} to {most:g}")
         return value
 
-    return read
+    return checked
+
+
+def whole(name: str, least: int, most: int) -> Callable[[str], int]:
+    """Reads a whole number within limits."""
+    return _within(name, int, least, most, "a whole number")
 
 
 def number(name: str, least: float, most: float) -> Callable[[str], float]:
     """Reads a number within limits."""
-
-    def read(text: str) -> float:
-        try:
-            value = float(text)
-        except ValueError:
-            raise NotUnderstoodError(name, value=text, allowed=f"a number from {least:g} to {most:g}") from None
-        if not math.isfinite(value) or not least <= value <= most:
-            raise OutOfRangeError(name, value=text, allowed=f"{least:g} to {most:g}")
-        return value
-
-    return read
+    return _within(name, float, least, most, "a number")
 
 
-def length(name: str, most_mm: float) -> Callable[[str], float]:
-    """Reads a length in mm, with a unit or as a sum."""
-
-    def read(text: str) -> float:
-        value = parse_length(text)
-        if not 0 <= value <= most_mm:
-            raise OutOfRangeError(name, value=text, allowed=f"0 to {most_mm:g} mm")
-        return value
-
-    return read
+def length(name: str) -> Callable[[str], float]:
+    """Reads a length in mm, with a unit or as a sum: from a hundredth of a millimetre to a kilometre."""
+    return _within(name, parse_length, 0.01, 1e6, "a length in mm")
 
 
 def px(least: int = 16) -> Callable[[str], int]:

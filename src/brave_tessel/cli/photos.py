@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+from pathlib import Path
 from typing import Any
 
 import msgspec
@@ -17,7 +18,7 @@ from ..core.job.document import Delivery, Job, Source
 from ..core.job.layers import Layer, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind, MapSet
-from ..core.quantity import parse_length, parse_size
+from ..core.quantity import parse_size
 from ..core.repeat.mend import closed_size
 from ..core.repeat.meters import read_repetition, read_seam, read_spacing
 from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
@@ -50,8 +51,9 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     surface = _surface_of(source)
     snapshot = session.snapshot().with_job(Job(sources=(source,), surfaces=(surface,)))
     px = options.px or _native_px(source)
-    delivery = Delivery(id="command-line", px=px, pattern="{surface}_{file}")
-    written = export_surface(Writing(snapshot, delivery, (surface,), options.out, progress), surface)
+    delivery = Delivery(id="command-line", px=px)
+    writing = Writing(snapshot, delivery, (surface,), options.out, progress)
+    written = export_surface(writing, surface, stem=_stem(options.photo))
     progress("Read the meters", 0.9)
     maps = snapshot.finished(surface, px)
     progress.end()
@@ -69,6 +71,11 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         f"{len(written)} maps in {options.out}"
     )
     say(result, text, as_json=options.json)
+
+
+def _stem(photo: Path) -> str:
+    """The photo's own name for its maps, with room for what each is."""
+    return photo.stem.encode()[:150].decode("utf-8", "ignore")
 
 
 METHODS = {
@@ -93,8 +100,7 @@ def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> 
         return made, {"method": options.method}
     beat = find_beat(snapshot.with_job(job), source)
     if options.unit:
-        known = parse_length(options.unit)
-        source = scale_source(job, source, known / beat.lattice.course).apply(job).sources[0]
+        source = scale_source(job, source, options.unit / beat.lattice.course).apply(job).sources[0]
         job = Job(sources=(source,))
         beat = find_beat(snapshot.with_job(job), source)
     source = cut_to_courses(job, source, beat).apply(job).sources[0]
@@ -249,7 +255,7 @@ def straighten_photo(options: argparse.Namespace, progress: Progress) -> None:
     aspect = proportion(
         corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px
     )
-    width = parse_length(options.width) if options.width else 0.0
+    width = options.width
     # Without a size a unit width stands for it; only the proportion matters then.
     across = width or 1.0
     density = proposed_px_per_mm(corners, across, across / aspect)

@@ -51,7 +51,7 @@ class Evaluation:
         TesselError
             when the task fails and nothing can stand in for it.
         """
-        if not self._wanted:
+        if not self._wanted and not self.at_hand(task):
             self._count(task)
             try:
                 return self._value(task)

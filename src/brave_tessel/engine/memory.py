@@ -46,15 +46,16 @@ BYTES_A_PIXEL = 300
 """What a surface of many layers takes at its largest, measured on the demo's own."""
 
 
-def require_room(grid: Grid) -> None:
-    """Refuse a size that would not fit, before anything is computed, and say what would.
+def require_room(grid: Grid, *, spare: int = 0) -> None:
+    """Refuse a size that would not fit, before anything is computed, and say what would. ``spare`` bytes are held but
+    would be given up: a size that has been shown is not refused because its own results are kept.
 
     Raises
     ------
     TooLargeError
         when the whole sheet takes more than may be used.
     """
-    budget = memory_budget()
+    budget = memory_budget(spare)
     if grid.width_px * grid.height_px * BYTES_A_PIXEL <= budget:
         return
     longer = max(grid.width_px, grid.height_px)

@@ -84,7 +84,7 @@ class Snapshot:
     def finished(self, surface: Surface, px: int, *, evaluation: Evaluation | None = None) -> MapSet:
         """Every map of a surface with ``px`` pixels on its longer side."""
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
-        require_room(grid)
+        require_room(grid, spare=self.cache.used)
         maps: MapSet = (evaluation or self.evaluation()).value(self.planner().finished(surface, grid))
         return maps
 

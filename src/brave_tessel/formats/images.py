@@ -131,13 +131,13 @@ def _within_limits(header: PictureHeader, name: str) -> PictureHeader:
     return header
 
 
-def memory_budget() -> int:
+def memory_budget(spare: int = 0) -> int:
     """Bytes that one thing may take when it is read or made: half of what the machine has, and not more than three
-    quarters of what is free.
+    quarters of what is free, with ``spare`` bytes of our own that would be given up.
     """
     page = os.sysconf("SC_PAGE_SIZE")
     whole = os.sysconf("SC_PHYS_PAGES") * page
-    return min(whole // 2, 3 * _free_memory(whole) // 4)
+    return min(whole // 2, 3 * (_free_memory(whole) + spare) // 4)
 
 
 def _free_memory(whole: int) -> int:

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..colour import hex_to_linear, luminance
 from ..maps import MapKind, MapSet
-from ..operation import Angle, Fraction, Paint, Toggle, operation
+from ..operation import Angle, Fraction, Paint, Toggle, called, operation
 from ..recipe.steps.colours import linear_of_oklab, oklab_of
 from ..sheet import Grid, Raster
 
@@ -26,10 +26,18 @@ def adjust(
     ] = 1.0,
     tint: Annotated[str, Paint(help="A colour it is tinted with.")] = "#C9A36A",
     tinted: Annotated[float, Fraction(help="How far it takes the tint; its light and dark stay.")] = 0.0,
-    rough_shift: Annotated[float, Fraction(-1, 1, help="Rougher or smoother by so much.")] = 0.0,
-    rough_low: Annotated[float, Fraction(help="Roughness where it is smoothest: 0 becomes this.")] = 0.0,
-    rough_high: Annotated[float, Fraction(help="Roughness where it is roughest: 1 becomes this.")] = 1.0,
-    metal_shift: Annotated[float, Fraction(-1, 1, help="More or less metallic by so much.")] = 0.0,
+    rough_shift: Annotated[
+        float, called("Roughness shift", Fraction(-1, 1, help="Rougher or smoother by so much."))
+    ] = 0.0,
+    rough_low: Annotated[
+        float, called("Least roughness", Fraction(help="Roughness where it is smoothest: 0 becomes this."))
+    ] = 0.0,
+    rough_high: Annotated[
+        float, called("Most roughness", Fraction(help="Roughness where it is roughest: 1 becomes this."))
+    ] = 1.0,
+    metal_shift: Annotated[
+        float, called("Metalness shift", Fraction(-1, 1, help="More or less metallic by so much."))
+    ] = 0.0,
     height_gain: Annotated[
         float, Fraction(-2, 2, least=-100, most=100, help="Its relief is multiplied by this.")
     ] = 1.0,

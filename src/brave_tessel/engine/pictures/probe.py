@@ -67,7 +67,7 @@ def explain(found: Probe) -> tuple[Phrase, Phrase, Phrase]:
         say("x {x:6.1f}  y {y:6.1f} mm", x=found.x, y=found.y),
         on_top,
         say(
-            "height {number} mm   slope {slope:.0f}°   rough {roughness:.2f}   reflectance {reflectance:.2f}",
+            "height {number} mm   slope {slope:.0f}°   roughness {roughness:.2f}   reflectance {reflectance:.2f}",
             number=format_number(found.height, decimals=2),
             slope=found.slope,
             roughness=found.roughness,

@@ -65,7 +65,7 @@ def surface_picture(
     begun = time.perf_counter()
     planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
-    require_room(grid)
+    require_room(grid, spare=snapshot.cache.used)
     whole = planner.surface(surface, grid)
     plan = planner.surface(alone(surface, showing.solo), grid) if showing.solo else whole
     maps = run.value(plan.finished)

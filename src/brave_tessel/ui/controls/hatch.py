@@ -85,7 +85,7 @@ def next_hatch(taken: set[str]) -> str:
 
 
 @lru_cache(maxsize=64)
-def brush(name: str, ink: str = "#20262A") -> QBrush:
+def brush(name: str, ink: str = theme.LIGHT.ink) -> QBrush:
     """A hatch as a fill."""
     lines, ground = _LINES.get(name, _slant), hatch_ground(name)
     pixmap = QPixmap(_SIDE * 2, _SIDE * 2)

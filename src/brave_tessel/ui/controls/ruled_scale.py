@@ -133,7 +133,7 @@ class RuledScale(QWidget):
         self.field.setAccessibleName(tr("{label}, value", label=tr(param.label)))
         self.unit = QLabel(param.unit)
         self.unit.setObjectName("note")
-        self.unit.setFixedWidth(theme.px(22))
+        self.unit.setFixedWidth(theme.px(30))
         self.rule = _Rule(tr(param.label), self)
         self._build(param)
         self.show_value(self.value)

@@ -51,8 +51,9 @@ def included(delivery: Delivery) -> list[DeliveryMap]:
     return [entry for entry in delivery.maps if entry.included and entry.id in kinds]
 
 
-def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind) -> str:
-    """``<surface>_<map>.png`` by the delivery's pattern; no two surfaces of a job share a name.
+def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind, stem: str = "") -> str:
+    """``<surface>_<map>.png`` by the delivery's pattern; no two surfaces of a job share a name. ``stem`` is said in
+    place of the surface's.
 
     Raises
     ------
@@ -60,7 +61,7 @@ def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind) -> 
         when the pattern does not tell files apart or is not plain.
     """
     stems = distinct_stems((entry.id, entry.name) for entry in job.surfaces)
-    return name_from(delivery.pattern, surface=stems[surface.id], file=kind.value) + ".png"
+    return name_from(delivery.pattern, surface=stem or stems[surface.id], file=kind.value) + ".png"
 
 
 def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
@@ -75,8 +76,8 @@ def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
     )
 
 
-def export_surface(writing: Writing, surface: Surface) -> dict[MapKind, Path]:
-    """Write a surface's maps; returns what was written.
+def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dict[MapKind, Path]:
+    """Write a surface's maps, named by it or by ``stem``; returns what was written.
 
     Raises
     ------
@@ -101,7 +102,7 @@ def export_surface(writing: Writing, surface: Surface) -> dict[MapKind, Path]:
                 pool.shutdown(wait=False, cancel_futures=True)
                 raise CancelledError
             kind = MapKind(entry.id)
-            target = writing.folder / file_name(snapshot.job, delivery, surface, kind)
+            target = writing.folder / file_name(snapshot.job, delivery, surface, kind, stem)
             progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
             write_atomically(target, data.result())
             written[kind] = target

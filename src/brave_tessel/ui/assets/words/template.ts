@@ -3773,6 +3773,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Least roughness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Leave it empty to take it from the view.</source>
    <translation type="unfinished" />
   </message>
@@ -4229,15 +4233,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Metal shift</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Metalness</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Metalness of the layer.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Metalness shift</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4318,6 +4322,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Moss in the joints</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Most roughness</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5461,18 +5469,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Rough high</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Rough low</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Rough shift</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Rougher or smoother by so much.</source>
    <translation type="unfinished" />
   </message>
@@ -5510,6 +5506,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Roughness of what is cut, where it is painted.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Roughness shift</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8069,6 +8069,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a length in mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a model with faces</source>
    <translation type="unfinished" />
   </message>
@@ -8134,6 +8138,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>a view in which neither pair of sides stays parallel</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>a whole number</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8677,7 +8685,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>height {number} mm   slope {slope:.0f}°   rough {roughness:.2f}   reflectance {reflectance:.2f}</source>
+   <source>height {number} mm   slope {slope:.0f}°   roughness {roughness:.2f}   reflectance {reflectance:.2f}</source>
    <translation type="unfinished" />
   </message>
   <message>

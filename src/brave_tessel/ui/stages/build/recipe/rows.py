@@ -30,7 +30,7 @@ def shown_value(param: Param, value: Value) -> str:
     if param.kind == "words":
         return f"“{str(value).splitlines()[0] if value else ''}”"
     if param.kind in {"fraction", "whole", "seed"}:
-        return f"{tr(param.label).lower()} {format_number(float(value), decimals=2)}"
+        return f"{tr(param.label).lower()} {format_number(float(value), decimals=2)} {param.unit}".rstrip()
     if param.kind == "choice":
         return tr(shown_option(str(value)))
     return str(value) if param.kind != "stops" else tr("{count} colours", count=len(str(value).split(",")))
