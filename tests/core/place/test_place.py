@@ -11,7 +11,7 @@ from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.place.elevation import count_courses, units_of, unroll
-from brave_tessel.core.place.figure import CHILD_MM, FIGURE_MM, standing_figure
+from brave_tessel.core.place.figure import CHILD_MM, FIGURE_MM, silhouette, standing_figure
 from brave_tessel.core.place.lay import in_repeats, lay_on
 from brave_tessel.core.place.mesh import pick
 from brave_tessel.core.place.piece import scene_meshes
@@ -240,6 +240,13 @@ def test_the_figure_has_the_measures_of_a_body(height):
     corners = figure.triangles()
     litres = np.einsum("ij,ij->i", corners[:, 0], np.cross(corners[:, 1], corners[:, 2])).sum() / 6e6
     assert litres == pytest.approx(67 * (height / 1750) ** 3, rel=0.08)
+
+
+def test_the_silhouette_is_the_figure_seen_from_the_front():
+    drawn = np.concatenate(silhouette())
+    solid = standing_figure(0.0, 0.0).quads.reshape(-1, 3)
+    assert drawn.min(0) == pytest.approx(solid[:, :2].min(0), abs=0.01)
+    assert drawn.max(0) == pytest.approx(solid[:, :2].max(0), abs=0.01)
 
 
 def test_the_figure_looks_where_it_is_turned():

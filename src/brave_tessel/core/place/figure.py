@@ -7,6 +7,8 @@ hip 0.530, elbow 0.630, wrist 0.485, shoulder 0.818, chin 0.870; shoulders 0.259
 
 from __future__ import annotations
 
+from functools import cache
+
 import numpy as np
 import numpy.typing as npt
 from scipy.interpolate import PchipInterpolator
@@ -76,6 +78,29 @@ def standing_figure(x: float, z: float, *, height_mm: float = FIGURE_MM, facing:
         -1,
     )
     return PartMesh(placed, Frame((x, 0, z), (1, 0, 0), (0, 1, 0)), smooth=True)
+
+
+@cache
+def silhouette(height_mm: float = FIGURE_MM) -> tuple[Vector, ...]:
+    """The same figure seen from the front: outlines (N, 2) in mm, x from its middle and y up, that lie over each other.
+
+    Each limb's rings end to end, first up its one side, then down the other.
+    """
+    outlines = []
+    for profile, sides in ((_TORSO, (0,)), (_HEAD, (0,)), (_LEG, (1, -1)), (_ARM, (1, -1))):
+        rows = _finer(profile)
+        for side in sides:
+            middle = side * rows[:, 4] if side else np.zeros(len(rows))
+            right = np.stack([middle + rows[:, 1], rows[:, 0]], 1)
+            left = np.stack([middle - rows[:, 1], rows[:, 0]], 1)
+            outlines.append(np.concatenate([right, left[::-1]]) * height_mm)
+    feet = _finer(_FOOT)
+    for side in (1, -1):
+        turns = np.linspace(0, 2 * np.pi, 41)
+        wide, tall = feet[:, 1].max(), feet[:, 2].max()
+        middle = side * feet[:, 3].mean()
+        outlines.append(np.stack([middle + wide * np.cos(turns), tall * (1 + np.sin(turns))], 1) * height_mm)
+    return tuple(outlines)
 
 
 def _loft(profile: tuple[tuple[float, ...], ...], count: int, side: float = 0.0) -> Vector:

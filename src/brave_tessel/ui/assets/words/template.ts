@@ -6177,7 +6177,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Spacing across the join: upright {upright:.2f}, across {across:.2f}; bands inside have {low:.2f} to {high:.2f}.</source>
+   <source>Spacing across the join: upright {upright:.2f} (inside {low:.2f} to {high:.2f}), across {across:.2f} (inside {least:.2f} to {most:.2f}).</source>
    <translation type="unfinished" />
   </message>
   <message>

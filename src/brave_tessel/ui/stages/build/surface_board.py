@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from functools import cache
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
@@ -16,8 +17,10 @@ from PyQt6.QtGui import (
     QPixmap,
     QPolygonF,
     QTabletEvent,
+    QTransform,
 )
 
+from ....core.place.figure import FIGURE_MM, silhouette
 from ....core.quantity import format_number
 from ....core.relief.pictures import mip_chain
 from ....engine.pictures.results import SurfaceParts, SurfacePicture
@@ -30,6 +33,17 @@ from .surface_handles import Handles
 
 Point = tuple[float, float]
 ITEM_MIME = "application/x-brave-tessel-item"
+
+
+@cache
+def _figure_path() -> QPainterPath:
+    """The scale figure as one shape, mm and y up."""
+    path = QPainterPath()
+    for outline in silhouette():
+        limb = QPainterPath()
+        limb.addPolygon(QPolygonF([QPointF(x, y) for x, y in outline]))
+        path = path.united(limb)
+    return path
 
 
 class SurfaceBoard(Board):
@@ -281,17 +295,17 @@ class SurfaceBoard(Board):
 
     def _paint_figure(self, painter: QPainter) -> None:
         """The scale figure, 1.75 m, before the wall."""
-        path = QPainterPath()
         base = self.to_screen(1100, 0)
         mm = self.scale
-        path.addEllipse(QPointF(base.x(), base.y() - 1590 * mm), 118 * mm, 160 * mm)
-        body = [(-150, 0), (150, 0), (190, 1280), (60, 1430), (-60, 1430), (-190, 1280)]
-        path.addPolygon(QPolygonF([QPointF(base.x() + x * mm, base.y() - y * mm) for x, y in body]))
+        path = QTransform(mm, 0, 0, -mm, base.x(), base.y()).map(_figure_path())
         shade = theme.colour("ink")
         shade.setAlpha(190)
+        painter.save()
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillPath(path, shade)
+        painter.restore()
         painter.setFont(theme.font(10, mono=True))
-        tag = QRectF(base.x() + 230 * mm, base.y() - 1750 * mm, theme.px(52), theme.px(17))
+        tag = QRectF(base.x() + 300 * mm, base.y() - FIGURE_MM * mm, theme.px(52), theme.px(17))
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.setBrush(theme.colour("white"))
         painter.drawRect(tag)

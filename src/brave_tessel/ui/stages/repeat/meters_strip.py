@@ -185,12 +185,14 @@ class Meters(QWidget):
             return tr("A first, rough look; the meters follow.")
         x, y = spacing
         told = tr(
-            "Spacing across the join: upright {upright:.2f}, across {across:.2f}; "
-            "bands inside have {low:.2f} to {high:.2f}.",
+            "Spacing across the join: upright {upright:.2f} (inside {low:.2f} to {high:.2f}), "
+            "across {across:.2f} (inside {least:.2f} to {most:.2f}).",
             upright=x.ratio,
+            low=x.low,
+            high=x.high,
             across=y.ratio,
-            low=min(x.low, y.low),
-            high=max(x.high, y.high),
+            least=y.low,
+            most=y.high,
         )
         return told + (
             "" if x.fits and y.fits else tr(" Things crowd or part at the join: shift the cut or touch it up.")
