@@ -62,7 +62,8 @@ def test_demo_list_check_and_export(job_file, tmp_path, capsys):
     assert main(["list", str(job_file), "--json"]) == 0
     listed = json.loads(capsys.readouterr().out)
     assert [s["name"] for s in listed["surfaces"]][:2] == ["Limewashed dado tile", "Limewash on render"]
-    assert next(p for p in listed["parts"] if p["id"] == "north-dado")["whole_courses"] == 16
+    wall = next(p for p in listed["parts"] if p["id"] == "north-wall")
+    assert {laid["surface"]: laid["whole_courses"] for laid in wall["laid"]}["dado"] == 16
     assert main(["check", str(job_file), "--json"]) == 0
     findings = json.loads(capsys.readouterr().out)["findings"]
     assert {f["severity"] for f in findings if f["check"] == "seam"} == {"ok"}

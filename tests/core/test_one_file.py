@@ -76,26 +76,26 @@ def named(case: Case) -> Finding:
 '''
 
 PIECE = '''
-"""One wall."""
-from brave_tessel.core.place.mesh import PartMesh
-from brave_tessel.core.place.piece import piece
-from brave_tessel.core.place.pieces.corner import corner_meshes
+"""A plinth."""
+from typing import Annotated
+from brave_tessel.core.operation import Length
+from brave_tessel.core.place.piece import Drawn, Made, piece
+from brave_tessel.core.place.solids import extruded, rectangle
 
-@piece("one-wall")
-def one_wall() -> dict[str, PartMesh]:
-    return dict(list(corner_meshes().items())[:1])
+@piece("plinth", label="Plinth")
+def plinth(_drawn: Drawn, *, side: Annotated[float, Length(10, 900, help="Its side.")] = 300.0) -> Made:
+    """A square plinth."""
+    return Made(extruded([rectangle(0, 0, side, side)], 200.0, sides=[["side"] * 4]))
 '''
 
 LAYING = '''
-"""Laid where it is, twice as large."""
-from brave_tessel.core.operation import operation
-from brave_tessel.core.place.lay import Vertices
-from brave_tessel.core.place.mesh import Vector
+"""Laid as seen from above."""
+from brave_tessel.core.place.laying import Bed, Coordinates, even, laying
 
-@operation("laying.doubled", label="Doubled")
-def doubled(vertices: Vertices) -> Vector:
-    """Half as many repeats."""
-    return vertices.frame.coordinates(vertices.points) / 2
+@laying("above", label="From above")
+def above(bed: Bed) -> Coordinates:
+    """Seen from above, whatever leans."""
+    return even(bed.mesh, bed.faces, bed.corners[..., :2] - bed.datum[:2])
 '''
 
 OUTPUT = '''
@@ -201,24 +201,27 @@ ASKED = {
     "core.place.pieces": (
         PIECE,
         """
-        from brave_tessel.core.place.piece import PIECES
-        assert len(PIECES["one-wall"]()) == 1
+        from brave_tessel.core.job.scene import Piece
+        from brave_tessel.core.place.piece import made
+        found = made(Piece(op="made.plinth", values={"side": 120.0}))
+        assert found.mesh.box[1][0] == 120.0
+        from brave_tessel.core.operation import family
+        assert "Plinth" in [entry.label for entry in family("made")]
         """,
     ),
     "core.place.layings": (
         LAYING,
         """
         import numpy as np
-        from brave_tessel.core.job.document import Part, Scene
+        from brave_tessel.core.job.document import Job
         from brave_tessel.core.job.nodes import Setting
-        from brave_tessel.core.place.lay import lay_on
-        from brave_tessel.core.place.pieces.corner import corner_meshes
-        meshes = corner_meshes()
-        name, mesh = next(iter(meshes.items()))
-        scene = Scene(datum=(0.0, 0.0, 0.0))
-        flat = lay_on(Part(id=name, name="W", laying=Setting(op="laying.flat")), mesh, scene, meshes)
-        half = lay_on(Part(id=name, name="W", laying=Setting(op="laying.doubled")), mesh, scene, meshes)
-        assert np.allclose(np.ptp(flat, axis=(0, 1)), 2 * np.ptp(half, axis=(0, 1)))
+        from brave_tessel.core.job.scene import Laid, Part, Piece, Scene
+        from brave_tessel.core.place.site import site_of
+        on = Laid(id="l", surface="s", laying=Setting(op="laying.above", values={"factor": 2.0}))
+        box = Part(id="b", name="B", piece=Piece(op="made.box", values={"bevel": 0.0}), laid=(on,))
+        site = site_of(Job(scene=Scene(parts=(box,))))
+        found = site.coordinates(site.standing[0], 0)
+        assert np.allclose(np.ptp(found.flat_corners(), axis=(0, 1)), 500.0)
         """,
     ),
     "engine.handover.outputs": (

@@ -10,6 +10,7 @@ import pytest
 
 from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError, UnknownOperationError
 from brave_tessel.core.job.nodes import Setting
+from brave_tessel.core.job.scene import Piece
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import (
@@ -25,8 +26,9 @@ from brave_tessel.core.operation import (
     find,
 )
 from brave_tessel.core.outlines import Outline
-from brave_tessel.core.place.lay import Vertices
-from brave_tessel.core.place.mesh import Frame
+from brave_tessel.core.place.laying import Bed, Coordinates
+from brave_tessel.core.place.piece import Drawn, Made
+from brave_tessel.core.place.piece import made as made_piece
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.steps.pattern import units
 from brave_tessel.core.relief.estimate import wrapped_gaussian
@@ -101,10 +103,14 @@ def sample_brushed(grid):
     return Brushed(cover, there, ((20.0, 20.0), (60.0, 80.0)))
 
 
-def sample_vertices(_grid):
-    points = np.random.default_rng(1).uniform(0, 3000, (24, 3))
-    normals = np.tile([[0.0, 0, 1], [1, 0, 0], [0, 1, 0]], (8, 1))
-    return Vertices(points, normals, Frame((0, 0, 0), (1, 0, 0), (0, 1, 0)), np.zeros(3), 0.0)
+def sample_bed(_grid):
+    mesh = made_piece(Piece(op="made.box")).mesh
+    faces = np.arange(mesh.count, dtype=np.int32)
+    return Bed(mesh, faces, np.zeros(3), np.array([1.0, 0, 0]), np.eye(3), path=np.array([[0.0, 0, 0], [900, 0, 0]]))
+
+
+IN_SPACE = {"laying", "made", "copies"}
+"""Families whose results are no rasters: tests of Place try them."""
 
 
 SAMPLES = {
@@ -115,7 +121,8 @@ SAMPLES = {
     "maps": lambda grid: sample_maps(grid),
     "ground": lambda grid: Ground(grid, field(grid) * 4 - 2),
     "brushed": sample_brushed,
-    "vertices": sample_vertices,
+    "bed": sample_bed,
+    "drawn": lambda _grid: Drawn(),
     "outline": lambda _grid: Outline((np.array([(0.0, 0.0), (1.0, 0.0), (0.5, 0.8)]),)),
 }
 
@@ -153,14 +160,18 @@ def arrays(result):
         return list(result.maps.values())
     if isinstance(result, Pieces):
         return [result.number, result.edge, result.across, result.up]
-    return [result]
+    if isinstance(result, Coordinates):
+        return [result.corners]
+    if isinstance(result, Made):
+        return [result.mesh.points, result.mesh.triangles]
+    return result if isinstance(result, list) else [result]
 
 
 @pytest.mark.parametrize("op", EVERY, ids=lambda op: op.id)
 def test_declaration_is_complete(op):
     assert op.help
     assert op.label
-    assert op.yields or op.family == "laying"
+    assert op.yields or op.family in IN_SPACE
     for param in op.params.values():
         assert param.help.endswith("."), (param.name, "a sentence")
         assert param.check(param.default) == param.default
@@ -183,7 +194,7 @@ def test_same_call_same_bytes_and_inputs_untouched(op):
         assert (a == b).all()
 
 
-@pytest.mark.parametrize("op", [op for op in RUNNING if op.family != "laying"], ids=lambda op: op.id)
+@pytest.mark.parametrize("op", [op for op in RUNNING if op.family not in IN_SPACE], ids=lambda op: op.id)
 def test_shape_and_type(op):
     for made in arrays(run(op)):
         assert made.dtype in {np.dtype(np.float32), np.dtype(np.int32)}
@@ -454,4 +465,4 @@ def test_every_result_type_is_known():
             assert op.yields == "maps"
             continue
         hints = typing.get_type_hints(op.run, include_extras=True)
-        assert hints["return"] in {Field, Colour, Vector, Pieces, MapSet} or op.family == "laying"
+        assert hints["return"] in {Field, Colour, Vector, Pieces, MapSet} or op.family in IN_SPACE

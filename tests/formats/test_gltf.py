@@ -9,7 +9,7 @@ import trimesh
 from PIL import Image
 
 from brave_tessel.core.place.figure import FIGURE_MM
-from brave_tessel.core.place.pieces.corner import CORNER
+from brave_tessel.demo.pavilion import DEEP, LONG, THICK
 from brave_tessel.engine.handover.outputs.scene_glb import scene_glb
 
 
@@ -26,26 +26,53 @@ def read(glb):
     return trimesh.load(io.BytesIO(glb), file_type="glb")
 
 
-SIZES = {"North dado": (1.224, 1.248), "East dado": (1.224, 1.248), "North wall": (1.5, 1.5), "Floor": (1.12, 0.72)}
+SIZES = {"North wall": (1.224, 1.248), "Floor": (1.12, 0.72), "Roof, two slopes": (1.0, 1.2)}
+
+
+def parts_of(read, name):
+    """Meshes of a node in the scene, by their material."""
+    found = {}
+    for node in read.graph.nodes_geometry:
+        matrix, geometry = read.graph[node]
+        if node == name or read.graph.transforms.parents.get(node) == name or node.startswith(name):
+            mesh = read.geometry[geometry].copy()
+            mesh.apply_transform(matrix)
+            found[str(mesh.visual.material.name)] = mesh
+    return found
 
 
 def test_geometry_is_in_metres(read):
-    low, high = read.bounds
-    assert high[0] - 0 == pytest.approx(CORNER.north / 1000, abs=1e-4)
-    assert high[1] == pytest.approx(CORNER.height / 1000, abs=1e-4)
-    assert low[1] == pytest.approx(0, abs=1e-6)
-    figure = read.geometry[read.graph["Figure 1.75 m"][1]]
+    figure = next(iter(parts_of(read, "Figure 1.75 m").values()))
     assert np.ptp(figure.vertices[:, 1]) == pytest.approx(FIGURE_MM / 1000, abs=1e-4)
+    walls = [mesh for name in ("North wall", "South wall") for mesh in parts_of(read, name).values()]
+    low = np.min([mesh.bounds[0] for mesh in walls], 0)
+    high = np.max([mesh.bounds[1] for mesh in walls], 0)
+    # x east, y up, z south: the hall is 6 by 4.2 m between walls of 320 mm.
+    assert (low[0], high[0]) == pytest.approx((0, LONG / 1000), abs=1e-4)
+    assert (low[2], high[2]) == pytest.approx((-THICK / 1000, (DEEP + THICK) / 1000), abs=1e-4)
 
 
 @pytest.mark.parametrize(("part", "size"), SIZES.items())
-def test_world_length_over_uv_span_is_the_tile_size(read, part, size):
-    mesh = read.geometry[read.graph[part][1]]
-    uv, points = mesh.visual.uv, mesh.vertices
-    extent = np.ptp(points, axis=0)
-    along, up = (extent[0], extent[2]) if part == "Floor" else (max(extent[0], extent[2]), extent[1])
-    assert along / np.ptp(uv[:, 0]) == pytest.approx(size[0], rel=1e-3)
-    assert up / np.ptp(uv[:, 1]) == pytest.approx(size[1], rel=1e-3)
+def test_world_length_over_uv_length_is_the_tile_size(read, part, size):
+    """Along every side of every face, by the material that carries the size."""
+    mesh = next(
+        m
+        for m in parts_of(read, part).values()
+        if m.visual.material.name not in {"Bare", "Limewash on render", "Limewash indoors"}
+    )
+    uv, faces = mesh.visual.uv * np.array(size), mesh.faces
+    for a, b in ((0, 1), (1, 2)):
+        real = np.linalg.norm(mesh.vertices[faces[:, a]] - mesh.vertices[faces[:, b]], axis=1)
+        laid = np.linalg.norm(uv[faces[:, a]] - uv[faces[:, b]], axis=1)
+        assert laid == pytest.approx(real, rel=1e-3, abs=1e-4)
+
+
+def test_the_tree_of_parts_is_kept(glb):
+    tree = pygltflib.GLTF2().load_from_bytes(glb)
+    names = {node.name: node for node in tree.nodes}
+    children = {tree.nodes[k].name for k in names["Changing hall"].children}
+    assert {"North wall", "Floor", "Vault", "Columns"} <= children
+    assert {"Columns", "Columns 2"} <= set(names)
 
 
 def test_sizes_names_and_samplers_survive_another_library(glb, tmp_path):
@@ -55,7 +82,7 @@ def test_sizes_names_and_samplers_survive_another_library(glb, tmp_path):
     back = pygltflib.GLTF2().load(str(again))
     extras = {material.name: material.extras.get("repeat_m") for material in back.materials}
     assert extras["Limewashed dado tile"] == pytest.approx([1.224, 1.248])
-    assert {node.name for node in back.nodes} >= set(SIZES) | {"Window reveal"}
+    assert {node.name for node in back.nodes} >= set(SIZES) | {"Curved bench"}
     assert (back.samplers[0].wrapS, back.samplers[0].wrapT) == (10497, 10497)
     laid = next(m for m in back.materials if m.name == "Limewashed dado tile")
     assert laid.pbrMetallicRoughness.metallicFactor == 1.0
@@ -78,5 +105,5 @@ def test_orm_channels_and_normal_direction(demo_session, glb):
 
 def test_triangles_face_outward(read):
     """Stored normals agree with the winding."""
-    mesh = read.geometry[read.graph["North dado"][1]]
+    mesh = parts_of(read, "North wall")["Limewashed dado tile"]
     assert (mesh.face_normals @ np.array([0, 0, 1.0]) > 0.99).all()

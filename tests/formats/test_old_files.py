@@ -10,6 +10,7 @@ import pytest
 from brave_tessel.core.job.document import JOB_FORMAT
 from brave_tessel.core.job.layers import every_layer
 from brave_tessel.core.maps import MapKind
+from brave_tessel.core.place.site import site_of
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.documents import decode_job, encode_job
 from brave_tessel.formats.job_file import OpenedJob
@@ -88,3 +89,28 @@ def test_a_direction_and_a_bypassed_step_of_format_3():
     assert all(layer.kept == {} for layer in deck.layers)
     seats = [layer.seat.values.get("level") for layer in deck.layers]
     assert seats == [layer["seat"]["values"].get("level") for layer in old["surfaces"][1]["layers"]]
+
+
+def test_the_corner_of_format_4_is_made_of_pieces_and_laid_as_it_was():
+    """Places on the surface, worked out by the code of that time at corners of the old scene, y up."""
+    old = json.loads((DATA / "format_4.json").read_text())
+    assert old["format"] == 4 < JOB_FORMAT
+    was = old.pop("places_then")
+    job = decode_job(old)
+    site = site_of(job)
+    assert {part.id for part in job.scene.parts} == {"hall", "north-wall", "east-wall", "floor", "figure"}
+    assert site.scene.main_datum().at == pytest.approx((2000.0, 0.0, 300.0))
+    assert [part.surface for part in job.scene.part("north-wall").laid] == ["wall", "dado", "wall"]
+    assert np.ptp(site.of_part("figure").mesh.points[:, 2]) == pytest.approx(1750, abs=0.5)
+    for then in was:
+        x, y, z = then["point"]
+        one = site.of_part(then["now"])
+        row = next(k for k, laid in enumerate(one.part.laid) if laid.id == then["part"])
+        found = site.coordinates(one, row)
+        corners = found.mesh.corners[found.faces]
+        away = np.linalg.norm(corners - np.array([x, -z, y]), axis=2)
+        facing = found.mesh.normals[found.faces] @ np.array([then["normal"][0], -then["normal"][2], then["normal"][1]])
+        away[facing < 0.99] = np.inf
+        face, corner = np.unravel_index(away.argmin(), away.shape)
+        assert away[face, corner] < 1e-6, then
+        assert found.flat_corners()[face, corner] == pytest.approx(then["place"], abs=1e-3), then

@@ -133,20 +133,20 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     # 4 Place: put up the corner, drop the surface on a wall, pick the datum.
     QTest.keyClick(window, Qt.Key.Key_4)
     place = window.stages["Place"]
-    QTest.mouseClick(place.put_up, Qt.MouseButton.LeftButton)
+    QTest.keyClick(window, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
     settled(window)
-    desk.selection.choose(part="east-wall")
+    desk.selection.choose(part="floor")
+    place.laid_card.laid_id = ""
     QTest.mouseClick(place.tiles[desk.selection.surface_id], Qt.MouseButton.LeftButton)
-    assert next(p for p in desk.job.scene.parts if p.id == "east-wall").surface == desk.selection.surface_id
+    assert desk.job.scene.part("floor").laid[-1].surface == desk.selection.surface_id
     QTest.keyClick(window, Qt.Key.Key_P, Qt.KeyboardModifier.ControlModifier)
-    assert place.view.picking
-    at = place.view._on_screen((2000.0, 0.0, 0.0))
+    assert place.hand.tool == "Datum"
+    at = place.view.on_screen((2250.0, 0.0, 2700.0))
     QTest.mouseClick(
-        place.view, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(round(at.x()), round(at.y()) - 2)
+        place.view, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, QPoint(round(at.x()), round(at.y()) + 3)
     )
-    assert desk.job.scene.datum == pytest.approx((2000, 0, 0), abs=40)
-    assert "floor line" in desk.job.scene.datum_name
-    assert not place.view.picking
+    assert desk.job.scene.main_datum().at == pytest.approx((2250, 0, 2700), abs=40)
+    assert place.hand.tool == "Choose"
     settled(window)
     assert place.view.image is not None
 

@@ -2,6 +2,7 @@
 
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
@@ -35,7 +36,7 @@ def test_empty_states_say_what_to_do(window, settled):
         card = card.currentWidget() if isinstance(card, QStackedWidget) else card
         shown[name] = " ".join(label.text() for label in card.findChildren(QLabel) if label.isVisible())
         if name == "Place":
-            assert stage.put_up.isVisible()
+            assert stage.add.isVisible()
             assert not stage.card.isEnabled()
     assert "No picture yet" in shown["Gather"]
     assert "No part chosen" in shown["Place"]
@@ -302,39 +303,48 @@ def test_corners_are_nudged_by_the_arrow_keys(demo_window, settled):
 def test_elevation_shifts_the_pattern_and_counts_courses(demo_window, settled):
     desk, place = demo_window.desk, demo_window.stages["Place"]
     desk.go("Place")
-    desk.selection.choose(part="north-dado")
+    desk.selection.choose(part="north-wall")
+    settled(demo_window)
+    tile = next(laid for laid in desk.job.scene.part("north-wall").laid if laid.surface == "dado")
+    place.laid_card.laid_id = tile.id
+    place.moved()
     settled(demo_window)
     strip = place.elevation
-    frame, scale = strip._frame()
-    at = QPointF(frame.left() + 600 * scale, frame.bottom() - 600 * scale)
+    _, scale = strip._frame()
+    at = strip._at(300.0, 600.0)
     drag(strip, at, at + QPointF(100 * scale, -39 * scale))
-    part = next(p for p in desk.job.scene.parts if p.id == "north-dado")
-    assert part.laying.number("across") == pytest.approx(100, abs=1)
-    assert part.laying.number("up") == pytest.approx(39, abs=1)
-    assert "15 whole courses" in place.courses.text()
-    assert "Cut" in place.courses.text()
+    settled(demo_window)
+    laid = next(one for one in desk.job.scene.part("north-wall").laid if one.id == tile.id)
+    assert laid.laying.number("across") == pytest.approx(100, abs=1)
+    assert laid.laying.number("up") == pytest.approx(39, abs=1)
+    assert "15 whole courses" in place.laid_card.courses.text()
+    assert "Cut" in place.laid_card.courses.text()
     desk.session.store.undo()
-    assert "16 whole courses" in place.courses.text()
-    assert "None is cut" in place.courses.text()
+    settled(demo_window)
+    assert "16 whole courses" in place.laid_card.courses.text()
+    assert "None is cut" in place.laid_card.courses.text()
 
 
 def test_model_orbits_walks_and_chooses(demo_window, settled):
     desk, place = demo_window.desk, demo_window.stages["Place"]
     desk.go("Place")
+    desk.selection.choose(part="roof")
     settled(demo_window)
     view = place.view
     first = view.image
     camera = view.camera
     drag(view, QPointF(300, 300), QPointF(360, 320))
     assert view.camera.azimuth != camera.azimuth
+    before = view.camera.eye
     QTest.keyClick(view, Qt.Key.Key_W)
-    assert view.camera.distance < camera.distance
+    assert np.linalg.norm(view.camera.eye - before) > 0.1
     settled(demo_window)
     assert view.image is not first
     QTest.keyClick(demo_window, Qt.Key.Key_Home)
-    at = view._on_screen((1000.0, 600.0, 0.0))
+    settled(demo_window)
+    at = view.on_screen((5600.0, 0.0, 1800.0))
     QTest.mouseClick(view, Qt.MouseButton.LeftButton, pos=at.toPoint())
-    assert desk.selection.part_id == "north-dado"
+    assert desk.selection.part_id in {"north-wall", "columns", "rib"}
 
 
 def test_files_will_be_named_before_they_are_written(demo_window, settled):
@@ -398,12 +408,13 @@ def test_a_surface_is_dropped_on_a_part_of_the_model(demo_window, settled):
     settled(demo_window)
     data = QMimeData()
     data.setData(SURFACE_MIME, b"shingle-bed")
-    at = view._on_screen((1000.0, 600.0, 0.0))
+    at = view.on_screen((5750.0, 0.0, 1100.0))
     keys = (Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
     QApplication.sendEvent(view, QDragEnterEvent(at.toPoint(), *keys))
     QApplication.sendEvent(view, QDropEvent(at, *keys))
-    assert next(p for p in desk.job.scene.parts if p.id == "north-dado").surface == "shingle-bed"
-    assert desk.selection.part_id == "north-dado"
+    wall = desk.job.scene.part("north-wall")
+    assert next(laid for laid in wall.laid if "dado" in laid.groups).surface == "shingle-bed"
+    assert desk.selection.part_id == "north-wall"
     assert desk.session.store.undo_label == "Lay on the part"
 
 

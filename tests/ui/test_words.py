@@ -126,7 +126,9 @@ def _shown(window) -> set[str]:
 
 def _own(job) -> list[str]:
     """Names that people gave: they are said as they are."""
-    names = [job.name, *(part.name for part in job.scene.parts), job.scene.datum_name]
+    scene = job.scene
+    names = [job.name, *(one.name for one in (*scene.parts, *scene.levels, *scene.datums, *scene.eyes))]
+    names += [part.model.file_name for part in scene.parts if part.model]
     for source in job.sources:
         names += [source.name, source.file_name, *(picture.file_name for picture in source.pictures)]
         names += [kind.name for kind in source.scatter.kinds] if source.scatter else []

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brave_tessel.view3d.camera import Camera, orthographic_from, perspective
+from brave_tessel.view3d.camera import Camera, from_points, orthographic_from, perspective
 
 ANGLES = st.floats(-170, 170)
 CAMERAS = st.builds(
@@ -37,8 +37,8 @@ def test_its_axes_are_a_right_handed_frame(camera):
     frame = np.stack([right, up, -forward])
     assert frame @ frame.T == pytest.approx(np.eye(3), abs=1e-9)
     assert np.linalg.det(frame) == pytest.approx(1)
-    assert up[1] > 0
-    assert right[1] == pytest.approx(0, abs=1e-9)
+    assert up[2] > 0
+    assert right[2] == pytest.approx(0, abs=1e-9)
 
 
 @given(CAMERAS, st.floats(-0.95, 0.95), st.floats(-0.95, 0.95), st.floats(0.5, 15))
@@ -55,6 +55,38 @@ def test_orbiting_keeps_the_distance_and_what_it_looks_at(camera, right, down):
     assert turned.target == camera.target
     assert np.linalg.norm(turned.eye - np.array(turned.target)) == pytest.approx(camera.distance)
     assert -20 <= turned.pitch <= 85
+
+
+@given(CAMERAS, st.floats(-60, 60), st.floats(-30, 30))
+def test_looking_around_keeps_where_one_stands(camera, right, down):
+    turned = camera.looking(right, down)
+    assert turned.eye == pytest.approx(camera.eye, abs=1e-6)
+
+
+@given(CAMERAS, st.floats(-3, 3), st.floats(-3, 3))
+def test_walking_over_level_ground_keeps_the_eye_at_its_height(camera, ahead, aside):
+    gone = camera.stepped(ahead, aside)
+    assert gone.eye[2] == pytest.approx(camera.eye[2], abs=1e-9)
+    assert np.linalg.norm(gone.eye - camera.eye) == pytest.approx(np.hypot(ahead, aside), abs=1e-6)
+
+
+@given(st.tuples(*[st.floats(-9, 9)] * 3), st.tuples(*[st.floats(-9, 9)] * 3))
+def test_a_camera_stands_and_looks_where_it_is_told(at, toward):
+    if np.hypot(at[0] - toward[0], at[1] - toward[1]) < 0.1:
+        return
+    camera = from_points(np.array(at), np.array(toward))
+    assert camera.eye == pytest.approx(at, abs=1e-6)
+    assert camera.target == pytest.approx(toward, abs=1e-6)
+
+
+@given(CAMERAS)
+def test_a_whole_box_is_in_sight(camera):
+    low, high = np.array([-1.0, 2.0, 0.0]), np.array([3.0, 4.0, 2.5])
+    shown = camera.framing(low, high)
+    for x in (low[0], high[0]):
+        for y in (low[1], high[1]):
+            for z in (low[2], high[2]):
+                assert np.abs(seen(shown, (x, y, z), 1.0)[:2]).max() <= 1.0 + 1e-9
 
 
 @given(CAMERAS, st.floats(-0.4, 0.4), st.floats(-0.4, 0.4))

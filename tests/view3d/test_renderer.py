@@ -5,12 +5,18 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.job.document import Job
-from brave_tessel.core.place.pieces.corner import corner_scene
-from brave_tessel.view3d.camera import Camera, orthographic_from, perspective
+from brave_tessel.core.job.layers import Surface
+from brave_tessel.core.job.scene import Opening
+from brave_tessel.core.place.site import site_of
+from brave_tessel.engine.place.starters import room_corner
+from brave_tessel.view3d.camera import Camera, from_points, orthographic_from, perspective
 from brave_tessel.view3d.renderer import Look, Renderer
 from brave_tessel.view3d.scene import draw_parts, find_under
+from tests.core.place.scenes import job, laid, part
 
-SUN = (-0.35, 0.62, 0.7022)
+SUN = (-0.35, -0.7022, 0.62)
+ROOM = site_of(Job(scene=room_corner()))
+INTO = from_points(np.array([0.7, -5.3, 1.7]), np.array([2.9, -0.6, 1.15]))
 
 
 @pytest.fixture(scope="module")
@@ -22,12 +28,12 @@ def renderer():
 
 @pytest.fixture
 def bare(renderer):
-    renderer.set_parts(draw_parts(Job(scene=corner_scene())))
+    renderer.set_parts(draw_parts(ROOM))
     return renderer
 
 
 def look(**more):
-    return Look(**({"camera": Camera(), "sun": SUN, "width": 240, "height": 160} | more))
+    return Look(**({"camera": INTO, "sun": SUN, "width": 240, "height": 160} | more))
 
 
 def test_a_frame_shows_the_corner_before_the_sky(bare):
@@ -44,33 +50,66 @@ def test_a_low_sun_shadows_the_floor_behind_the_figure(bare):
     assert (shaded.astype(int) - lit).max() <= 1
 
 
-def test_textures_tile_at_true_size(renderer):
-    """On a wall filled by the view, a surface of 500 mm repeats as often as the metres say."""
-    job = Job(surfaces=(), scene=corner_scene())
-    parts = draw_parts(job)
-    stripes = np.zeros((64, 64, 3), np.uint8)
-    stripes[:, :32] = 255
-    flat = np.full((64, 64, 3), (128, 128, 255), np.uint8)
-    orm = np.full((64, 64, 3), (255, 255, 0), np.uint8)
-    wall = next(p for p in parts if p.id == "north-wall")
-    import dataclasses
+def counted(picture):
+    """Dark and light stretches along the middle row."""
+    row = picture[picture.shape[0] // 2, :, 1].astype(int)
+    return np.count_nonzero(np.abs(np.diff((row > row.mean()).astype(int))))
 
-    laid = dataclasses.replace(wall, surface="s", uv=wall.uv * 2)
-    renderer.set_parts([laid])
-    renderer.set_textures("s", b"1", stripes, flat, orm)
-    camera = Camera(target=(2.0, 2.42, 0.0), distance=1.6, azimuth=0, pitch=0, field_of_view=20)
-    picture = renderer.draw(look(camera=camera, width=400, height=100, shadows=False))
-    row = picture[50, :, 1].astype(int)
-    switches = np.count_nonzero(np.abs(np.diff((row > row.mean()).astype(int))))
-    metres = 2 * 1.6 * np.tan(np.radians(10)) * 4
-    assert switches == pytest.approx(metres / 0.25, abs=1.5)
+
+STRIPES = np.zeros((64, 64, 3), np.uint8)
+STRIPES[:, :32] = 255
+FLAT, ORM = np.full((64, 64, 3), (128, 128, 255), np.uint8), np.full((64, 64, 3), (255, 255, 0), np.uint8)
+AHEAD = Camera(target=(2.0, 0.0, 1.2), distance=1.6, azimuth=0, pitch=0, field_of_view=20)
+SEEN_M = 2 * 1.6 * np.tan(np.radians(10)) * 4
+
+
+@pytest.mark.parametrize(("kind", "factor"), [("flat", 1.0), ("flat", 2.0), ("box", 1.0), ("all_round", 1.0)])
+def test_textures_tile_at_true_size(renderer, kind, factor):
+    """On a wall filled by the view, a surface of 500 mm repeats as often as the metres say."""
+    surface = Surface(id="s", name="S", width_mm=500.0, height_mm=500.0)
+    on = laid(kind, values={"factor": factor})
+    site = site_of(job(part("w", "wall", laid=[on]), surface=surface))
+    renderer.set_parts(draw_parts(site))
+    renderer.set_textures("s", b"1", STRIPES, FLAT, ORM)
+    picture = renderer.draw(look(camera=AHEAD, width=400, height=100, shadows=False))
+    assert counted(picture) == pytest.approx(SEEN_M / 0.25 / factor, abs=1.5)
+
+
+def test_a_surface_that_is_missing_shows(renderer):
+    site = site_of(job(part("w", "wall", laid=[laid("flat", surface="gone")])))
+    (drawn,) = draw_parts(site)
+    assert drawn.surface == ""
+    assert drawn.bare != draw_parts(site_of(job(part("w", "wall"))))[0].bare
+
+
+def test_a_pane_is_looked_through(renderer):
+    """Behind a window stands a box: it is seen, paler."""
+    window = Opening(id="w", left=1000.0, width=2000.0, sill=200.0, height=2000.0, filling="window")
+    wall = part("w", "wall", piece={"openings": (window,)})
+    box = part(
+        "b", "box", {"width": 6000.0, "depth": 100.0, "height": 3000.0}, at=(-1000.0, 900.0, 0.0), bare="#101010"
+    )
+    camera = Camera(target=(1.6, 0.0, 1.5), distance=3.0, azimuth=0, pitch=0, field_of_view=6)
+    pictures = []
+    for parts in ((wall, box), (box,)):
+        renderer.set_parts(draw_parts(site_of(job(*parts))))
+        pictures.append(renderer.draw(look(camera=camera, shadows=False)).mean())
+    assert pictures[1] < pictures[0] < 150
+
+
+def test_what_is_chosen_and_picked_is_tinted(bare):
+    plain = bare.draw(look()).astype(int)
+    chosen = bare.draw(look(chosen=frozenset({"floor"}))).astype(int)
+    part_ = next(p for p in draw_parts(ROOM) if p.part == "floor")
+    marked = bare.draw(look(marked=(part_,))).astype(int)
+    assert 2 < np.abs(chosen - plain).max() < np.abs(marked - plain).max()
+    assert (bare.draw(look()).astype(int) == plain).all()
 
 
 def test_rays_find_the_part_in_the_middle_of_the_picture():
-    job = Job(scene=corner_scene())
-    floor = find_under(job, Camera(pitch=60, target=(2.2, 0.0, 1.5)), 0, 0, 1.5)
+    floor = find_under(ROOM, Camera(pitch=60, target=(2.2, -1.5, 0.0)), 0, 0, 1.5)
     assert floor.part == "floor"
-    assert floor.point == pytest.approx((2200, 0, 1500), abs=1)
+    assert floor.point == pytest.approx((2200, -1500, 0), abs=1)
 
 
 def test_camera_moves():
@@ -89,7 +128,7 @@ def test_camera_moves():
 def test_projections():
     clip = perspective(90, 1, 1, 10) @ [0, 0, -1, 1]
     assert clip[2] / clip[3] == pytest.approx(-1)
-    matrix = orthographic_from(np.array([0.0, 1, 0.2]), np.zeros(3), 2.0)
+    matrix = orthographic_from(np.array([0.0, 0.2, 1]), np.zeros(3), 2.0)
     for point in ([2, 0, 0], [0, 0, 2], [0, -2, 0], [0, 2, 0]):
         assert np.abs((matrix @ [*point, 1.0])[:3]).max() <= 1.0001
 
@@ -115,7 +154,7 @@ def test_what_is_no_longer_drawn_is_given_back_to_the_driver(monkeypatch):
     tile = np.full((8, 8, 3), 90, np.uint8)
     counts = []
     for number in range(12):
-        parts = draw_parts(Job(scene=corner_scene()))
+        parts = draw_parts(site_of(Job(scene=room_corner(["s", "s", "s"]))))
         made.set_parts(parts)
         made.set_textures(parts[0].surface, str(number).encode(), tile, tile, tile, np.zeros((8, 8), np.float32))
         for size in ((60 + number, 40), (120 + number, 80)):

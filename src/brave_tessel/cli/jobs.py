@@ -11,7 +11,8 @@ import msgspec
 from ..core.buildup.kind import tag_of
 from ..core.handover.check import run_checks
 from ..core.job.document import Delivery, Job
-from ..core.place.elevation import unroll
+from ..core.place.elevation import Courses, courses_on, unroll
+from ..core.place.site import Site
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.handover.outputs.scene_glb import scene_glb
@@ -83,8 +84,8 @@ def check(options: argparse.Namespace, progress: Progress) -> int:
 
 def list_job(options: argparse.Namespace, _progress: Progress) -> None:
     """Say which surfaces, layers and parts a job has."""
-    job = load_job(options.job).job
-    courses = {face.part.id: face.courses for face in unroll(job).faces} if job.scene.parts else {}
+    snapshot = Session(load_job(options.job)).snapshot()
+    job, site = snapshot.job, snapshot.site()
     result: dict[str, Any] = {
         "job": job.name,
         "sources": [
@@ -115,12 +116,23 @@ def list_job(options: argparse.Namespace, _progress: Progress) -> None:
             {
                 "name": part.name,
                 "id": part.id,
-                "surface": part.surface or None,
-                "laying": part.laying.op,
-                "whole_courses": c.whole if (c := courses.get(part.id)) else None,
+                "parent": part.parent or None,
+                "made": part.piece.op if part.piece else part.model.file_name if part.model else None,
+                "hidden": part.hidden,
+                "laid": [
+                    {
+                        "surface": laid.surface or None,
+                        "laying": laid.laying.op,
+                        "faces": list(laid.groups) or ("picked" if laid.picked else "all"),
+                        "whole_courses": c.whole if (c := _courses(site, part.id, row)) else None,
+                        "cut_mm": list(c.cut_mm) if c else None,
+                    }
+                    for row, laid in enumerate(part.laid)
+                ],
             }
             for part in job.scene.parts
         ],
+        "levels": [{"name": level.name, "height_mm": level.height} for level in job.scene.levels],
     }
     lines = [job.name]
     for surface in result["surfaces"]:
@@ -128,8 +140,24 @@ def list_job(options: argparse.Namespace, _progress: Progress) -> None:
         lines.append(
             f"  {surface['name']}  {width:g} × {height:g} mm  {', '.join(x['name'] for x in surface['layers'])}"
         )
-    lines += [f"  {part['name']}: {part['surface'] or 'bare'}" for part in result["parts"]]
+    for part in result["parts"]:
+        on_it = ", ".join(str(laid["surface"]) for laid in part["laid"]) or ("bare" if part["made"] else "group")
+        lines.append(f"  {part['name']}: {on_it}")
     say(result, "\n".join(lines), as_json=options.json)
+
+
+def _courses(site: Site, part: str, row: int) -> Courses | None:
+    """Courses on the largest face of an elevation on which something is laid."""
+    drawing = unroll(site, part) if site.of_part(part) else None
+    found = [
+        ((face.bounds[2] - face.bounds[0]) * (face.bounds[3] - face.bounds[1]), counted)
+        for face in (drawing.faces if drawing else ())
+        if drawing
+        and face.facet.standing.part.id == part
+        and face.row == row
+        and (counted := courses_on(drawing, face))
+    ]
+    return max(found, key=lambda entry: entry[0])[1] if found else None
 
 
 def window(options: argparse.Namespace, _progress: Progress) -> None:

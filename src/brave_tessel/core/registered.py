@@ -9,7 +9,7 @@ import importlib
 import pkgutil
 from types import ModuleType
 
-from . import buildup, gather, relief, repeat, scatter
+from . import buildup, gather, place, relief, repeat, scatter
 from .buildup import kinds, rules
 from .handover import checks
 from .place import layings, pieces
@@ -22,6 +22,7 @@ OTHERS = {
     gather: ("even_light", "balance"),
     repeat: ("touch_up", "break_up", "variants"),
     scatter: ("shapes", "strew"),
+    place: ("copies",),
     relief: ("estimate",),
     buildup: ("laying", "look", "tone", "seat", "brush", "decal", "water", "run", "inscription"),
 }

@@ -11,13 +11,13 @@ from ..core.job.document import Job, Palette, Source, Straightening
 from ..core.job.layers import Layer, Recipe, Rule, Step, Stroke, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind
-from ..core.place.pieces.corner import corner_scene
 from ..core.recipe.materials import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
 from ..formats.job_file import OpenedJob, blob_name
 from .finishes import copper_finish, dado_finish, render_finish, shingle_finish, slate_finish
 from .floors import deck_finish, mosaic_finish, seat_finish, sign_surface, terrazzo_finish
+from .pavilion import pavilion
 from .photos import MOSAIC_CORNERS, MOSAIC_MM, SHINGLE_CORNERS, SHINGLE_MM, mosaic_photo, shingle_photo
 from .strewn import scanned_render, strandline
 
@@ -189,6 +189,38 @@ def _render_surface() -> Surface:
     )
 
 
+def _plaster() -> Surface:
+    """The calm limewash of the hall, out of the spray."""
+    wash = clouds_recipe(size=150.0, rise=1.1, low="#D3CAB6", high="#E6DFCF", rough=0.86, seed=21)
+    fine = clouds_recipe(size=22.0, rise=0.35, low="#C6BCA7", high="#DCD4C2", rough=0.9, seed=37)
+    brushed = Rule(
+        id="plaster-worn", mode="keep",
+        rule=Setting(op="where.noise", values={"size": 190.0, "cover": 0.3, "soften": 0.4, "octaves": 9, "seed": 12}),
+    )  # fmt: skip
+    layers = (
+        Layer(id="plaster-wash", name="Limewash", what=RecipeWhat(recipe=wash), hatch="dots"),
+        Layer(id="plaster-fine", name="Worn by hands", what=RecipeWhat(recipe=fine), hatch="grid", where=(brushed,),
+              seat=Setting(op="seat.by_height", values={"level": -0.1, "feather": 0.6, "drape": 0.9})),
+    )  # fmt: skip
+    return Surface(id="plaster", name="Limewash indoors", width_mm=1836.0, height_mm=1836.0, layers=layers)
+
+
+def _stone() -> Surface:
+    """Cast stone of the dressings."""
+    body = clouds_recipe(size=7.0, rise=0.28, low="#AFA695", high="#CBC3B2", rough=0.72, seed=45)
+    broad = clouds_recipe(size=120.0, rise=0.15, low="#9B9484", high="#B9B2A2", rough=0.66, seed=9)
+    worn = Rule(
+        id="stone-worn", mode="keep",
+        rule=Setting(op="where.noise", values={"size": 160.0, "cover": 0.35, "soften": 0.5, "octaves": 8, "seed": 3}),
+    )  # fmt: skip
+    layers = (
+        Layer(id="stone-body", name="Cast stone", what=RecipeWhat(recipe=body), hatch="stones"),
+        Layer(id="stone-worn", name="Handled", what=RecipeWhat(recipe=broad), hatch="dots", where=(worn,),
+              seat=Setting(op="seat.by_height", values={"level": 0.0, "feather": 0.4, "drape": 1.0})),
+    )  # fmt: skip
+    return Surface(id="cast-stone", name="Cast stone", width_mm=900.0, height_mm=900.0, layers=layers)
+
+
 def _tile_and_glaze() -> tuple[Layer, ...]:
     return _tile_layer(), _glaze_layer(), dado_finish()[0]
 
@@ -248,9 +280,12 @@ def demo_job() -> OpenedJob:
             )
         ),
         sign_surface(),
+        _plaster(),
+        _stone(),
     )
-    scene = corner_scene(dado="dado", wall="limewash-wall", floor="mosaic-floor")
     scan, files = scanned_render()
     sources = (panel, stones, scan, strandline())
-    job = Job(id="job-saltreach", name=TITLE, sources=sources, surfaces=surfaces, palettes=(_TESSERAE,), scene=scene)
+    job = Job(
+        id="job-saltreach", name=TITLE, sources=sources, surfaces=surfaces, palettes=(_TESSERAE,), scene=pavilion()
+    )
     return OpenedJob(job, {panel.blob: mosaic, stones.blob: shingle, **files})

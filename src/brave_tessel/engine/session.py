@@ -15,6 +15,7 @@ from .gather.intake import Intake
 from .journal import Journal
 from .kept import KeptFiles
 from .open_files import OpenFile
+from .place.shelf import ModelShelf
 from .snapshot import Snapshot
 from .store import Store
 
@@ -37,6 +38,7 @@ class Session:
         opened = opened or OpenedJob(Job())
         self.store = Store(opened.job, saved=saved)
         self.cache = cache or Cache()
+        self.models = ModelShelf()
         self.path: Path | None = None
         self.saved_at: float | None = None
         self.era = 0
@@ -60,7 +62,7 @@ class Session:
 
     def snapshot(self) -> Snapshot:
         """The job and its kept bytes as they are now, for one reader."""
-        return Snapshot(self.store.job, self.kept.view, self.cache)
+        return Snapshot(self.store.job, self.kept.view, self.cache, self.models)
 
     def intake(self) -> Intake:
         """The way for bytes to be kept with this job, from any thread."""
@@ -80,6 +82,7 @@ class Session:
         """Take over a job that is already read."""
         self.era += 1
         self.kept = self._keeping(opened)
+        self.models = ModelShelf()
         self.previews = dict(opened.previews)
         self.path = path
         self.lost, self.stamp = opened.lost, opened.stamp

@@ -10,6 +10,7 @@ from ..core.job.document import Job
 from ..core.job.layers import Surface
 from ..core.maps import MapSet
 from ..core.outlines import Outline
+from ..core.place.site import Ground, Site
 from ..core.plan.planner import Light, Planner
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.drawings import outline_of
@@ -19,6 +20,7 @@ from ..formats.models import model_relief
 from .cache import Cache
 from .evaluate import Evaluation, always
 from .memory import require_room
+from .place.shelf import ModelShelf
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +33,7 @@ class Snapshot:
     job: Job
     blobs: Mapping[str, bytes]
     cache: Cache = field(compare=False, repr=False)
+    models: ModelShelf = field(default_factory=ModelShelf, compare=False, repr=False)
 
     def with_job(self, job: Job) -> Snapshot:
         """Another job on the same bytes, such as one with a change tried out."""
@@ -68,6 +71,16 @@ class Snapshot:
             pixels.flags.writeable = False
             self.cache.put(key, pixels)
         return pixels
+
+    def site(self, current: Callable[[], bool] = always) -> Site:
+        """The scene as it stands, its models read.
+
+        Raises
+        ------
+        CancelledError
+            when the work that asked has been overtaken while a model was read.
+        """
+        return Ground().site(self.job, self.models.shapes(self.job, self.blobs, current=current))
 
     # Evaluation ----------------------------------------------------------------------------------
 

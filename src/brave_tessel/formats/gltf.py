@@ -5,6 +5,7 @@ Khronos glTF 2.0 (ISO/IEC 12113:2022): metres, y up, v down, green up, ORM packi
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -30,11 +31,23 @@ class GltfMaterial:
 class GltfPart:
     """Triangle corners: positions in metres (N, 3), normals (N, 3), UVs in repeats with v up (N, 2)."""
 
-    name: str
     positions: npt.NDArray[np.float32]
     normals: npt.NDArray[np.float32]
     uv: npt.NDArray[np.float32]
     material: int
+
+
+@dataclass(frozen=True, slots=True)
+class GltfNode:
+    """A named place: its transform (4, 4) in its parent, metres, y up; what it shows; what lies in it; and what is told
+    of it for readers that ask.
+    """
+
+    name: str
+    matrix: npt.NDArray[np.float64]
+    parts: tuple[GltfPart, ...] = ()
+    children: tuple[GltfNode, ...] = ()
+    extras: dict[str, object] = field(default_factory=dict)
 
 
 @dataclass(slots=True)
@@ -71,30 +84,50 @@ class _Writer:
         return len(self.tree.textures) - 1
 
 
-def encode_glb(parts: list[GltfPart], materials: list[GltfMaterial], *, scene_name: str) -> bytes:
+def encode_glb(nodes: Sequence[GltfNode], materials: list[GltfMaterial], *, scene_name: str) -> bytes:
     """A ``.glb`` file. Each material carries ``extras.repeat_m``."""
     writer = _Writer(gl.GLTF2(asset=gl.Asset(version="2.0", generator=f"Brave Tessel {__version__}")))
     tree = writer.tree
     tree.samplers = [gl.Sampler(wrapS=gl.REPEAT, wrapT=gl.REPEAT, magFilter=gl.LINEAR, minFilter=9987)]
     tree.materials = [_material(writer, material) for material in materials]
-    for part in parts:
-        uv = np.stack([part.uv[:, 0], -part.uv[:, 1]], 1)
-        # v counts down from the top of the picture; a whole number may be added without a visible change.
-        uv[:, 1] += np.ceil(-uv[:, 1].min()) if len(uv) and uv[:, 1].min() < 0 else 0
-        attributes = gl.Attributes(
-            POSITION=writer.accessor(part.positions, gl.VEC3, bounds=True),
-            NORMAL=writer.accessor(part.normals, gl.VEC3),
-            TEXCOORD_0=writer.accessor(uv, gl.VEC2),
-        )
-        tree.meshes.append(
-            gl.Mesh(name=part.name, primitives=[gl.Primitive(attributes=attributes, material=part.material)])
-        )
-        tree.nodes.append(gl.Node(name=part.name, mesh=len(tree.meshes) - 1))
-    tree.scenes = [gl.Scene(name=scene_name, nodes=list(range(len(tree.nodes))))]
+    roots = [_node(writer, node) for node in nodes]
+    tree.scenes = [gl.Scene(name=scene_name, nodes=roots)]
     tree.scene = 0
     tree.buffers = [gl.Buffer(byteLength=len(writer.blob))]
     tree.set_binary_blob(bytes(writer.blob))
     return b"".join(tree.save_to_bytes())
+
+
+def _node(writer: _Writer, node: GltfNode) -> int:
+    """A node with all that lies in it; returns its number."""
+    tree = writer.tree
+    made = gl.Node(name=node.name)
+    if not np.allclose(node.matrix, np.eye(4)):
+        made.matrix = [float(v) for v in node.matrix.T.ravel()]
+    if node.extras:
+        made.extras = dict(node.extras)
+    tree.nodes.append(made)
+    number = len(tree.nodes) - 1
+    primitives = [_primitive(writer, part) for part in node.parts if len(part.positions)]
+    if primitives:
+        tree.meshes.append(gl.Mesh(name=node.name, primitives=primitives))
+        made.mesh = len(tree.meshes) - 1
+    children = [_node(writer, child) for child in node.children]
+    if children:
+        made.children = children
+    return number
+
+
+def _primitive(writer: _Writer, part: GltfPart) -> gl.Primitive:
+    uv = np.stack([part.uv[:, 0], -part.uv[:, 1]], 1)
+    # v counts down from the top of the picture; a whole number may be added without a visible change.
+    uv[:, 1] += np.ceil(-uv[:, 1].min()) if len(uv) and uv[:, 1].min() < 0 else 0
+    attributes = gl.Attributes(
+        POSITION=writer.accessor(part.positions, gl.VEC3, bounds=True),
+        NORMAL=writer.accessor(part.normals, gl.VEC3),
+        TEXCOORD_0=writer.accessor(uv, gl.VEC2),
+    )
+    return gl.Primitive(attributes=attributes, material=part.material)
 
 
 def _material(writer: _Writer, material: GltfMaterial) -> gl.Material:

@@ -70,6 +70,7 @@ def used_blobs(job: Job) -> set[str]:
     for surface in job.surfaces:
         for layer, _ in every_layer(surface.layers):
             names |= set(layer.what.refers().blobs)
+    names |= {part.model.blob for part in job.scene.parts if part.model is not None}
     return names - {""}
 
 
@@ -142,6 +143,9 @@ def user_of(job: Job, blob: str) -> str:
         for layer, _ in every_layer(surface.layers):
             if blob in layer.what.refers().blobs:
                 return layer.name
+    for part in job.scene.parts:
+        if part.model is not None and part.model.blob == blob:
+            return part.model.file_name or part.name
     return blob
 
 

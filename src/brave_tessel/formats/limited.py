@@ -34,6 +34,7 @@ from ..core.sheet import AnyArray
 READERS = {
     "drawing": ("drawings", "svg_contours"),
     "model": ("models", "model_corners"),
+    "scene model": ("scene_models", "model_parts"),
     "picture": ("images", "exotic_codes"),
 }
 """What may be asked for: a module of this package and its function, which takes bytes and a name and gives arrays."""

@@ -12,6 +12,7 @@ from typing import Any
 from ..core.errors import NewerJobError, UnreadableFileError
 from ..core.job.document import JOB_FORMAT
 from ..core.phrases import say
+from .old_scene import scene_from_4
 
 Tree = dict[str, Any]
 
@@ -63,7 +64,14 @@ def _from_3(tree: Tree) -> Tree:
     return tree
 
 
-STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0, 1: _from_1, 2: _from_2, 3: _from_3}
+def _from_4(tree: Tree) -> Tree:
+    """Format 4 had one built-in corner, y up; it is made of pieces now, z up."""
+    if isinstance(tree.get("scene"), dict):
+        tree["scene"] = scene_from_4(tree["scene"])
+    return tree
+
+
+STEPS: dict[int, Callable[[Tree], Tree]] = {0: _from_0, 1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4}
 OWN_FORMATS = ("brave_tessel_layers", "repeat_mm", "size_mm")
 """Fields by which documents are known that counted formats of their own."""
 

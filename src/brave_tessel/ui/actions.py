@@ -272,7 +272,7 @@ class Actions:
         assert lay is not None
         lay.aboutToShow.connect(lambda: self._fill_lay(lay))
         self._add(menu, tr("Duplicate the layer"), "Ctrl+D", lambda: stage().layers.duplicate())
-        self._add(menu, tr("Rename the layer…"), "F2", lambda: stage().layers.rename())
+        self._add(menu, tr("Rename the layer or part…"), "F2", self.rename_chosen)
         self._add(menu, tr("Take the layer out"), "Ctrl+Backspace", lambda: stage().layers.remove())
         menu.addSeparator()
         self._add(menu, tr("Open or leave the recipe"), "E", self.toggle_recipe)
@@ -301,6 +301,13 @@ class Actions:
         self._add(menu, tr("Lock or unlock"), "L", lambda: stage().layers.lock())
         self._add(menu, tr("Keep and compare"), "K", lambda: stage().keep_state())
 
+    def rename_chosen(self) -> None:
+        """Type another name for the chosen part in Place, or the chosen layer elsewhere."""
+        if self.desk.view.stage == "Place":
+            self.frame.place_stage.tree.rename(self.desk.selection.part_id)
+        else:
+            self._build.layers.rename()
+
     def _fill_lay(self, menu: QMenu) -> None:
         self._build.layers.fill_lay_menu(menu)
 
@@ -328,14 +335,37 @@ class Actions:
 
     def _scene(self) -> None:
         menu = self._menu(tr("S&cene"))
-        self._add(
-            menu,
-            tr("Set up a sample corner"),
-            "Ctrl+Shift+C",
-            lambda: self._turned("Place").place_stage.put_up_corner(),
-        )
+
+        def stage() -> PlaceStage:
+            return self._turned("Place").place_stage
+
+        self._add(menu, tr("Add…"), "Ctrl+Shift+A", lambda: stage().open_sheet())
+        self._add(menu, tr("Open a model…"), "Ctrl+Shift+M", lambda: stage().choose_models())
+        self._add(menu, tr("Put up a room corner"), "Ctrl+Shift+C", lambda: stage().put_up("room"))
+        self._add(menu, tr("Put up a street corner"), "", lambda: stage().put_up("street"))
+        menu.addSeparator()
         self._add(menu, tr("Pick the datum"), "Ctrl+P", self.pick_datum)
+        self._add(menu, tr("Pick faces"), "Alt+F", lambda: stage().hand.take("Faces"))
+        self._add(menu, tr("Measure"), "Alt+M", lambda: stage().hand.take("Measure"))
+        self._add(menu, tr("Take the measured lines away"), "", lambda: stage().clear_lines())
+        self._add(menu, tr("Take a colour"), "Alt+P", lambda: stage().hand.take("Colour"))
+        self._add(menu, tr("Name a level…"), "Alt+L", self.name_level)
+        menu.addSeparator()
+        self._add(menu, tr("Hide or show the parts"), "H", lambda: stage().parts.hide())
+        self._add(menu, tr("Isolate the parts"), "I", lambda: stage().parts.isolate())
+        self._add(menu, tr("Lock or unlock the parts"), "Ctrl+Shift+L", lambda: stage().parts.lock())
+        self._add(menu, tr("Group the parts"), "Ctrl+Shift+G", lambda: stage().parts.group())
+        self._add(menu, tr("Take the group apart"), "Ctrl+Shift+U", lambda: stage().parts.ungroup())
+        menu.addSeparator()
+        self._add(menu, tr("Keep this view"), "Alt+K", lambda: stage().keep_eye())
         self._add(menu, tr("Whole view"), "Home", lambda: self.frame.place_stage.fit())
+
+    def name_level(self) -> None:
+        """Ask for a name and a height."""
+        stage = self._turned("Place").place_stage
+        text, done = QInputDialog.getText(self.window, tr("Name a level"), tr("Name and height, as in sill 936"))
+        if done and text.strip():
+            stage.set_level(text)
 
     def pick_datum(self) -> None:
         """Pick where layings start, on the model."""
@@ -354,7 +384,7 @@ class Actions:
                 "1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.\n"
                 "2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.\n"
                 "3  Build: lay on a pattern or noise; say where it lies and how it sits.\n"
-                "4  Place: put up the corner and drag surfaces onto walls; pick the datum.\n"
+                "4  Place: add pieces or a model, drag surfaces onto their faces; pick the datum.\n"
                 "5  Hand over: read the checks, choose sizes and depths, write the files."
             ),
         )

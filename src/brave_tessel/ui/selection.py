@@ -7,8 +7,9 @@ from typing import Protocol
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from ..core.job.document import Job, Part, Source
+from ..core.job.document import Job, Source
 from ..core.job.layers import Layer, Recipe, Surface, every_layer
+from ..core.job.scene import Part
 from ..engine.intents.recipes import recipe_of
 from ..engine.store import Store
 from .controls.choices import KNOWN_LAYERS, KNOWN_SOURCES
@@ -60,6 +61,12 @@ class Selection(QObject):
     def part(self) -> Part | None:
         return next((p for p in self._job.scene.parts if p.id == self.part_id), None)
 
+    def _kept_part(self, parts: tuple[Part, ...]) -> str:
+        """The part that is chosen; where it is gone, the first that is no group."""
+        if any(part.id == self.part_id for part in parts):
+            return self.part_id
+        return next((part.id for part in parts if not part.group), parts[0].id if parts else "")
+
     @property
     def recipe(self) -> Recipe | None:
         """The recipe that is open, or would be: the chosen layer's, or its rule's."""
@@ -97,7 +104,7 @@ class Selection(QObject):
         KNOWN_SOURCES[:] = [(source.id, source.name) for source in job.sources if source.sized]
         self.surface_id = _kept(self.surface_id, job.surfaces)
         self.source_id = _kept(self.source_id, job.sources)
-        self.part_id = _kept(self.part_id, job.scene.parts)
+        self.part_id = self._kept_part(job.scene.parts)
         surface = self.surface
         layers = surface.layers if surface else ()
         known = {layer.id for layer, _ in every_layer(layers)}

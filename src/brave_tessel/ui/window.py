@@ -193,10 +193,11 @@ class Window(QMainWindow):
 
         def ask() -> None:
             if self.desk.view.stage == hand_over.name:
-                place.show_elsewhere(self.desk.job)
+                self.desk.place.stand()
                 place.view.request_still(480, 400)
 
         self.desk.place.ready.connect(lambda _done: ask())
+        self.desk.place.standing.connect(lambda _site, _parts: ask())
         place.view.still_drawn.connect(hand_over.sheet.show_placed)
 
     @property

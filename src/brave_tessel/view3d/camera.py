@@ -1,4 +1,4 @@
-"""A camera that orbits, pans and walks. Scene in metres, y up."""
+"""A camera that orbits, pans, walks and looks around. Scene in metres, z up."""
 
 from __future__ import annotations
 
@@ -14,26 +14,27 @@ Vector = npt.NDArray[np.float64]
 
 @dataclass(frozen=True, slots=True)
 class Camera:
-    """Looks at ``target`` from ``distance`` m; azimuth 0 looks north, angles in degrees."""
+    """Looks at ``target`` from ``distance`` m; azimuth 0 looks north, angles in degrees; ``reach`` is its sight."""
 
-    target: tuple[float, float, float] = (2.75, 1.25, 0.7)
+    target: tuple[float, float, float] = (2.75, -0.7, 1.25)
     distance: float = 5.3
     azimuth: float = -24.0
     pitch: float = 5.0
     field_of_view: float = 46.0
+    reach: float = 60.0
 
     @property
     def eye(self) -> Vector:
         """Where it stands, m."""
         a, p = math.radians(self.azimuth), math.radians(self.pitch)
-        away = np.array([math.sin(a) * math.cos(p), math.sin(p), math.cos(a) * math.cos(p)])
+        away = np.array([math.sin(a) * math.cos(p), -math.cos(a) * math.cos(p), math.sin(p)])
         return np.array(self.target) + away * self.distance
 
     def axes(self) -> tuple[Vector, Vector, Vector]:
         """Right, up and forward unit vectors."""
         forward = np.array(self.target) - self.eye
         forward /= np.linalg.norm(forward)
-        right = np.cross(forward, [0.0, 1.0, 0.0])
+        right = np.cross(forward, [0.0, 0.0, 1.0])
         right /= np.linalg.norm(right)
         return right, np.cross(right, forward), forward
 
@@ -43,7 +44,7 @@ class Camera:
         view = np.eye(4)
         view[:3, :3] = np.stack([right, up, -forward])
         view[:3, 3] = -view[:3, :3] @ self.eye
-        return perspective(self.field_of_view, aspect, 0.05, 60.0) @ view
+        return perspective(self.field_of_view, aspect, max(0.02, self.reach / 1500), self.reach) @ view
 
     def ray(self, x: float, y: float, aspect: float) -> tuple[Vector, Vector]:
         """Origin and unit direction through a point of the picture, both −1 to 1, y up."""
@@ -71,7 +72,43 @@ class Camera:
             _, _, forward = self.axes()
             ahead = np.array(self.target) + (toward if toward is not None else forward) * 0.12 * steps
             return replace(self, target=tuple(float(v) for v in ahead))  # type: ignore[arg-type]
-        return replace(self, distance=min(30.0, max(0.3, distance)))
+        return replace(self, distance=min(max(30.0, self.reach / 2), max(0.3, distance)))
+
+    def looking(self, right: float, down: float) -> Camera:
+        """Looks elsewhere from where it stands, degrees."""
+        turned = replace(self, azimuth=self.azimuth + right, pitch=min(80.0, max(-80.0, self.pitch + down)))
+        moved = np.array(turned.target) + self.eye - turned.eye
+        return replace(turned, target=tuple(float(v) for v in moved))  # type: ignore[arg-type]
+
+    def stepped(self, ahead: float, aside: float, up: float = 0.0) -> Camera:
+        """Goes over level ground by so many metres ahead, to the right and up."""
+        right, _, forward = self.axes()
+        level = np.array([forward[0], forward[1], 0.0])
+        level /= max(float(np.linalg.norm(level)), 1e-9)
+        moved = np.array(self.target) + ahead * level + aside * right + np.array([0.0, 0.0, up])
+        return replace(self, target=tuple(float(v) for v in moved))  # type: ignore[arg-type]
+
+    def framing(self, low: Vector, high: Vector) -> Camera:
+        """Sees a whole box (m) from the side it looks from now."""
+        middle = (low + high) / 2
+        radius = max(float(np.linalg.norm(high - low)) / 2, 0.05)
+        away = radius / math.sin(math.radians(self.field_of_view) / 2)
+        return replace(
+            self,
+            target=tuple(float(v) for v in middle),  # type: ignore[arg-type]
+            distance=away,
+            reach=max(60.0, away + 4 * radius),
+        )
+
+
+def from_points(at: Vector, toward: Vector, *, angle: float = 46.0, reach: float = 60.0) -> Camera:
+    """A camera that stands at one point and looks at another, m."""
+    away = np.asarray(at, float) - np.asarray(toward, float)
+    distance = max(float(np.linalg.norm(away)), 1e-6)
+    pitch = math.degrees(math.asin(max(-1.0, min(1.0, away[2] / distance))))
+    azimuth = math.degrees(math.atan2(away[0], -away[1]))
+    x, y, z = (float(v) for v in toward)
+    return Camera((x, y, z), distance, azimuth, pitch, angle, reach)
 
 
 def perspective(field_of_view: float, aspect: float, near: float, far: float) -> Matrix:
@@ -87,7 +124,7 @@ def perspective(field_of_view: float, aspect: float, near: float, far: float) ->
 def orthographic_from(light: Vector, centre: Vector, radius: float) -> Matrix:
     """The view of a distant light onto a sphere."""
     forward = -light / np.linalg.norm(light)
-    helper = np.array([0.0, 1.0, 0.0]) if abs(forward[1]) < 0.95 else np.array([1.0, 0.0, 0.0])
+    helper = np.array([0.0, 0.0, 1.0]) if abs(forward[2]) < 0.95 else np.array([1.0, 0.0, 0.0])
     right = np.cross(forward, helper)
     right /= np.linalg.norm(right)
     up = np.cross(right, forward)

@@ -14,8 +14,8 @@ from .camera import Camera
 from .renderer import DrawPart
 
 SOLIDS = ("Plane", "Block", "Ball", "Drum", "Vault")
-CENTRE = np.array([2.25, 1.2, 1.4])
-"""Where the light's shadow reaches best, m."""
+CENTRE = np.array([0.0, 0.0, 1.2])
+"""Where it is drawn, m."""
 SIZE_M = 1.5
 """How large a solid is drawn; what it shows is scaled along."""
 _F = npt.NDArray[np.float64]
@@ -125,7 +125,10 @@ def solid_part(
     if displaced:
         places = places + normals * _read(height, uv)[..., None]
     scale = SIZE_M / shape.size_mm
-    corners = [_corners(array) for array in (places * scale + CENTRE, normals, uv)]
+    # A skin is drawn with y up and z towards the viewer; it stands in a scene with z up.
+    places, normals = (np.stack([v[..., 0], -v[..., 2], v[..., 1]], -1) for v in (places, normals))
+    flat = np.concatenate([uv, np.ones((*uv.shape[:-1], 1))], -1)
+    corners = [_corners(array) for array in (places * scale + CENTRE, normals, flat)]
     size = (grid.width_mm * scale, grid.height_mm * scale)
     places32, normals32, uv32 = (c.astype(np.float32) for c in corners)
     return DrawPart("solid", places32, normals32, uv32, surface, (0.5, 0.5, 0.5), size)

@@ -123,12 +123,12 @@ def test_jobs_survive_their_file_form(sequence):
 def test_a_changed_byte_costs_that_change_alone():
     job = start()
     first = Set(path=("name",), value="x", label="n").apply(job)
-    last = Set(path=("scene", "datum_name"), value="sill", label="d").apply(first)
+    last = Set(path=("scene", "datum"), value="sill", label="d").apply(first)
     head = head_line(job, "p")
     lines = line_of(differences(job, first)), line_of(differences(first, last))
     spoilt = lines[0][:-8] + b"#" + lines[0][-7:]
     found, path = replay(head + spoilt + lines[1])
-    assert (found.name, found.scene.datum_name, path) == (job.name, "sill", "p")
+    assert (found.name, found.scene.datum, path) == (job.name, "sill", "p")
     assert replay(b"") is None
 
 

@@ -199,7 +199,7 @@ def test_files_that_are_no_recipes_are_refused():
         b"",
         b"[]",
         b'{"name": 3}',
-        good.replace(b'"format": 4', b'"format": 99'),
+        good.replace(b'"format": 5', b'"format": 99'),
         good.replace(b'"field": "clouds"', b'"field": "none"'),
     ):
         with pytest.raises(TesselError):

@@ -12,14 +12,16 @@ from brave_tessel.core.errors import TesselError
 from brave_tessel.core.job.commands import Remove, Set
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import every_layer, layer_of
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.operation import family
-from brave_tessel.core.place.pieces.corner import corner_scene
+from brave_tessel.core.place.site import site_of
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.recipe.materials import MATERIALS
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.intents import layers as layer_intents
 from brave_tessel.engine.intents import scene as scene_intents
 from brave_tessel.engine.intents import surfaces as surface_intents
+from brave_tessel.engine.place.starters import room_corner
 from brave_tessel.engine.store import Store
 from brave_tessel.formats.documents import decode_job, encode_job
 from brave_tessel.formats.lettering import letters
@@ -161,11 +163,39 @@ class AnyIntents(RuleBasedStateMachine):
     @rule(pick=PICK)
     def lay_on_a_part(self, pick):
         if not self.job.scene.parts:
-            self.dispatch(scene_intents.build_scene(self.job))
+            self.dispatch(scene_intents.replace_scene(room_corner([s.id for s in self.job.surfaces]), "put up"))
             return
         surface = self.surface(pick)
         part = self.job.scene.parts[pick % len(self.job.scene.parts)]
-        self.dispatch(scene_intents.lay_on_part(part.id, surface.id if surface else ""))
+        groups = ("front",) if pick % 2 else ()
+        found = scene_intents.lay(self.job, part.id, surface.id if surface else "", groups=groups)
+        if found:
+            self.dispatch(found[0])
+
+    @rule(pick=PICK)
+    def work_on_parts(self, pick):
+        parts = self.job.scene.parts
+        if not parts:
+            return
+        part, other = parts[pick % len(parts)], parts[(pick // 7) % len(parts)]
+        commands = [
+            scene_intents.show_parts([part.id], bool(pick % 2)),
+            scene_intents.isolate(self.job, [part.id]),
+            scene_intents.place_part(part.id, at=(float(pick % 900), 1.0, 2.0), turn=(0.0, 0.0, float(pick % 360))),
+            scene_intents.mirror_part(part),
+            scene_intents.set_copies(part.id, Setting(op="copies.row") if pick % 3 else None),
+            scene_intents.move_part(self.job, part.id, other.id, ("above", "below", "into")[pick % 3]),
+            (scene_intents.group_parts(self.job, [part.id, other.id]) or (None,))[0],
+            scene_intents.ungroup(self.job, part.id),
+            (scene_intents.duplicate(self.job, part.id) or (None,))[0],
+            scene_intents.remove_parts(self.job, [part.id]) if len(parts) > 30 else None,
+            scene_intents.add_piece("made.arch", (0.0, 0.0, 0.0), parent=other.id)[0],
+            scene_intents.add_level("sill", float(pick % 3000)),
+        ]
+        command = commands[pick % len(commands)]
+        if command is not None:
+            self.dispatch(command)
+            site_of(self.job)
 
     @rule()
     def undo_and_redo(self):
@@ -254,16 +284,50 @@ def test_a_repeat_is_set_in_one_step():
 
 
 def test_a_datum_is_set_and_a_part_is_laid_on():
-    job = msgspec.structs.replace(Job(), scene=corner_scene())
+    job = msgspec.structs.replace(Job(), scene=room_corner())
     store = Store(job)
-    store.dispatch(scene_intents.set_datum((1.0, 2.0, 3.0), "left jamb"))
-    assert (store.job.scene.datum, store.job.scene.datum_name) == ((1.0, 2.0, 3.0), "left jamb")
-    part = store.job.scene.parts[0]
-    store.dispatch(scene_intents.lay_on_part(part.id, "anything"))
-    assert store.job.scene.parts[0].surface == "anything"
+    store.dispatch(scene_intents.set_datum(job.scene, (1.0, 2.0, 3.0), "left jamb"))
+    datum = store.job.scene.main_datum()
+    assert (datum.at, datum.name) == ((1.0, 2.0, 3.0), "left jamb")
+    command, laid = scene_intents.lay(store.job, "floor", "anything")
+    store.dispatch(command)
+    assert store.job.scene.part("floor").laid == (laid,)
     store.undo()
     store.undo()
     assert store.job is job
+
+
+@pytest.mark.parametrize(
+    ("part", "groups", "op"),
+    [("floor", (), "laying.flat"), ("figure", (), "laying.flat"), ("north-wall", ("dado",), "laying.flat")],
+)
+def test_a_surface_is_laid_as_suits_the_part(part, groups, op):
+    job = msgspec.structs.replace(Job(), scene=room_corner())
+    _, laid = scene_intents.lay(job, part, "s", groups=groups)
+    assert laid.laying.op == op
+    assert scene_intents.lay(job, "no such part", "s") is None
+
+
+@pytest.mark.parametrize(
+    ("op", "expected"),
+    [("made.column", "around"), ("made.vault", "around"), ("made.arch", "path"), ("made.tube", "path"),
+     ("made.moulding", "path"), ("made.cloth", "unwrapped"), ("made.dome", "around"), ("made.road", "flat")],
+)  # fmt: skip
+def test_round_things_are_laid_around_and_mouldings_along(op, expected):
+    _, part = scene_intents.add_piece(op, (0.0, 0.0, 0.0))
+    assert scene_intents.suited(part) == f"laying.{expected}"
+
+
+def test_what_is_laid_on_the_same_faces_takes_their_place():
+    store = Store(msgspec.structs.replace(Job(), scene=room_corner()))
+    for surface in ("a", "b"):
+        command, _ = scene_intents.lay(store.job, "north-wall", surface, groups=("dado",))
+        store.dispatch(command)
+    (laid,) = store.job.scene.part("north-wall").laid
+    assert laid.surface == "b"
+    command, _ = scene_intents.lay(store.job, "north-wall", "c")
+    store.dispatch(command)
+    assert [one.surface for one in store.job.scene.part("north-wall").laid] == ["c", "b"]
 
 
 def test_setting_what_is_set_already_leaves_no_step():

@@ -14,8 +14,9 @@ from ..errors import MissingError
 from ..maps import SURFACE_MAPS, TRAITS, MapKind
 from .layers import Scatter, Surface
 from .nodes import Node, Point, Setting, new_id
+from .scene import Scene
 
-JOB_FORMAT = 4
+JOB_FORMAT = 5
 """Version of the job file; see ``formats/migrations.py``."""
 
 
@@ -170,26 +171,6 @@ class Source(Node, frozen=True, kw_only=True):
         if self.crop is not None and self.straightening.sized:
             return self.crop.width_mm, self.crop.height_mm
         return self.straightening.width_mm, self.straightening.height_mm
-
-
-class Part(Node, frozen=True, kw_only=True):
-    """A part of the scene and what is laid on it. ``datum`` is x, y, z in mm; the laying starts there."""
-
-    id: str
-    name: str
-    group: str = ""
-    surface: str = ""
-    laying: Setting = Setting(op="laying.flat")
-    bare: str = "#C9C6BE"
-
-
-class Scene(Node, frozen=True, kw_only=True):
-    """Parts of a built-in scene, and the datum they share."""
-
-    piece: str = "corner"
-    parts: tuple[Part, ...] = ()
-    datum: tuple[float, float, float] = (0.0, 0.0, 0.0)
-    datum_name: str = "floor line, corner"
 
 
 class DeliveryMap(Node, frozen=True, kw_only=True):

@@ -170,6 +170,9 @@ def _members_apart(value: Json, hint: Any) -> tuple[Json, Json]:
     if typing.get_origin(arguments[1]) in {typing.Union, types.UnionType}:
         plain = {k: v for k, v in value.items() if isinstance(v, bool | int | float | str)}
         return plain, {k: v for k, v in value.items() if k not in plain}
+    if arguments[1] is str:
+        words = {k: v for k, v in value.items() if isinstance(v, str)}
+        return words, {k: v for k, v in value.items() if k not in words}
     return value, None
 
 

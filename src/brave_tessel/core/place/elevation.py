@@ -1,4 +1,8 @@
-"""Walls unrolled flat as a setting-out drawing, and the courses that fit on them."""
+"""Walls unrolled flat as a setting-out drawing, the surface on them as it lies, and the courses that fit.
+
+The drawing has its own unrolling; what lies at a place of it is asked of the laying itself, so it cannot say other
+than the model.
+"""
 
 from __future__ import annotations
 
@@ -6,15 +10,24 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
+import numpy.typing as npt
 
 from ..buildup.kind import kind_of
-from ..job.document import Job, Part
 from ..job.layers import Surface
 from ..operation import find
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
-from .lay import datum_along
-from .piece import scene_meshes
+from .frames import LEVEL_COSINE, face_axes
+from .mesh import Faces, Vector
+from .site import Site, Standing
+from .topology import facets
+
+MEETS_MM = 2.0
+MOST_FACETS = 400
+"""Facets of a drawing, and of a part for it; a chain that is longer ends there."""
+LEAST_MM2 = 2000.0
+UPRIGHT = 0.02
+"""Sine of the lean under which a face counts as upright."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,11 +83,14 @@ def _units(surface: Surface, values: dict[str, object]) -> Units:
 
 @dataclass(frozen=True, slots=True)
 class Courses:
-    """Courses of a wall from bottom to top: how many are whole, and the heights of the cut ones, mm."""
+    """Courses of a wall from bottom to top: how many are whole, and the heights of the cut ones, mm; ``starts_cut``
+    whether the lowest is one of them.
+    """
 
     whole: int
     cut_mm: tuple[float, ...]
     course_mm: float
+    starts_cut: bool = False
 
 
 def count_courses(low: float, high: float, start: float, course_mm: float) -> Courses:
@@ -82,64 +98,299 @@ def count_courses(low: float, high: float, start: float, course_mm: float) -> Co
     first = math.ceil((low - start) / course_mm - 0.5 / course_mm)
     last = math.floor((high - start) / course_mm + 0.5 / course_mm)
     if last < first:
-        return Courses(0, (high - low,), course_mm)
+        return Courses(0, (high - low,), course_mm, starts_cut=True)
     rests = (start + first * course_mm - low, high - (start + last * course_mm))
-    return Courses(last - first, tuple(rest for rest in rests if rest > 0.5), course_mm)
+    return Courses(last - first, tuple(rest for rest in rests if rest > 0.5), course_mm, starts_cut=rests[0] > 0.5)
 
 
-@dataclass(frozen=True, slots=True)
-class ElevationFace:
-    """A part on the unrolled drawing: rectangles (left, bottom, right, top) in mm, and what lies on it."""
+@dataclass(frozen=True, eq=False)
+class Facet:
+    """A flat face of something that stands, with its directions along and up; ``low`` and ``high`` are its extents
+    along them from the scene's origin, mm.
+    """
 
-    part: Part
-    rectangles: tuple[tuple[float, float, float, float], ...]
-    surface: Surface | None
-    courses: Courses | None
-    from_along: float
-    from_level: float
+    standing: Standing
+    faces: Faces
+    normal: Vector
+    along: Vector
+    up: Vector
+    low: npt.NDArray[np.float64]
+    high: npt.NDArray[np.float64]
+
+    @property
+    def group(self) -> int:
+        """The number of the face group it belongs to."""
+        return int(self.standing.mesh.groups[self.faces[0]])
+
+    @property
+    def ends(self) -> tuple[Vector, Vector]:
+        """In plan, where it begins and ends, seen from its front (x, y)."""
+        depth = float(self.standing.mesh.corners[self.faces[0], 0] @ self.normal)
+        flat = self.normal[:2] * depth
+        return flat + self.along[:2] * self.low[0], flat + self.along[:2] * self.high[0]
+
+
+@dataclass(frozen=True, eq=False)
+class Drawn:
+    """A facet on the drawing: its corners are moved by ``shift`` mm along. ``row`` is what lies on it, or −1."""
+
+    facet: Facet
+    shift: float
+    row: int
+
+    @property
+    def corners(self) -> npt.NDArray[np.float64]:
+        """(N, 3, 2): its triangles on the drawing, mm along and up."""
+        corners = self.facet.standing.mesh.corners[self.facet.faces]
+        return np.stack([corners @ self.facet.along + self.shift, corners @ self.facet.up], -1)
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
-        """Left, foot, right and top of the face, mm."""
-        sides = np.array(self.rectangles)
-        return float(sides[:, 0].min()), float(sides[:, 1].min()), float(sides[:, 2].max()), float(sides[:, 3].max())
+        """Left, foot, right and top on the drawing, mm."""
+        (left, low), (right, high) = self.facet.low.tolist(), self.facet.high.tolist()
+        return left + self.shift, low, right + self.shift, high
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False)
 class Elevation:
-    """The unrolled walls of a scene; ``corners`` are where one wall meets the next, mm along."""
+    """Faces unrolled beside each other; ``corners`` are where one plane meets the next, mm along."""
 
-    faces: tuple[ElevationFace, ...]
+    site: Site
+    faces: tuple[Drawn, ...]
     corners: tuple[float, ...]
-    datum_along: float
-    datum_level: float
+    upright: bool
 
     @property
-    def size(self) -> tuple[float, float]:
-        """How long and how high all faces are together, mm."""
-        return max(face.bounds[2] for face in self.faces), max(face.bounds[3] for face in self.faces)
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Left, foot, right and top of all, mm."""
+        sides = np.array([face.bounds for face in self.faces])
+        return (*(float(v) for v in sides[:, :2].min(0)), *(float(v) for v in sides[:, 2:].max(0)))  # type: ignore[return-value]
+
+    def along_of(self, point: Vector) -> float | None:
+        """Where a point of the scene is along the drawing: on the face it is nearest to; None far from all."""
+        best, found = 200.0, None
+        for face in self.faces:
+            facet = face.facet
+            depth = float(facet.standing.mesh.corners[facet.faces[0], 0] @ facet.normal)
+            off = abs(float(point @ facet.normal) - depth)
+            along = float(point @ facet.along)
+            over = max(facet.low[0] - along, along - facet.high[0], 0.0)
+            if off + over < best - 1e-6:
+                best, found = off + over, along + face.shift
+        return found
 
 
-def unroll(job: Job) -> Elevation:
-    """The elevation of the job's scene."""
-    meshes = scene_meshes(job.scene)
-    along, level = datum_along(job.scene, meshes), job.scene.datum[1]
-    surfaces = {surface.id: surface for surface in job.surfaces}
-    faces, starts = [], set()
-    for part in job.scene.parts:
-        mesh = meshes.get(part.id)
-        if mesh is None or not mesh.frame.unrolled:
-            continue
-        starts.add(mesh.frame.start)
-        places = mesh.frame.coordinates(mesh.quads.reshape(-1, 3)).reshape(-1, 4, 2)
-        rectangles = tuple(
-            (float(p[:, 0].min()), float(p[:, 1].min()), float(p[:, 0].max()), float(p[:, 1].max())) for p in places
-        )
-        surface = surfaces.get(part.surface)
-        shift = (part.laying.number("across"), part.laying.number("up"))
-        start = level + shift[1]
-        units = units_of(surface) if surface else None
-        low, high = min(r[1] for r in rectangles), max(r[3] for r in rectangles)
-        courses = count_courses(low, high, start, units.course_mm) if units else None
-        faces.append(ElevationFace(part, rectangles, surface, courses, along + shift[0], start))
-    return Elevation(tuple(faces), tuple(sorted(starts)[1:]), along, level)
+def facets_of(one: Standing) -> list[Facet]:
+    """The flat faces of something that stands, largest first; each covered by one thing only."""
+    if "facets" not in one.store:
+        one.store["facets"] = _facets_of(one)
+    found: list[Facet] = one.store["facets"]
+    return found
+
+
+def _facets_of(one: Standing) -> list[Facet]:
+    if not one.mesh.count:
+        return []
+    mesh = one.mesh
+    label = facets(mesh).astype(np.int64) * (len(one.part.laid) + 2) + one.covering + 1
+    order = np.argsort(label, kind="stable")
+    starts = np.flatnonzero(np.concatenate([[True], np.diff(label[order]) > 0]))
+    areas = np.add.reduceat(mesh.areas[order], starts)
+    # A figure or a carved model has thousands of small faces: a drawing is made of the large ones.
+    large = np.flatnonzero(areas >= LEAST_MM2)
+    large = large[np.argsort(-areas[large], kind="stable")][:MOST_FACETS]
+    ends = np.append(starts[1:], len(order))
+    return [_facet(one, np.sort(order[starts[k] : ends[k]]).astype(np.int32)) for k in large]
+
+
+def _area(facet: Facet) -> float:
+    return float(facet.standing.mesh.areas[facet.faces].sum())
+
+
+def _facet(one: Standing, faces: Faces) -> Facet:
+    weights = one.mesh.areas[faces]
+    normal = (one.mesh.normals[faces] * weights[:, None]).sum(0)
+    normal = normal / max(float(np.linalg.norm(normal)), 1e-12)
+    along, up = face_axes(normal, np.array([1.0, 0.0, 0.0]))
+    corners = one.mesh.corners[faces].reshape(-1, 3)
+    flat = np.stack([corners @ along, corners @ up], 1)
+    return Facet(one, faces, normal, along, up, flat.min(0), flat.max(0))
+
+
+def unroll(site: Site, part: str, face: int = -1) -> Elevation | None:
+    """The elevation that a part belongs to: upright faces unrolled corner after corner, over all parts they meet; of a
+    floor or a slope that face alone. ``face`` says which of the part's faces is looked at; else its largest.
+    """
+    one = site.of_part(part)
+    own = facets_of(one) if one else []
+    if not own:
+        return None
+    first = next((facet for facet in own if face in facet.faces), None) if face >= 0 else None
+    first = first or _main(site, own)
+    if abs(first.normal[2]) > UPRIGHT:
+        level = [f for f in own if f.normal @ first.normal > LEVEL_COSINE and _same_plane(f, first)]
+        return Elevation(site, tuple(Drawn(f, 0.0, _row(f)) for f in level), (), upright=False)
+    return _chain(site, first)
+
+
+def _main(site: Site, own: list[Facet]) -> Facet:
+    """The face of a part that is looked at: in the plane with the most on it, upright and looking to the datum if it
+    can be.
+    """
+    datum, _ = site.main_datum()
+
+    def weight(facet: Facet) -> float:
+        whole = sum(_area(other) for other in own if other.normal @ facet.normal > 0.9999 and _same_plane(other, facet))
+        ahead = float((datum - facet.standing.mesh.corners[facet.faces[0], 0]) @ facet.normal) > -MEETS_MM
+        upright = abs(facet.normal[2]) < UPRIGHT
+        return whole * (1.0 if upright else 0.4) * (1.0 if ahead else 0.3) * (1.0 if _row(facet) >= 0 else 0.1)
+
+    upright = [facet for facet in own if abs(facet.normal[2]) < UPRIGHT]
+    if sum(map(_area, upright)) > 0.4 * sum(map(_area, own)):
+        own = upright
+    return max(own[:40], key=weight)
+
+
+def _row(facet: Facet) -> int:
+    return int(facet.standing.covering[facet.faces[0]])
+
+
+def _same_plane(one: Facet, other: Facet) -> bool:
+    depth = one.standing.mesh.corners[one.faces[0], 0] @ other.normal
+    return abs(float(depth - other.standing.mesh.corners[other.faces[0], 0] @ other.normal)) < MEETS_MM
+
+
+def _chain(site: Site, first: Facet) -> Elevation:
+    """Faces to the right of the first, then to its left, each beginning where the one before ends."""
+    candidates = [
+        facet
+        for one in site.standing
+        for facet in facets_of(one)
+        if abs(facet.normal[2]) < UPRIGHT and facet.high[0] - facet.low[0] > 1.0
+    ]
+    rows = [_Plane.around(first, candidates)]
+    corners: list[float] = []
+    for step in (+1, -1):
+        here = rows[0] if step < 0 else rows[-1]
+        first_end = rows[0].far(-step)
+        while len(rows) < MOST_FACETS:
+            following = here.next(candidates, step, rows)
+            if following is None:
+                break
+            corners.append(here.end if step > 0 else here.start)
+            closes = np.abs(following.far(step) - first_end).max() < MEETS_MM
+            following.place(beside=here, step=step)
+            rows.append(following)
+            here = following
+            if closes:
+                # Once round a room, and the drawing ends where it began.
+                return _drawing(site, rows, corners)
+    return _drawing(site, rows, corners)
+
+
+def _drawing(site: Site, rows: list[_Plane], corners: list[float]) -> Elevation:
+    faces = tuple(Drawn(facet, row.shift, _row(facet)) for row in rows for facet in row.facets)
+    return Elevation(site, faces, tuple(sorted(corners)), upright=True)
+
+
+class _Plane:
+    """Faces in one upright plane that touch each other, as one row of the drawing."""
+
+    def __init__(self, facets: list[Facet]) -> None:
+        self.facets, self.shift = facets, 0.0
+
+    @classmethod
+    def around(cls, first: Facet, candidates: list[Facet]) -> _Plane:
+        alike = [f for f in candidates if f.normal @ first.normal > 0.99996 and _same_plane(f, first)]
+        found, low, high = [first], first.low[0], first.high[0]
+        grew = True
+        while grew:
+            grew = False
+            for facet in alike:
+                if facet in found or facet.low[0] > high + MEETS_MM or facet.high[0] < low - MEETS_MM:
+                    continue
+                found.append(facet)
+                low, high, grew = min(low, facet.low[0]), max(high, facet.high[0]), True
+        return cls(found)
+
+    @property
+    def start(self) -> float:
+        return float(min(f.low[0] for f in self.facets)) + self.shift
+
+    @property
+    def end(self) -> float:
+        return float(max(f.high[0] for f in self.facets)) + self.shift
+
+    def _plan(self, *, end: bool) -> Vector:
+        pick = max if end else min
+        facet = pick(self.facets, key=lambda f: f.high[0] if end else f.low[0])
+        return facet.ends[1 if end else 0]
+
+    def far(self, step: int) -> Vector:
+        """Where it ends in plan, seen in the direction the drawing goes on."""
+        return self._plan(end=step > 0)
+
+    def _heights(self) -> tuple[float, float]:
+        return float(min(f.low[1] for f in self.facets)), float(max(f.high[1] for f in self.facets))
+
+    def next(self, candidates: list[Facet], step: int, taken: list[_Plane]) -> _Plane | None:
+        """The plane that begins where this one ends, to the right or to the left: of several the one that turns most
+        towards whoever looks, so that a room is drawn round its inside.
+        """
+        corner = self._plan(end=step > 0)
+        used = {id(facet) for row in taken for facet in row.facets}
+        low, high = self._heights()
+        here = self.facets[0]
+        found: list[tuple[float, Facet]] = []
+        for facet in candidates:
+            if id(facet) in used or facet.normal @ here.normal > 0.99996:
+                continue
+            start = facet.ends[0 if step > 0 else 1]
+            meets = np.abs(start - corner).max() < MEETS_MM
+            beside = min(high, facet.high[1]) - max(low, facet.low[1])
+            if meets and beside > 0.3 * (high - low):
+                found.append((step * float(facet.normal @ here.along), facet))
+        found = [entry for entry in found if self._goes_on(entry[1])]
+        if not found:
+            return None
+        best = min(found, key=lambda entry: entry[0])[1]
+        return _Plane.around(best, [facet for facet in candidates if id(facet) not in used])
+
+    def _goes_on(self, facet: Facet) -> bool:
+        """Whether the drawing goes on to a face: not from a wall to its own ends, nor to what is bare."""
+        here = self.facets[0]
+        own = facet.standing is here.standing and facet.group != here.group
+        return not own and (_row(facet) >= 0 or _row(here) < 0)
+
+    def place(self, *, beside: _Plane, step: int) -> None:
+        own_start, own_end = self.start, self.end
+        self.shift = beside.end - own_start if step > 0 else beside.start - own_end
+
+
+def courses_on(elevation: Elevation, face: Drawn) -> Courses | None:
+    """Courses on a face of the drawing, as its laying sets them; None where there are none or they do not lie level."""
+    if face.row < 0:
+        return None
+    one = face.facet.standing
+    surface = elevation.site.surface(one.part.laid[face.row])
+    units = units_of(surface) if surface else None
+    found = elevation.site.coordinates(one, face.row)
+    if units is None or not found.linear or not len(face.facet.faces):
+        return None
+    rise = _rise_of(face, found.flat_corners(), found.faces)
+    if rise is None:
+        return None
+    size, start = rise
+    _, low, _, high = face.bounds
+    return count_courses(low, high, start, units.course_mm * size)
+
+
+def _rise_of(face: Drawn, places: npt.NDArray[np.float64], faces: Faces) -> tuple[float, float] | None:
+    """Millimetres of the wall to one of the pattern, and at which height the pattern begins; None where it leans."""
+    rows = np.searchsorted(faces, face.facet.faces)
+    flat, pattern = face.corners.reshape(-1, 2), places[rows].reshape(-1, 2)
+    matrix = np.concatenate([flat, np.ones((len(flat), 1))], 1)
+    (lean, rise, start), *_ = np.linalg.lstsq(matrix, pattern[:, 1], rcond=None)
+    if abs(rise) < 1e-6 or abs(lean / rise) > 1e-3:
+        return None
+    return round(1 / abs(float(rise)), 6), round(-float(start) / float(rise), 4)

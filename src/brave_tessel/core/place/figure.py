@@ -13,7 +13,8 @@ import numpy as np
 import numpy.typing as npt
 from scipy.interpolate import PchipInterpolator
 
-from .mesh import Frame, PartMesh, Vector
+from ..phrases import say
+from .mesh import Mesh, Vector, welded
 
 FIGURE_MM, CHILD_MM = 1750.0, 1200.0
 
@@ -54,30 +55,24 @@ _FOOT = (
 _FINER = 4
 
 
-def standing_figure(x: float, z: float, *, height_mm: float = FIGURE_MM, facing: float = 0.0) -> PartMesh:
-    """A figure standing at a place of the floor.
+@cache
+def figure_mesh(height_mm: float = FIGURE_MM) -> Mesh:
+    """A figure that stands at the origin and looks south, z up.
 
     Parameters
     ----------
-    x, z : the place between its feet, mm
     height_mm : its stature
-    facing : where it looks, in degrees anticlockwise seen from above; 0 looks along z
     """
     quads = [_loft(_TORSO, 26), _loft(_HEAD, 26)]
     for side in (1.0, -1.0):
         quads += [_loft(_LEG, 20, side), _loft(_ARM, 16, side), _loft_foot(side)]
     points = np.concatenate(quads) * height_mm
-    turn = np.radians(facing)
-    across, ahead = points[..., 0], points[..., 2]
-    placed = np.stack(
-        [
-            x + across * np.cos(turn) + ahead * np.sin(turn),
-            points[..., 1],
-            z - across * np.sin(turn) + ahead * np.cos(turn),
-        ],
-        -1,
-    )
-    return PartMesh(placed, Frame((x, 0, z), (1, 0, 0), (0, 1, 0)), smooth=True)
+    # Drawn with y up and looking along z; here it looks along −y.
+    placed = np.stack([points[..., 0], -points[..., 2], points[..., 1]], -1)
+    corners = placed[:, [0, 1, 2, 0, 2, 3]].reshape(-1, 3)
+    triangles = np.arange(len(corners), dtype=np.int32).reshape(-1, 3)
+    whole = Mesh(corners, triangles, np.zeros(len(triangles), np.int32), (say("figure"),), crease=80.0)
+    return welded(whole, within=1e-3)
 
 
 @cache
@@ -105,7 +100,7 @@ def silhouette(height_mm: float = FIGURE_MM) -> tuple[Vector, ...]:
 
 def _loft(profile: tuple[tuple[float, ...], ...], count: int, side: float = 0.0) -> Vector:
     """Rings around an upright line, joined to quadrilaterals (N, 4, 3) in shares of the stature."""
-    rows = _finer(profile)
+    rows = _closed(_finer(profile), (1, 2))
     turns = np.linspace(0, 2 * np.pi, count, endpoint=False)
     outward = side * rows[:, 4:5] if rows.shape[1] > 4 else np.zeros((len(rows), 1))
     rings = np.stack(
@@ -121,7 +116,7 @@ def _loft(profile: tuple[tuple[float, ...], ...], count: int, side: float = 0.0)
 
 def _loft_foot(side: float) -> Vector:
     """Rings around the line of a foot, flat below."""
-    rows = _finer(_FOOT)
+    rows = _closed(_finer(_FOOT), (1,))
     turns = np.linspace(0, 2 * np.pi, 16, endpoint=False)
     tall = rows[:, 2:3] * (1 + np.sin(turns))
     rings = np.stack(
@@ -135,6 +130,13 @@ def _finer(profile: tuple[tuple[float, ...], ...]) -> npt.NDArray[np.float64]:
     rows = np.array(profile)
     places = np.arange(len(rows))
     return np.asarray(PchipInterpolator(places, rows, axis=0)(np.linspace(0, len(rows) - 1, _FINER * len(rows))))
+
+
+def _closed(rows: npt.NDArray[np.float64], breadths: tuple[int, ...]) -> npt.NDArray[np.float64]:
+    """The rows with one more at either end, of no breadth, that closes the skin."""
+    first, last = rows[:1].copy(), rows[-1:].copy()
+    first[:, breadths], last[:, breadths] = 0.0, 0.0
+    return np.concatenate([first, rows, last])
 
 
 def _joined(rings: npt.NDArray[np.float64]) -> Vector:

@@ -1,103 +1,166 @@
-"""Parts as flat quadrilaterals, and rays that find them.
+"""Indexed triangles of one part: the one shape that pieces, models, layings, rays and files share.
 
-Scene coordinates are millimetres: x east, y up, z south, right-handed.
+Coordinates are millimetres: x east, y north, z up, right-handed. Triangles run anticlockwise seen from outside.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
+import xxhash
 
 Vector = npt.NDArray[np.float64]
 """(3,) or (N, 3) float64, mm."""
+Faces = npt.NDArray[np.int32]
+"""(N,) int32, numbers of triangles."""
+Matrix = npt.NDArray[np.float64]
+"""(4, 4) float64: columns are the axes and the origin of a part, mm."""
+
+CREASE = 38.0
+"""Faces that meet under this many degrees are lit as one round skin."""
 
 
-@dataclass(frozen=True, slots=True)
-class Frame:
-    """The plane a part is laid out on: an origin, a direction along and a direction up, and where
-    ``along`` starts in the unrolled elevation, mm.
+@dataclass(frozen=True, eq=False)
+class Mesh:
+    """Triangles with named faces.
+
+    ``points`` (V, 3) float64 mm; ``triangles`` (T, 3) int32; ``groups`` (T,) int32, numbers into ``names``;
+    ``unwrap`` (T, 3, 2) float64 in mm, or in shares of a sheet where ``unwrap_mm`` is false, if it has one of its own;
+    ``crease`` the angle in degrees over which an edge is sharp.
     """
 
-    origin: tuple[float, float, float]
-    along: tuple[float, float, float]
-    up: tuple[float, float, float]
-    start: float = 0.0
-    unrolled: bool = False
-
-    def coordinates(self, points: Vector) -> Vector:
-        """(N, 2) mm: along (from the unrolled start) and up."""
-        away = np.atleast_2d(points) - np.array(self.origin)
-        return np.stack([away @ np.array(self.along) + self.start, away @ np.array(self.up)], 1)
+    points: Vector
+    triangles: npt.NDArray[np.int32]
+    groups: Faces
+    names: tuple[str, ...] = ("all",)
+    unwrap: npt.NDArray[np.float64] | None = None
+    unwrap_mm: bool = True
+    crease: float = CREASE
+    store: dict[str, object] = field(default_factory=dict, repr=False)
+    """What was derived from it, by name; dropped with it."""
 
     @property
-    def facing(self) -> Vector:
-        """Unit normal toward the viewer of the elevation."""
-        return np.cross(np.array(self.along), np.array(self.up))
+    def count(self) -> int:
+        """How many triangles it has."""
+        return len(self.triangles)
 
+    @cached_property
+    def key(self) -> bytes:
+        """Names its content: equal meshes have equal keys."""
+        run = xxhash.xxh3_128()
+        for array in (self.points, self.triangles, self.groups, self.unwrap):
+            run.update(b"-" if array is None else np.ascontiguousarray(array).data)
+        run.update("|".join(self.names).encode() + f"{self.crease:g}{self.unwrap_mm}".encode())
+        return run.digest()
 
-@dataclass(frozen=True, slots=True)
-class PartMesh:
-    """Corners of quadrilaterals (N, 4, 3) mm, anticlockwise seen from outside, and the part's frame."""
+    @cached_property
+    def corners(self) -> Vector:
+        """(T, 3, 3) mm."""
+        return np.asarray(self.points[self.triangles])
 
-    quads: Vector
-    frame: Frame
-    smooth: bool = False
+    @cached_property
+    def crossed(self) -> Vector:
+        """(T, 3): across each triangle's face, as long as twice its area in mm²."""
+        a, b, c = (self.corners[:, i] for i in range(3))
+        return np.cross(b - a, c - a)
 
-    def triangles(self) -> Vector:
-        """(2 N, 3, 3) mm."""
-        return np.concatenate([self.quads[:, [0, 1, 2]], self.quads[:, [0, 2, 3]]], 1).reshape(-1, 3, 3)
+    @cached_property
+    def areas(self) -> npt.NDArray[np.float64]:
+        """(T,) mm²."""
+        return np.asarray(np.linalg.norm(self.crossed, axis=1) / 2)
 
+    @cached_property
     def normals(self) -> Vector:
-        """(N, 3) unit normals, one a quadrilateral."""
-        across, up = self.quads[:, 2] - self.quads[:, 0], self.quads[:, 3] - self.quads[:, 1]
-        normal = np.cross(across, up)
-        return np.asarray(normal / np.maximum(np.linalg.norm(normal, axis=1, keepdims=True), 1e-12))
+        """(T, 3) unit vectors out of each triangle; 0 for one without area."""
+        return np.asarray(self.crossed / np.maximum(2 * self.areas, 1e-12)[:, None])
 
-    def corner_normals(self) -> Vector:
-        """(N, 4, 3) normals at the corners: of the face, or shared by touching faces of a round part."""
-        flat = np.repeat(self.normals()[:, None, :], 4, 1)
-        if not self.smooth:
-            return flat
-        points = np.round(self.quads.reshape(-1, 3), 3)
-        _, index = np.unique(points, axis=0, return_inverse=True)
-        total = np.zeros((int(index.max()) + 1, 3))
-        np.add.at(total, index.ravel(), flat.reshape(-1, 3))
-        total /= np.maximum(np.linalg.norm(total, axis=1, keepdims=True), 1e-12)
-        return np.asarray(total[index.ravel()].reshape(flat.shape))
+    @cached_property
+    def box(self) -> tuple[Vector, Vector]:
+        """Lowest and highest corner, mm; zeros for a mesh without triangles."""
+        if not self.count:
+            return np.zeros(3), np.zeros(3)
+        used = self.points[np.unique(self.triangles)] if self.count < len(self.points) // 3 else self.points
+        return used.min(0), used.max(0)
+
+    def of_groups(self, names: Sequence[str]) -> Faces:
+        """Triangles of some face groups."""
+        wanted = [number for number, name in enumerate(self.names) if name in set(names)]
+        return np.flatnonzero(np.isin(self.groups, wanted)).astype(np.int32)
+
+    def moved(self, matrix: Matrix) -> Mesh:
+        """The mesh under a transform; where that mirrors, triangles keep facing out."""
+        if np.array_equal(matrix, np.eye(4)):
+            return self
+        points = self.points @ matrix[:3, :3].T + matrix[:3, 3]
+        mirrored = np.linalg.det(matrix[:3, :3]) < 0
+        triangles = self.triangles[:, [0, 2, 1]] if mirrored else self.triangles
+        unwrap = self.unwrap[:, [0, 2, 1]] if mirrored and self.unwrap is not None else self.unwrap
+        return Mesh(
+            points, np.ascontiguousarray(triangles), self.groups, self.names, unwrap, self.unwrap_mm, self.crease
+        )
+
+    def part_of(self, faces: Faces) -> Mesh:
+        """Some of its triangles, on the same points."""
+        return Mesh(
+            self.points,
+            self.triangles[faces],
+            self.groups[faces],
+            self.names,
+            None if self.unwrap is None else self.unwrap[faces],
+            self.unwrap_mm,
+            self.crease,
+        )
 
 
-@dataclass(frozen=True, slots=True)
-class Hit:
-    """What a ray found: a part, a point in mm and the distance along the ray."""
+def joined(meshes: Sequence[Mesh]) -> Mesh:
+    """Several meshes as one; groups of one name become one."""
+    if len(meshes) == 1:
+        return meshes[0]
+    names: list[str] = []
+    points, triangles, groups, unwraps = [], [], [], []
+    start = 0
+    for mesh in meshes:
+        for name in mesh.names:
+            if name not in names:
+                names.append(name)
+        renumbered = np.array([names.index(name) for name in mesh.names], np.int32)
+        points.append(mesh.points)
+        triangles.append(mesh.triangles + np.int32(start))
+        groups.append(renumbered[mesh.groups])
+        unwraps.append(mesh.unwrap if mesh.unwrap is not None else np.zeros((mesh.count, 3, 2)))
+        start += len(mesh.points)
+    has_unwrap = any(mesh.unwrap is not None for mesh in meshes)
+    return Mesh(
+        np.concatenate(points),
+        np.concatenate(triangles).astype(np.int32),
+        np.concatenate(groups).astype(np.int32),
+        tuple(names),
+        np.concatenate(unwraps) if has_unwrap else None,
+        crease=max(mesh.crease for mesh in meshes),
+    )
 
-    part: str
-    point: tuple[float, float, float]
-    distance: float
+
+def welded(mesh: Mesh, *, within: float = 1e-4) -> Mesh:
+    """Points that coincide within so many mm made one; triangles that lose their area by it go."""
+    rounded = np.round(mesh.points / within).astype(np.int64)
+    _, first, index = np.unique(rounded, axis=0, return_index=True, return_inverse=True)
+    triangles = index.ravel().astype(np.int32)[mesh.triangles]
+    a, b, c = triangles.T
+    kept = np.flatnonzero((a != b) & (b != c) & (c != a))
+    return Mesh(
+        mesh.points[first],
+        np.ascontiguousarray(triangles[kept]),
+        mesh.groups[kept],
+        mesh.names,
+        None if mesh.unwrap is None else mesh.unwrap[kept],
+        mesh.unwrap_mm,
+        mesh.crease,
+    )
 
 
-def pick(meshes: Mapping[str, PartMesh], origin: Vector, direction: Vector) -> Hit | None:
-    """The nearest part a ray meets from its front (Möller and Trumbore 1997)."""
-    best: Hit | None = None
-    for name, mesh in meshes.items():
-        a, b, c = (mesh.triangles()[:, i] for i in range(3))
-        edge1, edge2 = b - a, c - a
-        p = np.cross(direction, edge2)
-        determinant = np.einsum("ij,ij->i", edge1, p)
-        # Only fronts: a wall seen from behind is looked through.
-        inverse = 1 / np.where(determinant > 1e-9, determinant, np.nan)
-        t = origin - a
-        u = np.einsum("ij,ij->i", t, p) * inverse
-        q = np.cross(t, edge1)
-        v = (q @ direction) * inverse
-        distance = np.einsum("ij,ij->i", edge2, q) * inverse
-        with np.errstate(invalid="ignore"):
-            inside = (u >= 0) & (v >= 0) & (u + v <= 1) & (distance > 1e-3)
-        if inside.any():
-            nearest = float(distance[inside].min())
-            if best is None or nearest < best.distance:
-                x, y, z = origin + nearest * direction
-                best = Hit(name, (float(x), float(y), float(z)), nearest)
-    return best
+EMPTY = Mesh(np.zeros((0, 3)), np.zeros((0, 3), np.int32), np.zeros(0, np.int32))
+"""A part without faces."""

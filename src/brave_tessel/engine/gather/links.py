@@ -13,17 +13,26 @@ from ...core.job.commands import AnyCommand, Batch, Set
 from ...core.job.document import Job, Source
 from ...formats.images import read_file
 from ...formats.job_file import blob_name
+from ...formats.scene_models import bundled, read_model
+from ..place.bring import reread_parts
 from .intake import Intake
 
 
 @dataclass(frozen=True, slots=True)
 class Linked:
-    """One file that is followed, and which source and further map hangs on it ("" is the main picture)."""
+    """One file that is followed, and which source and further map hangs on it ("" is the main picture); or a model,
+    on which no source hangs.
+    """
 
     path: str
     source: str
     picture: str
     blob: str
+
+    @property
+    def model(self) -> bool:
+        """Whether it is a model of the scene."""
+        return not self.source
 
 
 def linked_files(job: Job) -> list[Linked]:
@@ -34,7 +43,8 @@ def linked_files(job: Job) -> list[Linked]:
             found.append(Linked(source.path, source.id, "", source.blob))
         if source.linked:
             found += [Linked(p.path, source.id, p.id, p.blob) for p in source.pictures if p.path]
-    return found
+    models = {(m.path, m.blob) for part in job.scene.parts if (m := part.model) is not None and m.linked and m.path}
+    return [*found, *(Linked(path, "", "", blob) for path, blob in sorted(models))]
 
 
 def missing_files(job: Job) -> list[Linked]:
@@ -51,6 +61,7 @@ class Reread:
     width_px: int = 0
     height_px: int = 0
     depth: int = 8
+    names: tuple[str, ...] = ()
 
 
 def reread(intake: Intake, links: Iterable[Linked]) -> tuple[list[Reread], list[TesselError]]:
@@ -60,6 +71,9 @@ def reread(intake: Intake, links: Iterable[Linked]) -> tuple[list[Reread], list[
     for link in links:
         path = Path(link.path)
         try:
+            if link.model:
+                read += _reread_model(intake, link)
+                continue
             if blob_name(read_file(path)) == link.blob:
                 continue
             if link.picture:
@@ -73,6 +87,14 @@ def reread(intake: Intake, links: Iterable[Linked]) -> tuple[list[Reread], list[
     return read, troubles
 
 
+def _reread_model(intake: Intake, link: Linked) -> list[Reread]:
+    data = bundled(Path(link.path))
+    if blob_name(data) == link.blob:
+        return []
+    held = read_model(data, Path(link.path).name)
+    return [Reread(link, intake.kept.keep(data), names=held.names)]
+
+
 def take_over(job: Job, read: Iterable[Reread]) -> tuple[AnyCommand | None, list[str]]:
     """The command that puts what was read into the sources as they are now, field by field; and their names.
 
@@ -81,6 +103,11 @@ def take_over(job: Job, read: Iterable[Reread]) -> tuple[AnyCommand | None, list
     commands: list[AnyCommand] = []
     names: set[str] = set()
     for one in read:
+        if one.link.model:
+            fresh, _ = reread_parts(job, one.link.path, one.blob, one.names)
+            commands += fresh
+            names |= {Path(one.link.path).name} if fresh else set()
+            continue
         source = next((source for source in job.sources if source.id == one.link.source), None)
         if source is None:
             continue
@@ -126,6 +153,10 @@ def relink(job: Job, found: dict[str, str]) -> AnyCommand | None:
                 source, path=path, pictures=pictures, file_name=Path(path).name or source.file_name
             )
             commands.append(Set(path=("sources", source.id), value=value, label="relink"))
+    for part in job.scene.parts:
+        if part.model is not None and part.model.linked and part.model.path in found:
+            where = ("scene", "parts", part.id, "model", "path")
+            commands.append(Set(path=where, value=found[part.model.path], label="relink"))
     return Batch(commands=tuple(commands), label="Relink files") if commands else None
 
 

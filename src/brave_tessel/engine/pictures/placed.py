@@ -44,7 +44,7 @@ def scene_textures(snapshot: Snapshot, *, px: int, current: Current) -> SceneTex
     begun = time.perf_counter()
     planner = snapshot.planner()
     run = snapshot.evaluation(current)
-    laid = {part.surface for part in snapshot.job.scene.parts}
+    laid = {one.surface for part in snapshot.job.scene.parts for one in part.laid}
     done, swatches = {}, {}
     for surface in snapshot.job.surfaces:
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px if surface.id in laid else 256)

@@ -1,13 +1,24 @@
-"""What Place asks for: pictures of every surface laid in the scene."""
+"""What Place asks for: the scene as it stands, its models, and pictures of every surface laid in it."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from pathlib import Path
+
 from PyQt6.QtCore import pyqtSignal
 
+from ...core.job.document import Job
+from ...core.place.rays import make_ready
+from ...core.place.site import Ground, Site
 from ...engine.pictures.placed import scene_textures
 from ...engine.pictures.results import SceneTextures
+from ...engine.place.bring import Brought, bring
+from ...engine.wording import sentence
 from ...engine.workers import Current
-from ..workroom import Send
+from ...view3d.renderer import DrawPart
+from ...view3d.scene import draw_parts, make_light
+from ..words import tr
+from ..workroom import Pace, Send
 from .base import COARSE_PX, Requests
 
 
@@ -15,7 +26,16 @@ class PlaceRequests(Requests):
     """Also asked by Hand over, which shows the placed picture small."""
 
     ready = pyqtSignal(object)
+    standing = pyqtSignal(object, object)
+    """The site, and what of it is drawn."""
     channels = ("scene",)
+
+    def __init__(self, *shared: object) -> None:
+        super().__init__(*shared)  # type: ignore[arg-type]
+        self.ground = Ground()
+        self._of: object = None
+        self._reading = False
+        self._told: set[str] = set()
 
     def request(self) -> None:
         self.request_at(self.view.preview_px)
@@ -25,7 +45,8 @@ class PlaceRequests(Requests):
         self.request_at(2 * COARSE_PX)
 
     def request_at(self, px: int) -> None:
-        """Coarse pictures, then some so many pixels wide."""
+        """The scene as it stands; coarse pictures, then some so many pixels wide."""
+        self.stand()
         snapshot, sizes = self.session.snapshot(), self.sizes(px)
 
         def work(current: Current, send: Send) -> None:
@@ -37,3 +58,68 @@ class PlaceRequests(Requests):
     def _deliver(self, done: SceneTextures) -> None:
         self.timed.emit(done.ms)
         self.ready.emit(done)
+
+    # The scene -----------------------------------------------------------------------------------
+
+    def stand(self) -> None:
+        """Set the scene up as the job has it now, if that is another than before; read models that are missing."""
+        job, shelf = self.session.job, self.session.models
+        shapes = shelf.ready(job)
+        sizes = tuple((surface.id, surface.width_mm, surface.height_mm) for surface in job.surfaces)
+        wanted = (job.scene, sizes, tuple(map(id, shapes.values())), self.session.era)
+        if self._of is not None and self._of == wanted:
+            return
+        self._of = wanted
+
+        def work(_current: Current) -> tuple[Site, list[DrawPart]]:
+            site = self.ground.site(job, shapes)
+            return site, draw_parts(site)
+
+        self.work.ask("site", work, self._stands, failed=lambda _error: self._forget())
+        if shelf.missing(job) and not self._reading:
+            self._read_models(job)
+
+    def _stands(self, found: tuple[Site, list[DrawPart]]) -> None:
+        site, parts = found
+        self.standing.emit(site, parts)
+
+        def work(current: Current) -> None:
+            make_ready(site)
+            make_light(parts, current)
+
+        self.work.ask("rays", work, lambda _done: None, pace=Pace.LONG)
+
+    def _forget(self) -> None:
+        self._of = None
+
+    def _read_models(self, job: Job) -> None:
+        """Read what a job's parts are made of; it can be stopped, and is asked for again by the next change."""
+        snapshot, shelf = self.session.snapshot(), self.session.models
+        self._reading = True
+        progress = self.work.progress()
+
+        def work(current: Current) -> None:
+            progress(tr("Reading the models"))
+            shelf.shapes(job, snapshot.blobs, current=current)
+
+        def ended() -> None:
+            self._reading = False
+            for blob, error in shelf.faults.items():
+                if blob not in self._told:
+                    self._told.add(blob)
+                    self.work.told.emit(tr(sentence(error)), "fault")
+
+        self.work.ask("models", work, lambda _done: self.stand(), pace=Pace.LONG, ended=ended)
+
+    def bring(
+        self, path: Path, then: Callable[[Brought], None], *, failed: Callable[[Exception], None] | None = None
+    ) -> None:
+        """Read a model file off the window's thread; Esc stops it."""
+        kept, shelf = self.session.kept, self.session.models
+        progress = self.work.progress()
+
+        def work(current: Current) -> Brought:
+            progress(tr("Reading {name}", name=path.name))
+            return bring(path, kept, shelf, current=current)
+
+        self.work.ask("bring", work, then, pace=Pace.LONG, failed=failed)

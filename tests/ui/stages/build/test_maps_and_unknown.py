@@ -208,26 +208,28 @@ def test_an_unknown_job_is_shown_edited_and_saved_with_all_that_is_in_it(make_wi
 
 def test_an_unknown_laying_does_not_end_the_program(demo_window, settled):
     desk, place = demo_window.desk, demo_window.stages["Place"]
-    part = desk.job.scene.parts[0]
+    part = desk.job.scene.part("floor")
     odd = Setting(op="laying.of_the_future", values={"twist": 3.0})
-    desk.dispatch(Set(path=("scene", "parts", part.id, "laying"), value=odd, label="x"))
+    desk.dispatch(Set(path=("scene", "parts", part.id, "laid", part.laid[0].id, "laying"), value=odd, label="x"))
     desk.go("Place")
     desk.selection.choose(part=part.id)
     settled(demo_window)
     assert place.title.text() == part.name
     assert "of_the_future" in texts(place.card)
-    assert desk.selection.part.laying == odd
+    assert desk.selection.part.laid[0].laying == odd
     desk.session.store.undo()
     settled(demo_window)
-    assert desk.selection.part.laying == part.laying
+    assert desk.selection.part.laid == part.laid
 
 
-def test_an_unknown_piece_is_an_empty_scene(demo_window, settled):
-    desk = demo_window.desk
-    desk.dispatch(Set(path=("scene", "piece"), value="tower-of-the-future", label="x"))
+def test_an_unknown_piece_is_told_and_kept(demo_window, settled):
+    desk, place = demo_window.desk, demo_window.stages["Place"]
+    path = ("scene", "parts", "floor", "piece", "op")
+    desk.dispatch(Set(path=path, value="made.tower_of_the_future", label="x"))
     desk.go("Place")
+    desk.selection.choose(part="floor")
     settled(demo_window)
-    assert desk.job.scene.piece == "tower-of-the-future"
+    assert "tower_of_the_future" in next(row.note for row in place.tree.rows if row.id == "floor")
     assert decode_job(encode_job(desk.job)).scene == desk.job.scene
 
 

@@ -1,4 +1,4 @@
-"""Laid on each face from the side it looks to."""
+"""Laid on each face from the side of a box that it looks to."""
 
 from __future__ import annotations
 
@@ -6,27 +6,19 @@ from typing import Annotated
 
 import numpy as np
 
-from ...operation import Angle, Length, operation
-from ..lay import Vertices, turned_about
-from ..mesh import Vector
+from ...operation import Choice, Fraction
+from ..laying import Bed, Coordinates, laying, three_sided
 
 
-@operation("laying.box", label="Box")
+@laying("box", label="Box")
 def box(
-    vertices: Vertices,
+    bed: Bed,
     *,
-    turn: Annotated[float, Angle(help="Turns the surface about the datum.")] = 0.0,
-    across: Annotated[
-        float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface along each face.")
-    ] = 0.0,
-    up: Annotated[float, Length(-1000, 1000, least=-1e6, most=1e6, help="Shifts the surface up each face.")] = 0.0,
-) -> Vector:
-    """Each face takes the surface from the side it looks to, at true size."""
-    away = vertices.points - vertices.datum
-    n = vertices.normals
-    side = np.abs(n).argmax(1)
-    x, y, z = away.T
-    sign = np.where(n[np.arange(len(n)), side] >= 0, 1.0, -1.0)
-    along = np.choose(side, [-z * sign, x, x * sign])
-    rise = np.choose(side, [y, -z * sign, y])
-    return turned_about(np.stack([along, rise], 1), turn, across, up)
+    directions: Annotated[
+        str, Choice("of the part", "of the scene", help="The box lies as the part does, or as the scene does.")
+    ] = "of the part",
+    soft: Annotated[float, Fraction(help="How softly one side gives way to the next on round faces.")] = 0.0,
+) -> Coordinates:
+    """Each face takes the surface from the side it looks to, at true size on faces that lie square."""
+    axes = bed.own if directions == "of the part" else np.eye(3)
+    return three_sided(bed, axes, 0.0 if soft <= 0 else 2.0 + 62.0 * (1.0 - soft) ** 2)

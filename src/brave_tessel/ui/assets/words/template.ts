@@ -4,6 +4,10 @@
  <context>
   <name>Brave Tessel</name>
   <message>
+   <source> +{count}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source> 1.00 is no rougher than inside.</source>
    <translation type="unfinished" />
   </message>
@@ -25,6 +29,10 @@
   </message>
   <message>
    <source> and </source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source> drawn</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -207,7 +215,7 @@
    <source>1  Gather: drop a photo, drag the frame's corners onto something rectangular, type its width.
 2  Repeat: widen the overlap until the cut is quiet, then make a surface of it.
 3  Build: lay on a pattern or noise; say where it lies and how it sits.
-4  Place: put up the corner and drag surfaces onto walls; pick the datum.
+4  Place: add pieces or a model, drag surfaces onto their faces; pick the datum.
 5  Hand over: read the checks, choose sizes and depths, write the files.</source>
    <translation type="unfinished" />
   </message>
@@ -220,7 +228,31 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>1 corner on an open side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 euro coin</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 face turned round</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 face without area</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 hole</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>1 in joints, 0 on pieces, one pixel soft.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 is true size; 2 is twice as large.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -232,7 +264,15 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>1 mixes far round the edges, 32 in a narrow band.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>1 on picked pieces, 0 elsewhere; edges one pixel soft.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -253,6 +293,10 @@
   </message>
   <message>
    <source>1.00 is no rougher than inside.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1.75 m, 1.2 m, or as tall as is typed.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -312,6 +356,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>8*(150 + 3), or 1224 mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>90</source>
    <translation type="unfinished" />
   </message>
@@ -340,11 +388,11 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A corner of two walls, a window and a floor</source>
+   <source>A corrugated sheet's height in mm about 0: a sine of a pitch and depth, such as 76/18.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>A corrugated sheet's height in mm about 0: a sine of a pitch and depth, such as 76/18.</source>
+   <source>A datum of its own</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -364,6 +412,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A flat pier against a wall that stands at y = 0, its middle at the origin.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A flat rectangular piece with rounded edges.</source>
    <translation type="unfinished" />
   </message>
@@ -380,11 +432,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A gable or an arched head rises over the height.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A gathered picture repeated along the run; where its relief is neutral is found from its rim.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>A gathered picture that has its real size.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A hanging cloth, its upper edge from the origin to the right; its unwrap is the cloth laid flat.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -413,6 +473,10 @@
   </message>
   <message>
    <source>A locked layer is not moved, taken out or painted on (L)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A low wall along its path, weathered on top.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -452,7 +516,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A precast one has 125.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A recipe from a JSON file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A repeat is longer than nothing.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A round bar or pipe along its path.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -472,11 +548,23 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A second one beside it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A sewn line: threads that come up, lie, and go down into puckered holes.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>A shipped or an installed font.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A slab whose surface is at the height of its origin, over a rectangle or a drawn outline.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A slab whose underside is at the height of its origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -524,7 +612,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A strip along its path, highest in the middle; its edges are at the height of the path.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A thing of known size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A whole repeat along the face is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A4 sheet</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -536,7 +636,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>About an upright line, each turned with it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>About its own mean: below 1 flatter, above 1 stronger.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>About the upright axis through its origin, from east round by north.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>About the upright through its own origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -556,7 +668,23 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Above its underside.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Across</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Across its springing.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Across.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Across; a handrail has about 45.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -592,6 +720,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Add a level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Add a map</source>
    <translation type="unfinished" />
   </message>
@@ -605,6 +737,10 @@
   </message>
   <message>
    <source>Add a picture in Gather first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Add a piece, put up a scene or open a model; then click a part of it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -624,6 +760,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Add an opening</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Add pictures</source>
    <translation type="unfinished" />
   </message>
@@ -636,11 +776,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Add to the scene</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Add {count} maps</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Add {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Add…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -672,7 +820,35 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>All-round</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Along a line</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along a path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along its axis.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along its foot.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along its path, its back on the path, its joints cut on the half angle.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along its path, its face towards the road at the right of the path.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along its upper edge.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -680,7 +856,47 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Along the part itself</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along the path by its arc length; up is away from it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along the wall.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along x, over the walls.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along x.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along x; a drawn outline has its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along y, over the walls.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along y.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along y; a drawn outline has its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Amount</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>An SVG</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -724,11 +940,27 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Arch</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Arithmetic</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Around</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As it came</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>As many whole repeats as bring it nearest to its real size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As the measured line</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -748,11 +980,27 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Axis</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>BS 4662</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>BS 4787-1</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>BS EN 1339</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>BS EN 771-1, UK work size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>BS EN 771-3, UK practice</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -777,6 +1025,22 @@
   </message>
   <message>
    <source>Bank card</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bare. Drag a surface onto it, or click one in the list.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Barrel vault</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Base</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Base and capital included.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -812,11 +1076,31 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Below its surface.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bend</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Beside</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Best cut</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Between its edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Between its jambs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Between its springings.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -916,6 +1200,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Bodies</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bond</source>
    <translation type="unfinished" />
   </message>
@@ -962,6 +1250,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Brightest against darkest, before the cut.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bring a model into a job's scene and say what came.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1041,6 +1333,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>By angle</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>By height</source>
    <translation type="unfinished" />
   </message>
@@ -1057,11 +1353,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>By the unwrap that came with the model or was made with the piece.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bypass</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Bypass a step</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Camber</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Cap</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Capital</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1078,6 +1390,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Catalogue</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Ceiling</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1113,6 +1429,22 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Change the level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Change the model's unit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Change the opening</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Change the piece</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Change the {name} map</source>
    <translation type="unfinished" />
   </message>
@@ -1122,6 +1454,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Changed on disk</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Changing hall</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1153,6 +1489,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Choose</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Choose a file.</source>
    <translation type="unfinished" />
   </message>
@@ -1162,6 +1502,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Choose a lower density or a smaller sheet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Choose a part first.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1225,7 +1569,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Clear</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Clear morning</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click a colour of the model; Shift+click gives it to bare faces.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1237,7 +1589,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Click a point of the model; it snaps to corners, sill and floor</source>
+   <source>Click faces of the model; Shift adds, Ctrl takes away, + and − grow and shrink.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click its points on the model</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click on the chosen wall.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click point after point; Enter ends, the first point again closes it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1253,7 +1617,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Click the model where each corner belongs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click the points of the model that the picture's corners are held to.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click the wall where it goes.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Click to add a colour, drag to move it, double-click to pick it, drag it down to take it out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click two points; they snap to corners, edges and levels.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click where it stands: {name}.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1261,7 +1645,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Click where the laying starts; it snaps to corners, sill and floor.</source>
+   <source>Click where the laying starts; it snaps to corners, edges and levels.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1270,6 +1654,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Clone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Close it up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Close the opening</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1290,6 +1682,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Closes on itself</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Cloth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Cloth to each length of the edge.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1353,6 +1753,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Colour the faces</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Colour towards the rim.</source>
    <translation type="unfinished" />
   </message>
@@ -1377,6 +1781,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Column</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Columns</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Combine</source>
    <translation type="unfinished" />
   </message>
@@ -1393,6 +1805,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Connected</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Contrast</source>
    <translation type="unfinished" />
   </message>
@@ -1406,6 +1822,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Copies are turned by up to this much.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Copies of the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Coping</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1545,6 +1969,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Curved wall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Cushion</source>
    <translation type="unfinished" />
   </message>
@@ -1570,6 +1998,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>DIN 18101</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Dado</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1605,7 +2037,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Datum at {name}, level {level}</source>
+   <source>Datum: {name}.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1614,6 +2046,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Decals</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Deep</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1641,6 +2077,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Depth of the ring, soffit to back.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Detail normals on base normals (Barré-Brisebois and Hill 2012, "Blending in Detail").</source>
    <translation type="unfinished" />
   </message>
@@ -1653,11 +2093,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Diameter</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Dimension line</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Directional blur</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Directions</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1721,11 +2169,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Dome</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Dome of pieces</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Done</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Door</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1805,6 +2261,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Drag to look around; W, A, S and D walk, Page Up and Down rise and sink.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drape</source>
    <translation type="unfinished" />
   </message>
@@ -1825,7 +2285,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Draw it as the part's own path.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw its path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw the path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw the profile</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drawing from a file…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Drawings ({suffixes})</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1857,6 +2337,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Drop</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drop a photo here, or add one at the left.</source>
    <translation type="unfinished" />
   </message>
@@ -1877,6 +2361,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Duplicate</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Duplicate a step</source>
    <translation type="unfinished" />
   </message>
@@ -1886,6 +2374,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Duplicate the layer</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Duplicate the part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1921,7 +2413,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Each face takes the surface from the side it looks to, at true size.</source>
+   <source>Each face takes the surface from the side it looks to, at true size on faces that lie square.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1945,11 +2437,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>East dado</source>
+   <source>East</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>East front</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>East wall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Eaves</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2085,6 +2585,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Eye</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Face height of a unit without its joint.</source>
    <translation type="unfinished" />
   </message>
@@ -2094,6 +2598,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Face width of a board.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2169,6 +2677,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Figure</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Figure 1.75 m</source>
    <translation type="unfinished" />
   </message>
@@ -2186,6 +2698,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Fill holes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Filling</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2281,6 +2797,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Floor or slab</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Floors and steps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Flow</source>
    <translation type="unfinished" />
   </message>
@@ -2301,6 +2825,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Folds</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Follow its file</source>
    <translation type="unfinished" />
   </message>
@@ -2313,11 +2841,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Follows its file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Font</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>For scale</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>For the whole scene; it snaps to corners, edges and levels</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>For this surface alone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Form</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Four or more points of the picture are held to points of the model, true in perspective; the surface fills the rest.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2369,7 +2917,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From elsewhere</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From end to end, then pull its middle onto the edge: the lens follows</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From foot to top at its ends.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From foot to top.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From front to back.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2377,7 +2941,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From left</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From nothing to all between two points, and back again where the sheet closes.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From one to the next, along x.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From one to the next, along y.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From one to the next, upward.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2389,7 +2969,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From side to side.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From sill to crown</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From springing to crown.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From the bottom to the crest.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From the first round to the next after the last.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2405,7 +3001,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From the wall's left end to its left jamb</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Front</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Fullness</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2493,6 +3101,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Going</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Gradient</source>
    <translation type="unfinished" />
   </message>
@@ -2525,11 +3137,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Groin vault</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Ground</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Ground roughness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Group</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Group the parts</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2578,6 +3202,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Hatching</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Head</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2633,11 +3261,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Height of a wider foot; 0 is none.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Height of a wider head; 0 is none.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Height of its surface.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Height of ripples.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Height of the coping; 0 is none.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2658,6 +3298,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Height of the lights</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Height of the lintel or arch ring on the front; 0 is none</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Height of the lower band of the front, a face of its own; 0 is none.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2721,11 +3369,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Hide or show</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Hide or show the parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Hide the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>High</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>High noon</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Holds</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2781,6 +3445,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far a gable or an arched head rises.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far a mask's edge moves out; below 0 it moves in.</source>
    <translation type="unfinished" />
   </message>
@@ -2794,6 +3462,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far a scratch bends from end to end.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far a sill slab stands out of the front; 0 is none</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2849,6 +3521,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far foot and head stand out.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far from it still counts (CIELAB).</source>
    <translation type="unfinished" />
   </message>
@@ -2869,11 +3545,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far it goes down below the road.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far it hangs down.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far it is drawn along the relief it lies on.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>How far it is smeared.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far it leans from the upright.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2894,6 +3582,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far it reaches.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far it stands out of the wall.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far it stands out over the walls.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2918,6 +3614,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far its tone varies.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far its top stands out at the front, as a seat or coping does.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2957,6 +3657,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far round it goes.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far single pieces stray.</source>
    <translation type="unfinished" />
   </message>
@@ -2970,6 +3674,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far the colour of each piece is its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far the coping stands out.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2990,6 +3698,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far the ends draw the ground in.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far the folds open towards the foot.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3065,7 +3777,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far treads stand out over their risers.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far up.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far window frames and doors stand behind the front.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3121,6 +3841,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How long one whole sheet of the unwrap is; 0 makes it true on average.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How long what is picked up is carried along.</source>
    <translation type="unfinished" />
   </message>
@@ -3149,6 +3873,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How many flats it is made of.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How many folds it falls in.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How many lights, one frame each.</source>
    <translation type="unfinished" />
   </message>
@@ -3165,7 +3897,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How many rings lie on each other.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How many rises.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How many sheets that share their edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How many stand in the ring, the first counted.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How many stand in the row, the first counted.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3289,11 +4037,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How much the higher of two surfaces wins where they meet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How much the hue of single pieces strays.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>How much the rule counts.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How much the shaft thins towards its top.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3338,6 +4094,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How soft their rims are.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How softly one side gives way to the next on round faces.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3397,7 +4157,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>ID-1 card</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>ISO 216</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>ISO/IEC 7810</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3449,11 +4217,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Isolate</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Isolate the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Isolate the parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>It closes</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>It comes with the source.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>It is a group; name one of the parts in it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3470,6 +4254,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Its colour where it is deep.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its cross-section, from the list or a drawn one.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its crossfall; 0.025 is usual.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its edge towards the road.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3557,6 +4353,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>KHR_materials_unlit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_mesh_quantization</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_texture_transform</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Keep and compare</source>
    <translation type="unfinished" />
   </message>
@@ -3585,11 +4393,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keep the model</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Keep the pixels</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keep the view</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Keep the view's proportion</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Keep this view</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3598,6 +4418,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Kept: drag the line to compare with what you do now; K lets it go.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Kerb</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3625,6 +4449,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Known object</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Known proportion</source>
    <translation type="unfinished" />
   </message>
@@ -3638,10 +4466,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Laid in the sheet</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Laid on the part's plane at true size, carried on round the corner.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3666,6 +4490,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lay a piece</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lay a surface on a part of a job's scene.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3737,7 +4565,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Laying: {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Layings</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lays it the other way round, left for right.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3750,6 +4586,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lean</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lean east</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lean north</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3797,7 +4641,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Leaves the part bare</source>
+   <source>Left for right; lettering on it stays readable</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3814,6 +4658,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Length of a unit without its joint.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Length of a whole repeat along</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3901,6 +4749,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lintel</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>List stock recipes, or write the maps of one.</source>
    <translation type="unfinished" />
   </message>
@@ -3930,6 +4782,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lock or unlock</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lock or unlock the parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lock the part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3969,6 +4829,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Loop</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Loose stuff slides until nothing is steeper than its angle of rest (thermal erosion after Musgrave et al. 1989).</source>
    <translation type="unfinished" />
   </message>
@@ -3982,6 +4846,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Low</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lying on the floor.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4205,6 +5073,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Mend it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Mend the model</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Mend the seams</source>
    <translation type="unfinished" />
   </message>
@@ -4226,6 +5102,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Merging…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Mesh: {told}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4261,7 +5141,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Mirror the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Mirrored</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Mirrored pair</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4309,6 +5197,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Models ({suffixes})</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>More for layers</source>
    <translation type="unfinished" />
   </message>
@@ -4330,6 +5222,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Mottling</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Moulding</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4361,6 +5257,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Move the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Moved</source>
    <translation type="unfinished" />
   </message>
@@ -4377,15 +5277,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>NE corner</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Name</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Name a level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Name a level…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Name a section</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Name and height, as in sill 936</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Name of the part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4402,6 +5314,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>New</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>New group</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4429,10 +5345,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>No courses to count here.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>No kinds of pieces yet.</source>
    <translation type="unfinished" />
   </message>
@@ -4454,10 +5366,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>No rectangle closes better than the whole sheet.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>No scene yet. Set up a sample corner at the left.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4509,11 +5417,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>North dado</source>
+   <source>North</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>North wall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Nosing</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4561,6 +5473,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Nothing stands here yet. Add a piece or open a model.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Nothing to {word}</source>
    <translation type="unfinished" />
   </message>
@@ -4570,6 +5486,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>OBJ, GLB, PLY or STL</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>OBJ, glTF, GLB, PLY, STL, OFF or DAE</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4585,6 +5505,66 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Of a segmental head over its springing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of a segmental or pointed arch over its springing.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of a segmental or pointed vault.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of a straight one; a path has its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of its front.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of its shell at the crown.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of its shell.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of one step, from edge to edge.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of one step; 150 to 170 where everybody goes.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the bay, along x.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the bay, along y.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the cross-section; 0 is its usual one.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the shaft at its foot.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the slopes against level ground.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Of the wall below the coping.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Offers</source>
    <translation type="unfinished" />
   </message>
@@ -4597,11 +5577,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>On a cone or dome: how far over the datum a course is true.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>On pieces</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>On the layer's card</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>On the part's plane at true size, carried on round its corners: level courses stay level.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4614,6 +5602,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>On which side it is measured.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>One</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>One beside the other at equal steps.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4645,11 +5641,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>One of its own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>One random value in [0, 1) for each piece.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>One repeat beside the field of many</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>One repeat is {length} along: size {factor} ×.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4662,6 +5666,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>One sheet pixel per screen pixel</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>One unit is</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4689,7 +5697,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Open</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Open a drawing of the profile</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Open a job</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Open a model</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Open a model…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4745,6 +5769,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Opening</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Opening the demo job…</source>
    <translation type="unfinished" />
   </message>
@@ -4762,6 +5790,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Or give a recipe file ending in .json.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Orbit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Others</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Out</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4789,7 +5829,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Over the foot of the wall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Over the road; 100 to 125 are usual.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Over the sheet; low lights show fine relief and cast more shadow.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Over walls from the origin; its underside meets the outer edge of their tops at the height of its origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4853,6 +5905,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Parapet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Part</source>
    <translation type="unfinished" />
   </message>
@@ -4909,7 +5965,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Path: {note}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Pattern</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pavement</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4949,7 +6013,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Pick datum</source>
+   <source>Pick faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5021,7 +6085,39 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Pieces, scenes, models</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pier</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pilaster</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pin</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Pin the source as reference</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pin {number}, along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pin {number}, up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pinned</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pins</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5077,6 +6173,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Plinth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Point to where the file is now</source>
    <translation type="unfinished" />
   </message>
@@ -5086,6 +6186,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Points fall on a grid of so many mm; 0 lets them fall where they will.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Points up</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5109,6 +6213,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Profile from a drawing…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Progress</source>
    <translation type="unfinished" />
   </message>
@@ -5129,6 +6237,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Put up a room corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Put up a street corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Put up: {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Puts a stock recipe in this one's place</source>
    <translation type="unfinished" />
   </message>
@@ -5142,6 +6262,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Radius</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Radius of the bends of its middle line.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5217,6 +6341,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Read again when the file changes; what is laid on it stays.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Read linked files again</source>
    <translation type="unfinished" />
   </message>
@@ -5226,6 +6354,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Read the picture</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Reading the models</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Reading {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5325,6 +6461,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Rename</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Rename a step</source>
    <translation type="unfinished" />
   </message>
@@ -5342,6 +6482,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Rename the layer…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Rename the part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5405,6 +6549,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Ridge</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the broad (Musgrave, "Texturing and Modeling", chapter 16).</source>
    <translation type="unfinished" />
   </message>
@@ -5433,6 +6581,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Ring</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Ripple</source>
    <translation type="unfinished" />
   </message>
@@ -5453,7 +6605,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Rises</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Rising damp</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Rising to the north from the origin; the upper landing is as deep as one going.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5461,7 +6621,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Road</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Road strip</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Role of {file_name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Roof</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Room</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Room corner</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5525,11 +6705,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Round a corner the surface carries on at true size, or all faces take it from one plane.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Round studs in staggered rows, height in mm over a ground at 0.</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Round the part by true arc length: up along the axis, on domes along the meridian.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Round tip</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Round, standing on the floor at its origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5550,6 +6742,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Roundness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Row</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5582,6 +6778,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Saltreach</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Same material</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5733,11 +6933,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Seen along the scene's directions or the part's own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Seen from three sides and mixed by where a face looks: for rock, heaps and carved work.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Set </source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Set a map right</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Set at least four pins.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Set back</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Set pins</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5762,14 +6982,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Set the size</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Set up a sample corner</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Set up a sample corner, then click a wall.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5885,6 +7097,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sharpness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Sheet</source>
    <translation type="unfinished" />
   </message>
@@ -5913,19 +7129,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Shifts the surface along each face.</source>
+   <source>Shifts the surface along the face.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Shifts the surface along the wall.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Shifts the surface up each face.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Shifts the surface up the wall.</source>
+   <source>Shifts the surface up the face.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5957,6 +7165,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Show all parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Show alone</source>
    <translation type="unfinished" />
   </message>
@@ -5966,6 +7178,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Show the layer alone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Show the part</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5993,6 +7209,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sides</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sill</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sill stands out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Simulated device: single lights from all round give relief and true colour of a sample.</source>
    <translation type="unfinished" />
   </message>
@@ -6014,6 +7242,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Size a piece</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Size by counting</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6165,6 +7397,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Something whose size is a standard or a habit.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Source</source>
    <translation type="unfinished" />
   </message>
@@ -6173,11 +7409,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>South front</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Spacing</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Spacing across the join: upright {upright:.2f} (inside {low:.2f} to {high:.2f}), across {across:.2f} (inside {least:.2f} to {most:.2f}).</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Span</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6210,6 +7454,26 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Spread outward</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Springing at the height of its origin, its axis running north from the middle of its near edge.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Springing at the height of its origin, its axis through it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Springing from the floor, its middle at the origin, its front looking south.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Square to the slope.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Square, free-standing, its middle at the origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6249,6 +7513,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Standing figure</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Standing on the floor, its near left corner at the origin.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Standing seams</source>
    <translation type="unfinished" />
   </message>
@@ -6257,11 +7529,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Stands</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stands on the floor at its origin and looks south: for scale only.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stands or lies where its origin is, for scale.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Start from {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Start from…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Starts from</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6337,6 +7625,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Straight</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Straighten</source>
    <translation type="unfinished" />
   </message>
@@ -6361,6 +7653,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Street</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Street corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Strength</source>
    <translation type="unfinished" />
   </message>
@@ -6373,7 +7673,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Stretches it so that whole repeats go round.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Strew</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>String course</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6409,7 +7717,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Surfaces on the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Swap paint and erase</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Swing the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Swings on a hinge</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6422,6 +7742,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take a colour</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6450,6 +7774,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take frames under single lights with the simulated device</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take it off</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6517,7 +7845,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Take the group apart</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Take the layer out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the level out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the line away</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the measured lines away</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the model as it came</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the part out</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6585,6 +7937,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Takes the drawn path away</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Takes the mending back</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Takes the shift out</source>
    <translation type="unfinished" />
   </message>
@@ -6610,6 +7970,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The base colour of a gathered source's closed sheet, laid in whole repeats.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The box lies as the part does, or as the scene does.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6645,6 +8009,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The curve of its soffit.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The distance to the nearest point, to the second, or how far the second is further.</source>
    <translation type="unfinished" />
   </message>
@@ -6677,6 +8045,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The file stays as it is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The file tells no focal length.</source>
    <translation type="unfinished" />
   </message>
@@ -6701,6 +8073,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The last measured line is one repeat along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The layer is locked; unlock it first.</source>
    <translation type="unfinished" />
   </message>
@@ -6722,6 +8098,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The lightness, or one channel, of a gathered picture.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The line it turns about.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6753,6 +8133,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The part and its mirror image.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The part's own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The photo resolves {number} px per mm, {size} × {size_2} px in all{note}.</source>
    <translation type="unfinished" />
   </message>
@@ -6762,6 +8150,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The picture of {name} could not be recovered; add it again before saving.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The pins lie in one line; move one of them.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6786,6 +8178,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The sheet, straightened, evened and lit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The side of the path it stands out to.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The side that the radius is of.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6869,6 +8269,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Then click the wall where it goes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>There is no such file.</source>
    <translation type="unfinished" />
   </message>
@@ -6905,6 +8309,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Thickness of the strip.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Thickness of the wire.</source>
    <translation type="unfinished" />
   </message>
@@ -6913,11 +8321,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Thing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Thinner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>This job was made by a newer version (format {value}; this one reads {allowed}).</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>This machine cannot draw the model (no OpenGL 3.3). Everything else works.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>This part has no unwrap of its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>This part runs along no path; draw one.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7009,6 +8433,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Tool</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Top</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Touch up</source>
    <translation type="unfinished" />
   </message>
@@ -7018,6 +8450,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Towards</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>True at</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7034,6 +8470,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Try again later; what was fetched before is still here.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Tube</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7093,6 +8533,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Turns the part about the upright, anticlockwise seen from above.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Turns the relief over, where joints are lighter than stones.</source>
    <translation type="unfinished" />
   </message>
@@ -7102,6 +8546,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Twist</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Two barrels that cross over a bay, springing from its four corners; the bay's middle is at the origin.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7122,6 +8570,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Two heights in mm: the higher one shows, mixed over the feather.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Two slopes with gables, four to a ridge, or four to a point.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7201,6 +8653,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Unlock the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Unplugged</source>
    <translation type="unfinished" />
   </message>
@@ -7225,7 +8681,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Unwrapped</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Up is measured away from the path in the face, or round it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7234,6 +8698,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Upright</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Upright, its front looking south from y = 0, from x = 0 to the right; openings are cut through it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Upright.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Upstand</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7293,6 +8769,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Vaults and roofs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Veins</source>
    <translation type="unfinished" />
   </message>
@@ -7309,11 +8789,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>View {number}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Views</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Visibility depth</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Walk</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Walk down the slope of a guide from every place and take the mean, lowest or highest of the field on the way.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Wall</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7322,6 +8818,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Wall {wall_m} m</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Walls and openings</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7481,7 +8981,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What it is laid around; a developed cone is true all over and opens like a fan.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What lies beneath</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>What lies beneath it shows</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7494,6 +9002,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>What the middle becomes.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>What the shaft carries.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>What the shaft stands on.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7537,7 +9053,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Where it is on the sheet, from its lower left corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where it is typed.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Where it lies on top now, or where its own rules put it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where its middle lies, along x.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where its middle lies, along y.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7546,6 +9078,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Where its middle lies, from the left.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where its own origin lies in what it belongs to</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7586,6 +9122,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Where the middle of the band lies, from the foot or the left.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where the mirror stands.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7677,11 +9217,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Which way the ridge runs.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Which way the ridges run.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Which way the seams run.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Which way the second looks.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7709,11 +9257,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Who</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Who is higher</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Who wins</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Whole</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7749,6 +9305,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Whole scenes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Whole units</source>
    <translation type="unfinished" />
   </message>
@@ -7770,6 +9330,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Width of a board with its gap.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Width of a channel at both edges; 0 is none.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Width of a channel stone before it; 0 is none.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7837,6 +9405,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Width of its rounded edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Width of its rounded upper and lower edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Width of its rounded upper edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Width of the band.</source>
    <translation type="unfinished" />
   </message>
@@ -7869,7 +9449,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Width of the round opening at its crown; 0 is none.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Width of the rounded edge.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Width of the rounded edges at the sides.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7921,7 +9509,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Window reveal</source>
+   <source>Window</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7938,6 +9526,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>With a line drawn it is the thing's longer side; without one the frame lies round the thing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>With its coping; 1100 guards a fall.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7997,6 +9589,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Write the job</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Write the maps of a surface.</source>
    <translation type="unfinished" />
   </message>
@@ -8014,6 +9610,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Wrote {name}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>X</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Y</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8041,6 +9645,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a dial of the laying</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a dial, as in size=25mm or large cells/size=25mm</source>
    <translation type="unfinished" />
   </message>
@@ -8058,6 +9666,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>a gap</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>a job whose scene it is added to; else a new one</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8153,6 +9765,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>across x</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>across y</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>add</source>
    <translation type="unfinished" />
   </message>
@@ -8193,6 +9813,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>along x</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>along y</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>an SVG drawing</source>
    <translation type="unfinished" />
   </message>
@@ -8225,6 +9853,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>arch ring</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>as it comes</source>
    <translation type="unfinished" />
   </message>
@@ -8234,6 +9866,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>as seen</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>as was asked for</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8269,7 +9905,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>at {x:.1f}, {y:.1f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>avoid</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>back</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>bare</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8286,6 +9934,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>beaded</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>bed</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8309,6 +9961,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>block</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>blue</source>
    <translation type="unfinished" />
   </message>
@@ -8329,6 +9985,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>brick</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>brightness</source>
    <translation type="unfinished" />
   </message>
@@ -8342,6 +10002,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>brushed limewash on floated lime render, worn where it stands proud</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>bull-nosed</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8361,6 +10025,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>capital</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>carry on</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>cautions count as findings too</source>
    <translation type="unfinished" />
   </message>
@@ -8370,6 +10042,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>channel</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>child</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8385,6 +10061,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>cloth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>colour</source>
    <translation type="unfinished" />
   </message>
@@ -8397,19 +10077,39 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>cone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>confidence</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>corner · {count}</source>
+   <source>coping</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>course {course} from the datum</source>
+   <source>corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>corner normals</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>cornice</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>course {course} from the datum, {told}</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>cove</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>cove skirting</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8430,6 +10130,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>cut out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>cylinder</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>dado</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8457,6 +10165,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>developed cone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>dial=value or step/dial=value</source>
    <translation type="unfinished" />
   </message>
@@ -8481,11 +10193,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>dome</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>door</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>door leaf</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>door leaf, metric</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>dots</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>drag onto a part</source>
+   <source>drag onto faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8493,7 +10221,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>draw bare</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>drawn</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>drift</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>east</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>eaves</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>edge</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8501,7 +10249,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>empty</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>encoded</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>ends</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8533,7 +10289,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>face</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>face group</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>face groups or materials, with commas; else the whole part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>field</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>figure</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8561,6 +10333,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>flat pallet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>flatten</source>
    <translation type="unfinished" />
   </message>
@@ -8569,19 +10345,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>floor line</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>floor line, NE corner</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>floor line, corner</source>
+   <source>flow, tip, spacing, symmetry</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>flow, tip, spacing, symmetry</source>
+   <source>follow the file: read it again when it changes</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8590,6 +10362,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>follows its file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>foot</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8609,11 +10385,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>frames</source>
+   <source>frame</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>free point</source>
+   <source>frames</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8629,11 +10405,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>front</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>gable</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>gabled</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>garden wall</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>glTF 2.0 of the scene (.glb)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>glTF without squeezed meshes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>glass</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8653,6 +10449,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>groin</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>groove</source>
    <translation type="unfinished" />
   </message>
@@ -8661,11 +10461,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>group</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>grown-up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>guide</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>half</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>half battered</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8697,7 +10509,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>hidden · </source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>highest</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>hip</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>hipped</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8718,6 +10542,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>in order</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>in place</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>in the face</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8789,6 +10621,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>it would be {size:.3g} m across</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its alpha varies</source>
    <translation type="unfinished" />
   </message>
@@ -8797,11 +10633,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its files</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its lightness as a brush's tip</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its name or id</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its name tells what each channel is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>its own</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8833,7 +10681,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its steps rise {rise:.4g} {unit}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its surface</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>job</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8846,6 +10702,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>kept in the job</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>kerb</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>keystone</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8881,7 +10745,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>left jamb</source>
+   <source>laying</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>left</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8902,6 +10770,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>level {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8934,6 +10806,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>linear</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>lintel</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8973,6 +10849,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>made</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>made by another version</source>
    <translation type="unfinished" />
   </message>
@@ -9005,7 +10885,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>mend holes, turned faces, gaps and faces without area</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>metalness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>middle of an edge</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9030,6 +10918,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>more than twice the overlap, and less than sample and sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>mtllib all
+</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9085,6 +10978,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>no path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>no plain file</source>
    <translation type="unfinished" />
   </message>
@@ -9094,6 +10991,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>no source</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>no unwrap</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9109,11 +11010,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>north east</source>
+   <source>north</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>north wall → corner → east wall, unrolled; drag the pattern along the chalk line</source>
+   <source>north east</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9137,7 +11038,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>nothing in it tells its size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>nothing is drawn in it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>nothing to mend</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>of the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>of the scene</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9149,11 +11066,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>ogee skirting</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>on cell or field; strokes wrap over every edge</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>on the face</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>once</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>one of many equal variants</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>one plane</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9174,6 +11107,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>opacity</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>origin</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9198,6 +11135,26 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>painted</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>pavement, SE corner</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>pavilion</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>paving flag</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>picked faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9229,6 +11186,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>pins in one line</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>pixels of the longer side</source>
    <translation type="unfinished" />
   </message>
@@ -9242,6 +11203,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>plain</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>plain skirting</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>pointed</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9317,11 +11286,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>right jamb</source>
+   <source>reveal</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>right</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>ring</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>riser</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>road</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9334,6 +11315,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>round</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>round the path</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9377,6 +11362,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>scene model</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>screen</source>
    <translation type="unfinished" />
   </message>
@@ -9390,6 +11379,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>second layer</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>seen square; drag the pattern</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>segmental</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9409,6 +11406,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>shaft</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>shell</source>
    <translation type="unfinished" />
   </message>
@@ -9418,6 +11419,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>shown alone · </source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>side</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9441,11 +11446,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>skin</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>slant</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>slates of 500 × 250 with a lap of 100, lichened</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>slope</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9462,6 +11475,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>so that the eye does not find it again</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>soffit</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9569,7 +11586,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>string course</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>subtract</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>sure</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9577,7 +11602,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>switch plate</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>that place</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>the axis of the file that points up</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9585,11 +11618,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>the file says so</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>the item arrived damaged</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>the job to write</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>the layer is locked; unlock it first</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>the scene's</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9625,6 +11670,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>three lengths, as in 4500,0,0</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>three numbers a light, and files beside it</source>
    <translation type="unfinished" />
   </message>
@@ -9641,6 +11690,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>too few pins</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>too flat to tell which way green points</source>
    <translation type="unfinished" />
   </message>
@@ -9649,7 +11702,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>top</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>top one last</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>top to bottom</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>torus</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>tread</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9665,7 +11734,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>typed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>unknown</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>unknown piece {op}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>unknown surface</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9673,7 +11758,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>unknown: {value}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>unplugged</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>unrolled; drag the pattern</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9725,6 +11818,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>upper sill</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>upright</source>
    <translation type="unfinished" />
   </message>
@@ -9741,11 +11838,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>vault</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>vector</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>vertices</source>
+   <source>verge</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9754,10 +11855,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>waves</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>west end</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9774,6 +11871,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>what lies above it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>what one unit of the file is; else it is told or guessed</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9801,6 +11902,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>whole part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>whole recipe {total:.1f} ms at {px} px · 4096 px about {at_4096:.1f} s · slowest {slowest} {costs:.1f} ms · at half resolution {half:.1f} ms</source>
    <translation type="unfinished" />
   </message>
@@ -9809,7 +11914,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>why</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>width x height with a unit, as in 600x400mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>with the part</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>without area</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9830,6 +11947,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>x {x:6.1f}  y {y:6.1f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>x,y,z: where it starts, mm or with a unit; else the scene's datum</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9854,6 +11975,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{colour} copied.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{colour} taken. Shift+click gives it to bare faces.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9893,6 +12018,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} faces picked. Shift adds, Ctrl takes away.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} files in {folder}.</source>
    <translation type="unfinished" />
   </message>
@@ -9913,7 +12042,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} in this wall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} layers</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} of at least 4</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9921,11 +12058,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} pieces</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} points</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} rectangles found.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} repeats round, {percent:+.1f} % wide</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9934,6 +12083,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count} steps copied; paste them into any recipe.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} triangles</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9949,19 +12102,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{dial} {size}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{early} is made from it and comes before</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>{finer:.2f} × finer</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>{first} Cut: {rest}.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>{first} None is cut.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9990,6 +12139,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{id} (unknown)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{kind} {number}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10065,11 +12218,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{length}: {x} east, {y} north, {z} up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{most_bytes} MB</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>{most_faces} faces</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{most}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{most} MB</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10137,6 +12302,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{name} on {part}, {where}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{name} shifted {across:+.0f} mm along, {up:+.0f} mm up</source>
    <translation type="unfinished" />
   </message>
@@ -10173,7 +12342,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{name}: drag it onto a part, or click to lay it on the chosen part</source>
+   <source>{name}: drag it onto faces, with Shift onto a whole part; or click to lay it on what is chosen</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10181,11 +12350,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{name}: {parts}, in {unit}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{name}: {parts}, taken to be in {unit}: {reason}. Change it in the card.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{note} m</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{number}  {word} spot, {length}</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{number} m unrolled</source>
+   <source>{number} m</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10213,11 +12394,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{n} corners on open sides</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{n} dial</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>{n} dials</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{n} faces turned round</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{n} faces without area</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{n} holes</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10234,6 +12431,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{n} layers copied.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{n} parts</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10270,6 +12471,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{of} is a field: a ramp was put between.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{open:.0f}° open</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10365,6 +12570,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{size} m, {count} triangles</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{size} px</source>
    <translation type="unfinished" />
   </message>
@@ -10405,7 +12614,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{value:.0f} mm</source>
+   <source>{told}; covers {others}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10425,11 +12634,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{whole} whole</source>
+   <source>{what}, {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{whole} whole courses of {number} mm.</source>
+   <source>{whole} whole</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10474,6 +12683,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>“{named}” was made by another version. It is kept unchanged.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>“{name}” is a door {height:.4g} {unit} high</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>“{name}” stands {height:.4g} {unit} tall</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -94,7 +94,7 @@ class SolidView(QWidget):
         # The light of the board stands before the sheet; before the solid it stands at the viewer's side.
         x, y, z = sun(*self.light)
         a = math.radians(camera.azimuth)
-        towards = (x * math.cos(a) + z * math.sin(a), y, -x * math.sin(a) + z * math.cos(a))
+        towards = (x * math.cos(a) + z * math.sin(a), x * math.sin(a) - z * math.cos(a), y)
 
         def work(current: Current) -> None:
             try:

@@ -1,67 +1,140 @@
-"""The elevation: the walls unrolled, with the pattern as it lies on them and its courses counted."""
+"""The elevation: faces unrolled, with the pattern as it lies on them and its courses counted."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PyQt6.QtWidgets import QWidget
 
-from ....core.job.document import Job
-from ....core.place.elevation import Elevation, ElevationFace, unroll
-from ....core.place.pieces.corner import CORNER
+from ....core.place.elevation import Courses, Drawn, Elevation, courses_on, unroll
+from ....core.place.sampled import fill
+from ....core.place.site import Site
 from ....core.quantity import format_level, format_number
 from ....core.relief.pictures import mip_chain
+from ....core.sheet import AnyArray
 from ....engine.pictures.results import SceneTextures
 from ... import theme
-from ...board import tile, to_pixmaps
 from ...words import tr
+from ...workroom import Workroom
+
+Place = tuple[float, float, float]
+"""mm along and up of the drawing's left upper corner, and mm to a pixel."""
 
 
 class ElevationStrip(QWidget):
     """Drag the pattern along or up; it moves in millimetres and says how far."""
 
     part_chosen = pyqtSignal(str)
-    dragged = pyqtSignal(str, float, float)
+    dragged = pyqtSignal(str, str, float, float)
     released = pyqtSignal()
+    counted = pyqtSignal()
 
-    def __init__(self) -> None:
+    def __init__(self, work: Workroom) -> None:
         super().__init__()
+        self.work = work
         self.setMinimumHeight(theme.px(150))
         self.setMouseTracking(True)
         self.setAccessibleName(tr("Elevation, unrolled"))
+        self.site: Site | None = None
         self.elevation: Elevation | None = None
-        self.pictures: dict[str, tuple[bytes, list[QPixmap]]] = {}
-        self.chosen = ""
-        self._grip: tuple[ElevationFace, QPointF, float, float] | None = None
+        self.courses: dict[int, Courses] = {}
+        self.pictures: dict[str, tuple[bytes, list[AnyArray]]] = {}
+        self.chosen, self.face = "", -1
+        self.image: QImage | None = None
+        self._image_at: Place = (0.0, 0.0, 1.0)
+        self._grip: tuple[Drawn, QPointF, float, float] | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._ask)
 
-    def show_job(self, job: Job, chosen: str) -> None:
-        self.elevation = unroll(job) if job.scene.parts else None
-        self.chosen = chosen
-        self.update()
+    def show_site(self, site: Site | None, chosen: str, face: int = -1) -> None:
+        """The elevation that a part belongs to; while a pattern is dragged it stays the one it was."""
+        if site is self.site and (chosen, face) == (self.chosen, self.face):
+            return
+        self.site, self.chosen, self.face = site, chosen, face
+        self._soon.start(0)
 
     def show_textures(self, textures: SceneTextures) -> None:
+        changed = False
         for surface, (key, base, _, _) in textures.surfaces.items():
             known = self.pictures.get(surface)
             if known is None or known[0] != key:
-                self.pictures[surface] = (key, to_pixmaps(mip_chain(base)))
+                self.pictures[surface] = (key, [np.ascontiguousarray(level) for level in mip_chain(base)])
+                changed = True
+        if changed:
+            self._soon.start(0)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        self._soon.start(60)
+
+    # Making the drawing, off the window's thread --------------------------------------------------
+
+    def _ask(self) -> None:
+        site, chosen, face, pictures = self.site, self.chosen, self.face, dict(self.pictures)
+        room = (self.width() - theme.px(96), self.height() - theme.px(54))
+        if site is None or min(room) < 20:
+            return
+
+        def work(_current: object) -> tuple[Elevation | None, dict[int, Courses], AnyArray | None, Place]:
+            found = unroll(site, chosen, face) if chosen else None
+            if found is None or not found.faces:
+                return None, {}, None, (0.0, 0.0, 1.0)
+            counted = {k: c for k, one in enumerate(found.faces) if (c := courses_on(found, one)) is not None}
+            return found, counted, *_drawn(found, pictures, room)
+
+        self.work.ask("elevation", work, lambda done: self._show(*done))
+
+    def _show(
+        self, elevation: Elevation | None, courses: dict[int, Courses], codes: AnyArray | None, at: Place
+    ) -> None:
+        self.elevation, self.courses, self._image_at = elevation, courses, at
+        if codes is None:
+            self.image = None
+        else:
+            held = np.ascontiguousarray(codes)
+            rows, columns = held.shape[:2]
+            self.image = QImage(held.tobytes(), columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
         self.update()
+        self.counted.emit()
+
+    def courses_of(self, part: str, row: int) -> Courses | None:
+        """Courses on the largest drawn face of what is laid on a part."""
+        if self.elevation is None:
+            return None
+        best, found = 0.0, None
+        for index, face in enumerate(self.elevation.faces):
+            if face.facet.standing.part.id == part and face.row == row and index in self.courses:
+                left, low, right, high = face.bounds
+                if (right - left) * (high - low) > best:
+                    best, found = (right - left) * (high - low), self.courses[index]
+        return found
 
     # Where things lie ----------------------------------------------------------------------------
 
     def _frame(self) -> tuple[QRectF, float]:
+        """The drawing's rectangle and pixels to a mm."""
         assert self.elevation is not None
-        width, height = self.elevation.size
+        left, low, right, high = self.elevation.bounds
         area = QRectF(theme.px(14), theme.px(32), self.width() - theme.px(96), self.height() - theme.px(54))
-        scale = min(area.width() / width, area.height() / height)
-        left = area.left() + (area.width() - width * scale) / 2
-        return QRectF(left, area.bottom() - height * scale, width * scale, height * scale), scale
+        scale = min(area.width() / max(right - left, 1.0), area.height() / max(high - low, 1.0))
+        wide, tall = (right - left) * scale, (high - low) * scale
+        return QRectF(area.left() + (area.width() - wide) / 2, area.bottom() - tall, wide, tall), scale
 
-    def _rect(self, sides: tuple[float, float, float, float], frame: QRectF, scale: float) -> QRectF:
-        a, low, b, high = sides
-        return QRectF(
-            QPointF(frame.left() + a * scale, frame.bottom() - high * scale),
-            QPointF(frame.left() + b * scale, frame.bottom() - low * scale),
-        )
+    def _at(self, along: float, up: float) -> QPointF:
+        assert self.elevation is not None
+        frame, scale = self._frame()
+        left, low, _, _ = self.elevation.bounds
+        return QPointF(frame.left() + (along - left) * scale, frame.bottom() - (up - low) * scale)
+
+    def face_at(self, at: QPointF) -> Drawn | None:
+        """The face under a place of the strip."""
+        if self.elevation is None:
+            return None
+        frame, scale = self._frame()
+        left, low, _, _ = self.elevation.bounds
+        x, y = left + (at.x() - frame.left()) / scale, low + (frame.bottom() - at.y()) / scale
+        return next((face for face in self.elevation.faces if _holds(face, x, y)), None)
 
     # Painting ------------------------------------------------------------------------------------
 
@@ -72,141 +145,183 @@ class ElevationStrip(QWidget):
         painter.drawText(
             QRectF(theme.px(12), theme.px(6), 300, theme.px(18)), Qt.AlignmentFlag.AlignVCenter, tr("Elevation")
         )
-        if self.elevation is None or not self.elevation.faces:
+        if self.elevation is None:
             return
-        frame, scale = self._frame()
         self._paint_notes(painter)
-        for face in self.elevation.faces:
-            self._paint_face(painter, face, frame, scale)
+        if self.image is not None:
+            frame, scale = self._frame()
+            left, low, _, _ = self.elevation.bounds
+            at_left, at_top, mm = self._image_at
+            size = QRectF(
+                frame.left() + (at_left - left) * scale,
+                frame.bottom() - (at_top - low) * scale,
+                self.image.width() * mm * scale,
+                self.image.height() * mm * scale,
+            )
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(size, self.image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_opening(painter, frame, scale)
-        self._paint_lines(painter, frame, scale)
+        self._paint_faces(painter)
+        self._paint_lines(painter)
 
     def _paint_notes(self, painter: QPainter) -> None:
         assert self.elevation is not None
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour("ink_2"))
         box = QRectF(theme.px(82), theme.px(6), self.width() - theme.px(96), theme.px(18))
-        painter.drawText(
-            box,
-            Qt.AlignmentFlag.AlignVCenter,
-            tr("north wall → corner → east wall, unrolled; drag the pattern along the chalk line"),
+        names = list(dict.fromkeys(face.facet.standing.part.name for face in self.elevation.faces))
+        told = " → ".join(names[:4]) + (" …" if len(names) > 4 else "")
+        how = tr("unrolled; drag the pattern") if self.elevation.upright else tr("seen square; drag the pattern")
+        room = painter.fontMetrics().elidedText(
+            f"{told}, {how}", Qt.TextElideMode.ElideRight, int(box.width() - theme.px(230))
         )
-        face = next((f for f in self.elevation.faces if f.part.id == self.chosen), None)
-        if face is None or face.courses is None:
+        painter.drawText(box, Qt.AlignmentFlag.AlignVCenter, room)
+        counted = [
+            courses
+            for index, courses in self.courses.items()
+            if self.elevation.faces[index].facet.standing.part.id == self.chosen
+        ]
+        if not counted:
             return
-        courses = face.courses
-        cut = ", ".join(tr("{rest:.0f} mm", rest=rest) for rest in courses.cut_mm) or "none"
+        courses = max(counted, key=lambda c: c.whole)
+        cut = ", ".join(tr("{rest:.0f} mm", rest=rest) for rest in courses.cut_mm) or tr("none")
         painter.setFont(theme.font(11, mono=True))
         painter.setPen(theme.colour("ochre" if courses.cut_mm else "verdigris"))
         text = tr("whole courses {whole}   cut {cut}", whole=courses.whole, cut=cut)
         painter.drawText(box, Qt.AlignmentFlag.AlignVCenter | Qt.AlignmentFlag.AlignRight, text)
 
-    def _paint_face(self, painter: QPainter, face: ElevationFace, frame: QRectF, scale: float) -> None:
-        known = self.pictures.get(face.surface.id) if face.surface else None
-        for sides in face.rectangles:
-            target = self._rect(sides, frame, scale)
-            if known is None or face.surface is None:
-                painter.fillRect(target, theme.colour("chalk"))
-                continue
-            wide, high = face.surface.width_mm * scale, face.surface.height_mm * scale
-            left = frame.left() + face.from_along * scale
-            bottom = frame.bottom() - face.from_level * scale
-            tile(painter, known[1], target, QRectF(left, bottom - high, wide, high))
-        if face.part.id == self.chosen:
-            painter.setPen(QPen(theme.colour("verdigris"), 2))
+    def _paint_faces(self, painter: QPainter) -> None:
+        assert self.elevation is not None
+        for index, face in enumerate(self.elevation.faces):
+            left, low, right, high = face.bounds
+            rect = QRectF(self._at(left, high), self._at(right, low))
+            mine = face.facet.standing.part.id == self.chosen
+            painter.setPen(QPen(theme.colour("verdigris" if mine else "line"), 1.6 if mine else 0.8))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(self._rect(face.bounds, frame, scale))
-        if face.courses and face.courses.cut_mm:
-            self._paint_cut_rows(painter, face, frame, scale)
+            if rect.width() > 6:
+                painter.drawRect(rect)
+            courses = self.courses.get(index)
+            if courses is not None and courses.cut_mm:
+                self._paint_cut(painter, face, courses)
 
-    def _paint_cut_rows(self, painter: QPainter, face: ElevationFace, frame: QRectF, scale: float) -> None:
-        """Cut courses in ochre, hatched, at the foot or the top."""
-        assert face.courses is not None
+    def _paint_cut(self, painter: QPainter, face: Drawn, courses: Courses) -> None:
+        """Cut courses hatched in ochre, at the foot and the top."""
         left, low, right, high = face.bounds
-        course = face.courses.course_mm
-        foot = (face.from_level - low) % course
-        top = (high - face.from_level) % course
+        foot = courses.cut_mm[0] if len(courses.cut_mm) == 2 or courses.starts_cut else 0.0
+        top = courses.cut_mm[-1] if len(courses.cut_mm) == 2 or not courses.starts_cut else 0.0
         shade = theme.colour("ochre")
         shade.setAlpha(150)
-        for rest, sides in ((foot, (left, low, right, low + foot)), (top, (left, high - top, right, high))):
-            if 0.5 < rest < course - 0.5:
-                painter.fillRect(self._rect(sides, frame, scale), shade)
+        for rest, bottom in ((foot, low), (top, high - top)):
+            if rest > 0.5:
+                painter.fillRect(QRectF(self._at(left, bottom + rest), self._at(right, bottom)), shade)
 
-    def _paint_opening(self, painter: QPainter, frame: QRectF, scale: float) -> None:
-        m = CORNER
-        hole = self._rect((m.window_left, m.sill, m.window_left + m.window_width, m.head), frame, scale)
-        painter.fillRect(hole, theme.colour("panel"))
-        painter.setPen(QPen(theme.colour("ink_3"), 1))
-        painter.drawLine(hole.topLeft(), hole.bottomRight())
-        painter.drawLine(hole.topRight(), hole.bottomLeft())
-        painter.setPen(QPen(theme.colour("ink"), 1.2))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawRect(hole)
-        painter.drawRect(frame)
-
-    def _paint_lines(self, painter: QPainter, frame: QRectF, scale: float) -> None:
+    def _paint_lines(self, painter: QPainter) -> None:
         assert self.elevation is not None
+        left, low, right, high = self.elevation.bounds
         painter.setPen(QPen(theme.colour("ink"), 1.6))
         for corner in self.elevation.corners:
-            x = frame.left() + corner * scale
-            painter.drawLine(QPointF(x, frame.top()), QPointF(x, frame.bottom()))
+            painter.drawLine(self._at(corner, low), self._at(corner, high))
         chalk = theme.colour("chalk_line")
-        datum_y = frame.bottom() - self.elevation.datum_level * scale
-        datum_x = frame.left() + self.elevation.datum_along * scale
-        painter.setPen(QPen(chalk, 1.8))
-        painter.drawLine(QPointF(frame.left() - theme.px(8), datum_y), QPointF(frame.right() + theme.px(8), datum_y))
-        painter.setPen(QPen(chalk, 1.2, Qt.PenStyle.DashLine))
-        painter.drawLine(QPointF(datum_x, frame.top() - theme.px(6)), QPointF(datum_x, frame.bottom() + theme.px(8)))
-        painter.setPen(QPen(theme.colour("white"), 1.5))
-        painter.setBrush(chalk)
-        painter.drawEllipse(QPointF(datum_x, datum_y), theme.px(4), theme.px(4))
+        site = self.elevation.site
         painter.setFont(theme.font(10, mono=True))
-        painter.setPen(chalk)
-        rise = CORNER.dado
-        for level in (self.elevation.datum_level, rise):
-            y = frame.bottom() - level * scale
-            painter.drawText(QPointF(frame.right() + theme.px(12), y + theme.px(4)), format_level(level))
-        y = frame.bottom() - rise * scale
-        painter.setPen(QPen(chalk, 1, Qt.PenStyle.DotLine))
-        painter.drawLine(QPointF(frame.left(), y), QPointF(frame.right() + theme.px(8), y))
+        if self.elevation.upright:
+            self._paint_levels(painter, left, right, low, high)
+        point, _ = site.main_datum()
+        along = self.elevation.along_of(point)
         painter.setPen(theme.colour("ink_2"))
         painter.setFont(theme.font(10))
-        unit = tr("{number} m unrolled", number=format_number(self.elevation.size[0] / 1000, decimals=2))
-        painter.drawText(QPointF(frame.left(), frame.bottom() + theme.px(16)), unit)
+        unit = tr("{number} m", number=format_number((right - left) / 1000, decimals=2))
+        foot = self._at(left, low)
+        painter.drawText(QPointF(foot.x(), foot.y() + theme.px(16)), unit)
+        if along is None or not self.elevation.upright:
+            return
+        at = self._at(along, float(point[2]))
+        painter.setPen(QPen(chalk, 1.8))
+        painter.drawLine(
+            QPointF(self._at(left, 0).x() - theme.px(8), at.y()), QPointF(self._at(right, 0).x() + theme.px(8), at.y())
+        )
+        painter.setPen(QPen(chalk, 1.2, Qt.PenStyle.DashLine))
+        painter.drawLine(
+            QPointF(at.x(), self._at(along, high).y() - theme.px(6)), QPointF(at.x(), foot.y() + theme.px(8))
+        )
+        painter.setPen(QPen(theme.colour("white"), 1.5))
+        painter.setBrush(chalk)
+        painter.drawEllipse(at, theme.px(4), theme.px(4))
+
+    def _paint_levels(self, painter: QPainter, left: float, right: float, low: float, high: float) -> None:
+        """Named levels as dotted chalk lines, each with its height at the right."""
+        assert self.elevation is not None
+        chalk = theme.colour("chalk_line")
+        taken: list[float] = []
+        for level in sorted(self.elevation.site.scene.levels, key=lambda one: one.height):
+            if not low - 1 <= level.height <= high + 1:
+                continue
+            y = self._at(left, level.height).y()
+            end = self._at(right, level.height).x()
+            painter.setPen(QPen(chalk, 1, Qt.PenStyle.DotLine))
+            painter.drawLine(QPointF(self._at(left, 0).x(), y), QPointF(end + theme.px(8), y))
+            if all(abs(y - other) > theme.px(11) for other in taken):
+                taken.append(y)
+                painter.setPen(chalk)
+                painter.drawText(QPointF(end + theme.px(12), y + theme.px(4)), format_level(level.height))
 
     # The mouse -----------------------------------------------------------------------------------
 
-    def _face_at(self, at: QPointF) -> ElevationFace | None:
-        if self.elevation is None:
-            return None
-        frame, scale = self._frame()
-        for face in self.elevation.faces:
-            if any(self._rect(sides, frame, scale).contains(at) for sides in face.rectangles):
-                return face
-        return None
-
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        face = self._face_at(event.position()) if event else None
-        if event and face:
-            self.part_chosen.emit(face.part.id)
-            laying = face.part.laying
-            self._grip = (face, event.position(), laying.number("across"), laying.number("up"))
+        face = self.face_at(event.position()) if event else None
+        if event and face is not None:
+            part = face.facet.standing.part
+            self.part_chosen.emit(part.id)
+            if face.row >= 0:
+                laying = part.laid[face.row].laying
+                self._grip = (face, event.position(), laying.number("across"), laying.number("up"))
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
         if self._grip is None:
-            self.setCursor(
-                Qt.CursorShape.OpenHandCursor if self._face_at(event.position()) else Qt.CursorShape.ArrowCursor
-            )
+            over = self.face_at(event.position())
+            self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             return
         face, start, across, up = self._grip
         _, scale = self._frame()
         by = (event.position() - start) / scale
-        self.dragged.emit(face.part.id, round(across + by.x(), 1), round(up - by.y(), 1))
+        part = face.facet.standing.part
+        self.dragged.emit(part.id, part.laid[face.row].id, round(across + by.x(), 1), round(up - by.y(), 1))
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
         if self._grip is not None:
             self._grip = None
             self.released.emit()
+
+
+def _holds(face: Drawn, x: float, y: float) -> bool:
+    """Whether a place of the drawing, mm, lies on a face and not in one of its holes."""
+    corners = face.corners
+    a, b, c = (corners[:, k] for k in range(3))
+
+    def side(p: np.ndarray, q: np.ndarray) -> np.ndarray:  # type: ignore[type-arg]
+        return np.asarray((q[:, 0] - p[:, 0]) * (y - p[:, 1]) - (q[:, 1] - p[:, 1]) * (x - p[:, 0]))
+
+    signs = np.stack([side(a, b), side(b, c), side(c, a)])
+    return bool(((signs >= -1e-6).all(0) | (signs <= 1e-6).all(0)).any())
+
+
+def _drawn(
+    found: Elevation, pictures: dict[str, tuple[bytes, list[AnyArray]]], room: tuple[int, int]
+) -> tuple[AnyArray, Place]:
+    """The faces with what lies on them, at two pixels to one of the screen."""
+    left, low, right, high = found.bounds
+    scale = min(room[0] / max(right - left, 1.0), room[1] / max(high - low, 1.0))
+    mm = 1 / (2 * scale)
+    codes = np.zeros((max(1, round((high - low) / mm)), max(1, round((right - left) / mm)), 4), np.uint8)
+    for face in found.faces:
+        if face.row < 0:
+            continue
+        one = face.facet.standing
+        surface = found.site.surface(one.part.laid[face.row])
+        known = pictures.get(surface.id) if surface else None
+        if surface is not None and known is not None:
+            repeat = (surface.width_mm, surface.height_mm)
+            fill(codes, face, found.site.coordinates(one, face.row), repeat, known[1], (left, high), mm)
+    return codes, (left, high, mm)

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-import itertools
 import logging
 import math
 from collections.abc import Callable
+from dataclasses import replace
 
 import cv2
 import moderngl
@@ -13,47 +13,55 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal, pyqtSlot
 from PyQt6.QtGui import (
     QDragEnterEvent,
+    QDragLeaveEvent,
+    QDragMoveEvent,
     QDropEvent,
     QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
-    QPen,
     QResizeEvent,
     QWheelEvent,
 )
 from PyQt6.QtWidgets import QWidget
 
-from ....core.job.document import Job
-from ....core.phrases import say
-from ....core.place.mesh import Hit
-from ....core.place.pieces.corner import CORNER
-from ....core.quantity import format_level
+from ....core.place.mesh import Vector
+from ....core.place.rays import Hit, pick
+from ....core.place.site import Site
 from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker
-from ....view3d.camera import Camera
+from ....formats.scene_models import SUFFIXES
+from ....view3d.camera import Camera, from_points
 from ....view3d.renderer import DrawPart, Look, Renderer
-from ....view3d.scene import draw_parts, find_under
+from ....view3d.scene import find_under
 from ... import theme
 from ...board import to_image
 from ...words import tr
+from .overlay import Overlay
 
 log = logging.getLogger(__name__)
 SURFACE_MIME = "application/x-brave-tessel-surface"
-SNAP_MM = 120.0
+SNAP_PX = 12
+_OPENS = 0.85
 
 
 class SceneView(QWidget):
-    """Left drag orbits, middle drag pans, the wheel walks, right drag turns the light, a click chooses."""
+    """Left drag orbits or looks around, middle drag pans, the wheel walks, right drag turns the light. What a click
+    means is the tool's: every press, move and release over the model is handed on.
+    """
 
-    part_chosen = pyqtSignal(str)
-    surface_dropped = pyqtSignal(str, str)
-    datum_picked = pyqtSignal(object, str)
-    probed = pyqtSignal(object)
+    pressed = pyqtSignal(object, object)
+    """What was hit (or None), and the event, of a click that was no drag."""
+    hovered = pyqtSignal(object)
+    dragged_over = pyqtSignal(object, str)
+    surface_dropped = pyqtSignal(object, str, bool)
+    files_dropped = pyqtSignal(object)
     frame_drawn = pyqtSignal()
     light_changed = pyqtSignal()
+    moved = pyqtSignal()
     still_drawn = pyqtSignal(object)
+    key_pressed = pyqtSignal(object)
     _arrived = pyqtSignal(object, bool)
 
     def __init__(self) -> None:
@@ -64,20 +72,26 @@ class SceneView(QWidget):
         self.setAcceptDrops(True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.camera = Camera()
-        self.azimuth, self.altitude = 152.0, 38.0
-        self.job: Job | None = None
+        self.azimuth, self.altitude = -112.0, 40.0
+        self.site: Site | None = None
         self.parts: list[DrawPart] = []
         self.textures: SceneTextures | None = None
-        self.chosen = ""
+        self.chosen: frozenset[str] = frozenset()
+        self.marked: tuple[DrawPart, ...] = ()
         self.chequer = False
-        self.picking = False
+        self.walking = False
+        self.grabs: Callable[[QMouseEvent], bool] | None = None
+        """Asked at every press of the left button whether a handle takes it."""
         self.image: QImage | None = None
         self.sharp = False
         self.failed = ""
+        self.overlay = Overlay(self)
+        self._framed = False
         self._worker: Worker | None = None
         self._renderer: Renderer | None = None
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
         self._moved = False
+        self._held = False
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(150)
@@ -89,16 +103,26 @@ class SceneView(QWidget):
 
     # What is shown -------------------------------------------------------------------------------
 
-    def show_job(self, job: Job, chosen: str) -> None:
-        scene = (job.scene, tuple((s.id, s.width_mm, s.height_mm) for s in job.surfaces))
-        if self.job is None or scene != (
-            self.job.scene,
-            tuple((s.id, s.width_mm, s.height_mm) for s in self.job.surfaces),
-        ):
-            self.parts = draw_parts(job)
-        another = self.job is not job or chosen != self.chosen
-        self.job, self.chosen = job, chosen
-        if another:
+    def show_site(self, site: Site, parts: list[DrawPart]) -> None:
+        """Another state of the scene; the first with anything in it is seen whole, or from its first kept view."""
+        self.site, self.parts = site, parts
+        if parts and not self._framed:
+            self._framed = True
+            self.reset()
+        elif not parts:
+            self._framed, self.image = False, None
+        self.redraw()
+        self.update()
+
+    def see_anew(self) -> None:
+        """The next state of the scene is another scene: it is seen from its own first view."""
+        self._framed = False
+
+    def show_chosen(self, parts: frozenset[str], marked: tuple[DrawPart, ...] = ()) -> None:
+        """Which parts are tinted and which faces are marked."""
+        same = len(marked) == len(self.marked) and all(a is b for a, b in zip(marked, self.marked, strict=True))
+        if parts != self.chosen or not same:
+            self.chosen, self.marked = parts, marked
             self.redraw()
 
     def show_textures(self, textures: SceneTextures) -> None:
@@ -107,11 +131,12 @@ class SceneView(QWidget):
 
     def sun(self) -> tuple[float, float, float]:
         a, h = math.radians(self.azimuth), math.radians(self.altitude)
-        return math.cos(a) * math.cos(h), math.sin(h), math.sin(a) * math.cos(h)
+        return math.cos(a) * math.cos(h), math.sin(a) * math.cos(h), math.sin(h)
 
     def redraw(self) -> None:
         """Coarse now, full a moment after the last change."""
         if self.isVisible() and self.parts:
+            self.sharp = False
             self._request(coarse=True)
             self._rest.start()
 
@@ -124,7 +149,20 @@ class SceneView(QWidget):
             shadows=not coarse,
             chosen=self.chosen,
             chequer=self.chequer,
+            moving=coarse,
+            marked=self.marked,
+            exposure=self._exposure(),
         )
+
+    def _exposure(self) -> float:
+        """Under a roof the eye opens: by how much of the sky over it is covered."""
+        if self.site is None:
+            return 1.0
+        eye = self.camera.eye * 1000
+        ways = [np.array([x, y, 1.0]) / np.linalg.norm([x, y, 1.0]) for x, y in ((0, 0), (0.8, 0), (-0.8, 0), (0, 0.8),
+                                                                                 (0, -0.8))]  # fmt: skip
+        covered = sum(pick(self.site, eye, way) is not None for way in ways)
+        return 1.0 + _OPENS * covered / len(ways)
 
     def _request(self, *, coarse: bool) -> None:
         if self.failed or not self.parts:
@@ -138,7 +176,7 @@ class SceneView(QWidget):
 
         def work(current: Current) -> None:
             codes = self._draw(parts, textures, look, coarse=coarse, current=current)
-            if codes is not None and current():
+            if codes is not None and (current() or coarse):
                 self._arrived.emit(to_image(codes), not coarse)
 
         self._worker.request("frame", work)
@@ -148,7 +186,7 @@ class SceneView(QWidget):
         if self.failed or not self.parts:
             return
         self._worker = self._worker or Worker("scene")
-        look = self.look(2 * width, 2 * height, coarse=False)
+        look = replace(self.look(2 * width, 2 * height, coarse=False), chosen=frozenset(), marked=())
         parts, textures = self.parts, self.textures
 
         def work(current: Current) -> None:
@@ -199,10 +237,35 @@ class SceneView(QWidget):
         """Whether nothing is being drawn or about to be."""
         return not self._rest.isActive() and (self._worker is None or self._worker.idle)
 
+    # Where one stands ----------------------------------------------------------------------------
+
     def reset(self) -> None:
-        """The view as it was at first."""
-        self.camera = Camera()
+        """The first kept view, or all that stands seen from outside."""
+        eyes = self.site.scene.eyes if self.site else ()
+        if eyes:
+            self.stand_at(eyes[0].at, eyes[0].toward, eyes[0].angle)
+        else:
+            self.frame_all()
+
+    def stand_at(self, at: tuple[float, float, float], toward: tuple[float, float, float], angle: float) -> None:
+        """Stand at a point, mm, and look at another."""
+        self.camera = from_points(np.array(at) / 1000, np.array(toward) / 1000, angle=angle, reach=self._reach())
         self.redraw()
+
+    def frame_all(self, box: tuple[Vector, Vector] | None = None) -> None:
+        """See all that stands, or a box of it, mm."""
+        if self.site is None:
+            return
+        low, high = box or self.site.box
+        shown = replace(self.camera, azimuth=-30.0, pitch=22.0) if box is None else self.camera
+        self.camera = replace(shown.framing(low / 1000, high / 1000), reach=self._reach())
+        self.redraw()
+
+    def _reach(self) -> float:
+        if self.site is None:
+            return 60.0
+        low, high = self.site.box
+        return max(60.0, 3.0 * float(np.linalg.norm(high - low)) / 1000)
 
     # Events --------------------------------------------------------------------------------------
 
@@ -212,25 +275,57 @@ class SceneView(QWidget):
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.redraw()
 
-    def _unit(self, at: QPointF) -> tuple[float, float]:
+    def unit(self, at: QPointF) -> tuple[float, float]:
+        """A place of the picture, both −1 to 1, y up."""
         return 2 * at.x() / max(1, self.width()) - 1, 1 - 2 * at.y() / max(1, self.height())
 
+    @property
+    def aspect(self) -> float:
+        return self.width() / max(1, self.height())
+
     def hit(self, at: QPointF) -> Hit | None:
-        if self.job is None:
+        """What of the model lies under a place of the picture; what is locked is looked through."""
+        if self.site is None:
             return None
-        return find_under(self.job, self.camera, *self._unit(at), self.width() / max(1, self.height()))
+        return find_under(self.site, self.camera, *self.unit(at), self.aspect, locked=False)
+
+    def ray(self, at: QPointF) -> tuple[Vector, Vector]:
+        """Origin, mm, and direction of the ray through a place of the picture."""
+        origin, direction = self.camera.ray(*self.unit(at), self.aspect)
+        return origin * 1000, direction
+
+    def mm_per_px(self, point: Vector) -> float:
+        """How many mm of the scene one pixel shows at a point."""
+        away = float(np.linalg.norm(np.asarray(point) / 1000 - self.camera.eye))
+        return 2000 * away * math.tan(math.radians(self.camera.field_of_view) / 2) / max(1, self.height())
+
+    def on_screen(self, point: Vector | tuple[float, float, float]) -> QPointF | None:
+        """Where a point of the scene, mm, lies in the picture; None behind the eye."""
+        matrix = self.camera.view_projection(self.aspect)
+        x, y, _, w = matrix @ np.array([*(np.asarray(point, float) / 1000), 1.0])
+        if w <= 0.02:
+            return None
+        return QPointF((x / w + 1) / 2 * self.width(), (1 - y / w) / 2 * self.height())
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        if event:
-            self.setFocus()
-            self._pressed = (event.position(), event.button())
-            self._moved = False
+        if event is None:
+            return
+        self.setFocus()
+        if event.button() == Qt.MouseButton.LeftButton and self.grabs is not None and self.grabs(event):
+            self._held = True
+            return
+        self._pressed = (event.position(), event.button())
+        self._moved = False
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
+        if self._held:
+            if self.grabs is not None:
+                self.grabs(event)
+            return
         if self._pressed is None:
-            self.probed.emit(self.hit(event.position()))
+            self.hovered.emit(event)
             return
         start, which = self._pressed
         by = event.position() - start
@@ -244,81 +339,90 @@ class SceneView(QWidget):
             self.light_changed.emit()
         elif which == Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             self.camera = self.camera.panned(by.x() / self.height(), by.y() / self.height())
+        elif self.walking:
+            self.camera = self.camera.looking(-0.22 * by.x(), -0.22 * by.y())
         else:
             self.camera = self.camera.orbited(0.35 * by.x(), 0.35 * by.y())
+        self.moved.emit()
         self.redraw()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self._held:
+            self._held = False
+            if event is not None and self.grabs is not None:
+                self.grabs(event)
+            return
         pressed, self._pressed = self._pressed, None
         if event is None or pressed is None or self._moved or pressed[1] != Qt.MouseButton.LeftButton:
             return
-        found = self.hit(event.position())
-        if found is None:
-            return
-        if self.picking:
-            self.datum_picked.emit(*self._snapped(found))
-        else:
-            self.part_chosen.emit(found.part)
-
-    def _snapped(self, found: Hit) -> tuple[tuple[float, float, float], str]:
-        """The point, drawn to the floor line, the corner, the sill or a jamb when near."""
-        m, (x, y, z) = CORNER, found.point
-        names = []
-        for value, name in ((0.0, say("floor line")), (m.sill, say("sill")), (m.dado, say("dado rail"))):
-            if abs(y - value) < SNAP_MM:
-                y = value
-                names.append(tr(name))
-                break
-        for value, name in (
-            (m.north, say("NE corner")),
-            (0.0, say("west end")),
-            (m.window_left, say("left jamb")),
-            (m.window_left + m.window_width, say("right jamb")),
-        ):
-            if abs(x - value) < SNAP_MM and (name != say("NE corner") or z < SNAP_MM or found.part.startswith("east")):
-                x = value
-                names.append(tr(name))
-                break
-        if (found.part.startswith("east") and z < SNAP_MM) or z < SNAP_MM:
-            z = 0.0
-        return (round(x, 1), round(y, 1), round(z, 1)), ", ".join(names) or tr("free point")
+        self.pressed.emit(self.hit(event.position()), event)
 
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event:
-            self.camera = self.camera.walked(event.angleDelta().y() / 120)
+            steps = event.angleDelta().y() / 120
+            self.camera = self.camera.stepped(0.35 * steps, 0.0) if self.walking else self.camera.walked(steps)
             self.redraw()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
+        event.ignore()
+        self.key_pressed.emit(event)
+        if event.isAccepted():
+            return
         key = Qt.Key(event.key())
         turns = {Qt.Key.Key_Left: (-5, 0), Qt.Key.Key_Right: (5, 0), Qt.Key.Key_Up: (0, 4), Qt.Key.Key_Down: (0, -4)}
-        walks = {Qt.Key.Key_W: 1, Qt.Key.Key_S: -1, Qt.Key.Key_PageUp: 1, Qt.Key.Key_PageDown: -1}
+        goes = {
+            Qt.Key.Key_W: (0.35, 0.0, 0.0), Qt.Key.Key_S: (-0.35, 0.0, 0.0), Qt.Key.Key_PageUp: (0.0, 0.0, 0.2),
+            Qt.Key.Key_PageDown: (0.0, 0.0, -0.2), Qt.Key.Key_A: (0.0, -0.3, 0.0), Qt.Key.Key_D: (0.0, 0.3, 0.0),
+        }  # fmt: skip
         if key in turns:
-            self.camera = self.camera.orbited(*turns[key])
-        elif key in walks:
-            self.camera = self.camera.walked(walks[key])
-        elif key == Qt.Key.Key_A or key == Qt.Key.Key_D:
-            self.camera = self.camera.panned(0.05 if key == Qt.Key.Key_A else -0.05, 0)
+            right, up = turns[key]
+            self.camera = self.camera.looking(right, up) if self.walking else self.camera.orbited(right, up)
+        elif key in goes:
+            self.camera = self.camera.stepped(*goes[key])
         else:
             super().keyPressEvent(event)
             return
+        event.accept()
         self.redraw()
+
+    # Things dragged here -------------------------------------------------------------------------
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event else None
-        if event and data and data.hasFormat(SURFACE_MIME):
+        if event and data and (data.hasFormat(SURFACE_MIME) or _models(event)):
             event.acceptProposedAction()
         elif event:
             event.ignore()
 
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
+        data = event.mimeData() if event else None
+        if event and data and data.hasFormat(SURFACE_MIME):
+            surface = bytes(data.data(SURFACE_MIME).data()).decode()
+            whole = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.dragged_over.emit((self.hit(event.position()), whole), surface)
+            event.acceptProposedAction()
+
+    def dragLeaveEvent(self, event: QDragLeaveEvent | None) -> None:
+        self.dragged_over.emit(None, "")
+
     def dropEvent(self, event: QDropEvent | None) -> None:
         data = event.mimeData() if event else None
-        if event is None or data is None or not data.hasFormat(SURFACE_MIME):
+        if event is None or data is None:
+            return
+        paths = _models(event)
+        if paths:
+            event.acceptProposedAction()
+            self.files_dropped.emit(paths)
+            return
+        if not data.hasFormat(SURFACE_MIME):
             return
         found = self.hit(event.position())
+        self.dragged_over.emit(None, "")
         if found:
-            self.surface_dropped.emit(found.part, bytes(data.data(SURFACE_MIME).data()).decode())
+            whole = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            self.surface_dropped.emit(found, bytes(data.data(SURFACE_MIME).data()).decode(), whole)
             event.acceptProposedAction()
 
     # Painting ------------------------------------------------------------------------------------
@@ -336,50 +440,13 @@ class SceneView(QWidget):
             return
         if self.image is None:
             painter.setPen(Qt.GlobalColor.white)
-            text = tr("Drawing…") if self.parts else tr("No scene yet. Set up a sample corner at the left.")
+            text = tr("Drawing…") if self.parts else tr("Nothing stands here yet. Add a piece or open a model.")
             painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, text)
             return
         painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
         painter.drawImage(QRectF(self.rect()), self.image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        self._paint_datum(painter)
-
-    def _on_screen(self, point: tuple[float, float, float]) -> QPointF | None:
-        matrix = self.camera.view_projection(self.width() / max(1, self.height()))
-        x, y, _, w = matrix @ np.array([*(np.array(point) / 1000), 1.0])
-        if w <= 0.05:
-            return None
-        return QPointF((x / w + 1) / 2 * self.width(), (1 - y / w) / 2 * self.height())
-
-    def _paint_datum(self, painter: QPainter) -> None:
-        if self.job is None:
-            return
-        m, datum = CORNER, self.job.scene.datum
-        runs = [
-            [(0.0, datum[1], 0.0), (m.north, datum[1], 0.0), (m.north, datum[1], m.east)],
-            [(datum[0], 0.0, datum[2]), (datum[0], m.dado, datum[2])],
-        ]
-        for run in runs:
-            points = [self._on_screen(point) for point in run]
-            for a, b in itertools.pairwise(points):
-                if a and b:
-                    painter.setPen(QPen(theme.colour("white"), 2.6))
-                    painter.drawLine(a, b)
-                    painter.setPen(QPen(theme.colour("chalk_line"), 1.6))
-                    painter.drawLine(a, b)
-        at = self._on_screen(datum)
-        if at is None:
-            return
-        painter.setPen(QPen(theme.colour("white"), 2))
-        painter.setBrush(theme.colour("chalk_line"))
-        painter.drawEllipse(at, theme.px(6), theme.px(6))
-        text = tr("datum  {level}", level=format_level(datum[1]))
-        painter.setFont(theme.font(11, mono=True))
-        tag = QRectF(at.x() + theme.px(12), at.y() + theme.px(4), theme.px(112), theme.px(19))
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.drawRoundedRect(tag, theme.px(9), theme.px(9))
-        painter.setPen(theme.colour("on_ink"))
-        painter.drawText(tag, Qt.AlignmentFlag.AlignCenter, text)
+        self.overlay.paint(painter)
 
     def close_down(self) -> None:
         """End the drawing thread; what it holds of the 3D driver is given back there, where it was made."""
@@ -391,3 +458,10 @@ class SceneView(QWidget):
         if self._renderer is not None:
             self._renderer.release()
             self._renderer = None
+
+
+def _models(event: QDropEvent) -> list[str]:
+    """Model files that an event brings."""
+    data = event.mimeData()
+    urls = data.urls() if data else []
+    return [url.toLocalFile() for url in urls if url.toLocalFile().lower().endswith(SUFFIXES)]

@@ -2,82 +2,52 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QByteArray, QEvent, QMimeData, QObject, QRectF, QSize, Qt
-from PyQt6.QtGui import QDrag, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QResizeEvent
-from PyQt6.QtWidgets import QAbstractButton, QGridLayout, QVBoxLayout, QWidget
+from pathlib import Path
 
-from ....core.job.commands import Set
-from ....core.job.document import Job, Part
-from ....core.job.nodes import Setting
-from ....core.operation import Value, family
-from ....core.place.elevation import ElevationFace, units_of, unroll
-from ....core.place.mesh import Hit
-from ....core.quantity import format_level, format_number, format_size
-from ....engine.intents import scene as scene_intents
-from ....engine.intents import sources as source_intents
+import numpy as np
+from PyQt6.QtCore import QEvent, QObject, Qt
+from PyQt6.QtGui import QPixmap, QResizeEvent
+from PyQt6.QtWidgets import QFileDialog, QLineEdit, QMenu, QSplitter, QWidget
+
+from ....core.errors import TesselError
+from ....core.job.document import Job
+from ....core.job.scene import Part, Place
+from ....core.phrases import say
+from ....core.place.elevation import Courses
+from ....core.place.rays import Hit
+from ....core.place.site import Site
+from ....core.quantity import format_size, parse_length
+from ....engine.intents import scene as intents
 from ....engine.pictures.results import SceneTextures
+from ....engine.place.bring import Brought, add_parts, parts_of, told_of
+from ....engine.place.starters import STARTERS, starter
+from ....engine.wording import sentence
+from ....formats.drawings import svg_contours
+from ....formats.images import read_file
+from ....formats.scene_models import SUFFIXES
+from ....view3d.renderer import DrawPart
 from ... import theme
 from ...board import to_image
-from ...controls.choices import Choices
 from ...controls.float_bar import FloatBar
-from ...controls.form import OperationForm
 from ...controls.panels import Column, Heading, button, words
-from ...controls.rows import Row, RowList
 from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
 from ...words import tr
 from ..stage import LeftPanel, Stage
+from .add_sheet import AddSheet
 from .elevation_strip import ElevationStrip
-from .scene_view import SURFACE_MIME, SceneView
+from .hand import KINDS, TOOLS, PlaceHand
+from .laid_card import LaidCard
+from .laying_work import LayingWork
+from .part_card import PartCard, told_name
+from .part_work import PartWork
+from .probe import ModelProbe
+from .scene_view import SceneView
+from .tiles import SurfaceTiles
+from .tree import PartTree
 
 LOOKS = ("Lit", "Chequer")
-MOVES = ("Pick datum", "Whole view")
-
-
-class SwatchTile(QAbstractButton):
-    """A surface to drag onto a part; a click lays it on the chosen one."""
-
-    def __init__(self, surface: str, name: str) -> None:
-        super().__init__()
-        self.surface, self.name = surface, name
-        self.picture: QPixmap | None = None
-        self.chosen = False
-        self.setAccessibleName(tr("Lay {name}", name=name))
-        self.setToolTip(tr("{name}: drag it onto a part, or click to lay it on the chosen part", name=name))
-        self._from: object = None
-
-    def sizeHint(self) -> QSize:
-        return QSize(theme.px(62), theme.px(80))
-
-    def paintEvent(self, event: QPaintEvent | None) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        side = min(self.width() - 2, theme.px(62))
-        square = QRectF(1, 1, side, side)
-        if self.picture:
-            painter.drawPixmap(square, self.picture, QRectF(self.picture.rect()))
-        else:
-            painter.fillRect(square, theme.colour("chalk"))
-        painter.setPen(
-            QPen(theme.colour("verdigris" if self.chosen or self.hasFocus() else "line"), 2 if self.chosen else 1)
-        )
-        painter.drawRect(square)
-        painter.setFont(theme.font(10))
-        painter.setPen(theme.colour("ink"))
-        text = painter.fontMetrics().elidedText(self.name, Qt.TextElideMode.ElideRight, self.width())
-        painter.drawText(QRectF(0, side + 2, self.width(), theme.px(16)), Qt.AlignmentFlag.AlignLeft, text)
-
-    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
-        if event is None or not event.buttons() & Qt.MouseButton.LeftButton:
-            return
-        drag = QDrag(self)
-        data = QMimeData()
-        data.setData(SURFACE_MIME, QByteArray(self.surface.encode()))
-        drag.setMimeData(data)
-        if self.picture:
-            drag.setPixmap(self.picture.scaled(theme.px(48), theme.px(48)))
-        drag.exec(Qt.DropAction.CopyAction)
-        self.setDown(False)
+MOVES = ("Orbit", "Walk", "Views", "Whole view")
 
 
 class PlaceStage(Stage):
@@ -89,284 +59,412 @@ class PlaceStage(Stage):
         super().__init__(desk)
         self.view = SceneView()
         self.board = self.view
+        self.hand = PlaceHand(desk, self.view)
+        self.probe = ModelProbe(desk)
+        self.hand.colour_at = self.probe.colour_at
         self.looks = FloatBar(LOOKS, "Lit", name=tr("Look"), parent=self.view)
-        self.moves = FloatBar(MOVES, "", name=tr("View"), parent=self.view)
+        self.tools = FloatBar(TOOLS, "Choose", name=tr("Tool"), parent=self.view)
+        self.kinds = FloatBar((*KINDS, "More", "Fewer"), "Flat", name=tr("Faces"), parent=self.view)
+        self.moves = FloatBar(MOVES, "Orbit", name=tr("View"), parent=self.view)
         self.block = TitleBlock(self.view)
-        self.elevation = ElevationStrip()
+        self.elevation = ElevationStrip(desk.work)
         self.strip = self.elevation
-        self.tiles: dict[str, SwatchTile] = {}
+        self.sheet = AddSheet(self.view)
+        self.part_card, self.laid_card = PartCard(desk), LaidCard(desk)
+        self.site: Site | None = None
+        self.face = -1
         self.left = self._make_left()
-        self.form: OperationForm | None = None
-        self.card = self._make_card()
+        self.column = Column(tr("Part"))
+        self.card = self.column
+        self._card_key: object = None
+        self.title = QLineEdit()
+        self.note = words("")
+        self.parts = PartWork(desk, self.tree)
+        self.laying = LayingWork(desk, self.view, self.hand, self.laid_card)
+        self.kinds.hide()
         self._connect()
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
         self.heading = Heading(tr("Parts"))
-        self.list = RowList(tr("Parts"))
-        self.list.chosen.connect(lambda id: self.desk.selection.choose(part=id))
-        self.surfaces_heading = Heading(tr("Surfaces"), tr("drag onto a part"))
-        left.add(self.heading)
-        left.add_list(self.list)
-        self.put_up = button(
-            tr("Set up a sample corner"),
-            self.put_up_corner,
-            name="main",
-            tip=tr("A corner of two walls, a window and a floor"),
-        )
-        left.add(self.put_up)
-        left.add(self.surfaces_heading)
-        self.tile_holder = QWidget()
-        self.tile_grid = QGridLayout(self.tile_holder)
-        self.tile_grid.setContentsMargins(0, 0, 0, 0)
-        self.tile_grid.setSpacing(theme.px(8))
-        left.add(self.tile_holder)
+        self.tree = PartTree()
+        self.add = button(tr("Add…"), self.open_sheet, name="main", icon="plus", tip=tr("Pieces, scenes, models"))
+        self.tiles_area = SurfaceTiles()
+        self.surfaces_heading = Heading(tr("Surfaces"), tr("drag onto faces"))
+        upper, lower = LeftPanel(), LeftPanel()
+        upper.add(self.heading)
+        upper.add_list(self.tree)
+        upper.add(self.add)
+        lower.add(self.surfaces_heading)
+        lower.add_list(self.tiles_area)
+        split = QSplitter(Qt.Orientation.Vertical)
+        split.addWidget(upper)
+        split.addWidget(lower)
+        split.setHandleWidth(1)
+        split.setChildrenCollapsible(False)
+        split.setSizes([theme.px(420), theme.px(250)])
+        left.column.setContentsMargins(0, 0, 0, 0)
+        left.add_list(split)
         return left
 
-    def _make_card(self) -> Column:
-        card = Column(tr("Laying"))
-        self.title = words("", "title")
-        self.note = words("")
-        card.add(self.title)
-        card.add(self.note)
-        card.add(Heading(tr("Laying"), tr("real size")))
-        self.kind = Choices(
-            [(entry.id, entry.label) for entry in family("laying")], "laying.flat", name=tr("Laying"), columns=2
-        )
-        self.kind.changed.connect(self._set_kind)
-        card.add(self.kind)
-        self.form_holder = QVBoxLayout()
-        card.column.addLayout(self.form_holder)
-        card.add(Heading(tr("Datum"), tr("picked on the model")))
-        self.datum = words("", "mono")
-        card.add(self.datum)
-        self.pick = button(
-            tr("Pick the datum"),
-            self._start_picking,
-            icon="pin",
-            tip=tr("Click a point of the model; it snaps to corners, sill and floor"),
-        )
-        self.pick.setCheckable(True)
-        card.add(self.pick)
-        card.add(Heading(tr("Courses")))
-        self.courses = words("", "")
-        card.add(self.courses)
-        self.bare = button(tr("Take the surface off"), lambda: self._lay(""), tip=tr("Leaves the part bare"))
-        card.add(self.bare)
-        return card
+    @property
+    def tiles(self) -> dict[str, QWidget]:
+        """The tiles of the surfaces, by surface."""
+        return dict(self.tiles_area.tiles)
 
     def _connect(self) -> None:
-        desk = self.desk
-        self.view.part_chosen.connect(lambda id: desk.selection.choose(part=id))
-        self.view.surface_dropped.connect(lambda part, surface: self._lay(surface, part))
-        self.view.datum_picked.connect(self._datum_picked)
-        self.view.probed.connect(self._probe)
-        self.view.installEventFilter(self)
+        desk, view, hand = self.desk, self.view, self.hand
+        self.tree.chosen.connect(lambda id: desk.selection.choose(part=id))
+        self.tiles_area.laid.connect(self.laying.lay)
+        view.files_dropped.connect(lambda paths: self.open_models([Path(path) for path in paths]))
+        view.hovered.connect(lambda event: self.probe.tell(view.hit(event.position())))
+        view.pressed.connect(self._pressed)
+        view.installEventFilter(self)
+        hand.tool_changed.connect(self._tool_changed)
+        hand.picked_changed.connect(hand.show_marked)
+        hand.pinned.connect(self.laid_card.add_pin)
         self.looks.chosen.connect(self._set_look)
+        self.tools.chosen.connect(hand.take)
+        self.kinds.chosen.connect(self._set_kind)
         self.moves.chosen.connect(self._move)
+        self.sheet.piece_chosen.connect(hand.stand)
+        self.sheet.scene_chosen.connect(self.put_up)
+        self.sheet.model_wanted.connect(self.choose_models)
+        self.laid_card.chosen.connect(lambda _id: self._show_card())
+        self.laid_card.datum_wanted.connect(self.pick_datum_for)
+        self.laid_card.pins_wanted.connect(lambda: hand.take("Pin"))
+        self.laid_card.path_wanted.connect(lambda: desk.tell(tr("Draw it as the part's own path."), "caution"))
+        self.part_card.asked.connect(self._asked)
+        self.title.editingFinished.connect(self._renamed)
         self.elevation.part_chosen.connect(lambda id: desk.selection.choose(part=id))
-        self.elevation.dragged.connect(self._shift)
+        self.elevation.dragged.connect(self.laying.shift)
         self.elevation.released.connect(desk.end_gesture)
+        self.elevation.counted.connect(self._counted)
         self.follow(lambda job: (job.surfaces, job.scene))
         desk.place.ready.connect(self.show_textures)
+        desk.place.standing.connect(self._stands)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
-            margin = theme.px(12)
-            self.looks.move(margin, margin)
-            self.moves.move(self.view.width() - self.moves.width() - margin, margin)
-            self.block.place()
+            self._lay_out_bars()
         return False
 
-    # Intents -------------------------------------------------------------------------------------
+    def _lay_out_bars(self) -> None:
+        margin = theme.px(12)
+        self.looks.move(margin, margin)
+        self.tools.move(margin, margin + self.looks.height() + theme.px(6))
+        self.kinds.move(margin, self.tools.y() + self.tools.height() + theme.px(6))
+        self.moves.move(self.view.width() - self.moves.width() - margin, margin)
+        self.block.place()
+
+    # Adding ------------------------------------------------------------------------------------------
+
+    def open_sheet(self) -> None:
+        """The sheet of what can be added."""
+        self.sheet.open()
+
+    def put_up(self, name: str = "room") -> None:
+        """A whole scene in place of this one, with the job's first surfaces."""
+        scene = starter(name, self.desk.job)
+        self.view.see_anew()
+        self.desk.dispatch(intents.replace_scene(scene, say("Put up: {name}", name=STARTERS[name][0])))
 
     def put_up_corner(self) -> None:
-        """A built-in corner with the first surfaces."""
-        self.desk.dispatch(scene_intents.build_scene(self.desk.job))
+        """The corner of a room."""
+        self.put_up("room")
 
-    def _lay(self, surface: str, part: str = "") -> None:
-        target = part or self.desk.selection.part_id
-        if target and self.desk.dispatch(scene_intents.lay_on_part(target, surface)):
-            self.desk.selection.choose(part=target)
+    def choose_models(self) -> None:
+        """Ask for model files."""
+        dialog = QFileDialog(self.view, tr("Open a model"))
+        dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
+        dialog.setNameFilter(tr("Models ({suffixes})", suffixes=" ".join(f"*{suffix}" for suffix in SUFFIXES)))
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.open_models([Path(path) for path in dialog.selectedFiles()])
 
-    def _set_kind(self, op: str) -> None:
+    def open_models(self, paths: list[Path]) -> None:
+        """Bring models in, one after the other; what cannot be read is told."""
+        if paths:
+            first, rest = paths[0], paths[1:]
+
+            def then(brought: Brought) -> None:
+                self._brought(brought)
+                self.open_models(rest)
+
+            self.desk.place.bring(first, then, failed=lambda _error: self.open_models(rest))
+
+    def _brought(self, brought: Brought) -> None:
+        parts = parts_of(brought)
+        empty = not self.desk.job.scene.parts
+        if self.desk.dispatch(add_parts(parts, say("Add {name}", name=brought.file_name))):
+            self.desk.selection.choose(part=parts[1].id if len(parts) > 1 else parts[0].id)
+            self.part_card.open["Model"] = True
+            self.desk.tell(tr(told_of(brought)), "note" if brought.guess.sure else "caution")
+            if empty:
+                self.view.see_anew()
+
+    def _renamed(self) -> None:
         part = self.desk.selection.part
-        if part:
-            path = ("scene", "parts", part.id, "laying")
-            self.desk.dispatch(
-                Set(path=path, value=Setting(op=op, values=dict(part.laying.values)), label=tr("Change the laying"))
-            )
+        name = self.title.text().strip()
+        if part is not None and name and name != part.name:
+            self.desk.dispatch(intents.rename(part.id, name))
 
-    def _set_laying(self, name: str, value: Value) -> None:
-        part = self.desk.selection.part
-        if part:
-            path = ("scene", "parts", part.id, "laying")
-            self.desk.dispatch(
-                source_intents.set_value(path, part.laying, name, value, gesture=f"laying-{part.id}-{name}")
-            )  # type: ignore[arg-type]
-
-    def _shift(self, part_id: str, across: float, up: float) -> None:
-        part = next(part for part in self.desk.job.scene.parts if part.id == part_id)
-        values = {**part.laying.values, "across": across, "up": up}
-        path = ("scene", "parts", part_id, "laying", "values")
-        self.desk.dispatch(Set(path=path, value=values, label=tr("Shift the pattern"), gesture=f"shift-{part_id}"))
-        self.desk.tell(
-            tr("{name} shifted {across:+.0f} mm along, {up:+.0f} mm up", name=part.name, across=across, up=up)
-        )
+    # Tools -------------------------------------------------------------------------------------------
 
     def pick_datum(self, on: bool) -> None:
         """Begin or end picking the datum on the model."""
-        if on or self.view.picking:
-            self.pick.setChecked(on)
-            self._start_picking()
+        if on:
+            self.pick_datum_for("")
+        else:
+            self.sheet.hide()
+            if self.hand.tool != "Choose" or len(self.hand.picked):
+                self.hand.leave()
 
-    def _start_picking(self) -> None:
-        self.view.picking = self.pick.isChecked()
-        self.view.setCursor(Qt.CursorShape.CrossCursor if self.view.picking else Qt.CursorShape.ArrowCursor)
-        self.desk.tell(
-            tr("Click where the laying starts; it snaps to corners, sill and floor.") if self.view.picking else ""
-        )
+    def pick_datum_for(self, laid: str) -> None:
+        """Pick a datum for the scene, or for one laying."""
+        self.hand.take("Datum")
+        self.hand.datum_for = laid
 
-    def _datum_picked(self, point: tuple[float, float, float], name: str) -> None:
-        self.desk.dispatch(scene_intents.set_datum(point, name))
-        self.pick_datum(False)
-        self.desk.tell(tr("Datum at {name}, level {level}", name=name, level=format_level(point[1])))
+    def _asked(self, what: str) -> None:
+        if what == "path":
+            self.hand.draw_path()
+        elif what == "profile":
+            self._choose_profile()
+        elif what == "duplicate":
+            self.parts.duplicate()
+        else:
+            self.hand.standing_up = what
+            self.hand.take("Opening", told=tr("Click the wall where it goes."))
+
+    def _choose_profile(self) -> None:
+        dialog = QFileDialog(self.view, tr("Open a drawing of the profile"))
+        dialog.setNameFilter(tr("Drawings ({suffixes})", suffixes="*.svg"))
+        dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+        if dialog.exec():
+            self.take_profile(Path(dialog.selectedFiles()[0]))
+
+    def take_profile(self, path: Path) -> None:
+        """Give the chosen moulding the outline of a drawing, 1 unit of it 1 mm."""
+        part = self.desk.selection.part
+        if part is None or not intents.takes(part, "profile"):
+            return
+        try:
+            contours = svg_contours(read_file(path), path.name)
+        except TesselError as error:
+            self.desk.tell(tr(sentence(error)), "fault")
+            return
+        ring = max(contours, key=len)
+        ring = ring - ring.min(0)
+        points = [(float(x), float(y)) for x, y in ring]
+        self.desk.dispatch(intents.set_profile(part.id, points))
+        self.desk.dispatch(intents.set_piece(self.desk.job.scene.part(part.id) or part, "profile", "drawn"))
+
+    def _tool_changed(self, tool: str) -> None:
+        if tool in TOOLS:
+            self.tools.show_word(tool)
+        self.kinds.setVisible(tool == "Faces")
+        self._lay_out_bars()
+
+    def _set_kind(self, word: str) -> None:
+        if word in {"More", "Fewer"}:
+            self.hand.more() if word == "More" else self.hand.fewer()
+            self.kinds.show_word(self.hand.kind)
+        else:
+            self.hand.kind = word
+
+    def _pressed(self, hit: Hit | None, _event: object) -> None:
+        if hit is not None and self.hand.tool == "Choose":
+            self.face = hit.face
+            row = int(hit.standing.covering[hit.face])
+            if row >= 0:
+                self.laid_card.laid_id = hit.standing.part.laid[row].id
+                self._show_card()
+            self._show_elevation()
 
     def _set_look(self, look: str) -> None:
         self.view.chequer = look == "Chequer"
         self.view.redraw()
 
     def _move(self, word: str) -> None:
+        if word in {"Orbit", "Walk"}:
+            self.view.walking = word == "Walk"
+            self.desk.tell(
+                tr("Drag to look around; W, A, S and D walk, Page Up and Down rise and sink.") if word == "Walk" else ""
+            )
+            return
         if word == "Whole view":
-            self.view.reset()
+            self.view.frame_all()
         else:
-            self.pick_datum(True)
-        self.moves.group.setExclusive(False)
-        self.moves.buttons[word].setChecked(False)
-        self.moves.group.setExclusive(True)
+            self._eyes_menu()
+        self.moves.show_word("Walk" if self.view.walking else "Orbit")
 
-    # Showing -------------------------------------------------------------------------------------
+    def _eyes_menu(self) -> None:
+        menu = QMenu(self.view)
+        for eye in self.desk.job.scene.eyes:
+            action = menu.addAction(eye.name)
+            if action is not None:
+                action.triggered.connect(lambda _checked=False, e=eye: self.view.stand_at(e.at, e.toward, e.angle))
+        menu.addSeparator()
+        keep = menu.addAction(tr("Keep this view"))
+        if keep is not None:
+            keep.triggered.connect(lambda _checked=False: self.keep_eye())
+        menu.exec(self.moves.mapToGlobal(self.moves.rect().bottomLeft()))
+
+    def keep_eye(self) -> None:
+        """Keep the view as it is now."""
+        camera = self.view.camera
+        at = _mm(camera.eye)
+        name = tr("View {number}", number=len(self.desk.job.scene.eyes) + 1)
+        self.desk.dispatch(intents.keep_eye(name, at, _mm(np.array(camera.target)), camera.field_of_view))
+
+    def set_level(self, text: str) -> None:
+        """Name a height of the building, as in ``sill 936``."""
+        name, _, height = text.strip().rpartition(" ")
+        try:
+            self.desk.dispatch(intents.add_level(name or tr("level"), parse_length(height)))
+        except TesselError as error:
+            self.desk.tell(tr(sentence(error)), "fault")
+
+    def clear_lines(self) -> None:
+        """Take all measured lines away."""
+        for line in self.desk.job.scene.lines:
+            self.desk.dispatch(intents.remove_line(line.id))
+
+    # Showing -----------------------------------------------------------------------------------------
 
     def show_job(self, job: Job) -> None:
-        names = {surface.id: surface.name for surface in job.surfaces}
-        rows: list[Row] = []
-        for part in job.scene.parts:
-            if not rows or part.group not in {row.title for row in rows if row.heading}:
-                rows.append(Row(f"group-{part.group}", part.group, heading=True))
-            rows.append(Row(part.id, part.name, names.get(part.surface, "bare"), indent=1))
-        self.list.show_rows(rows, self.desk.selection.part_id)
-        self.heading.note.setText(tr("corner · {count}", count=len(job.scene.parts)) if rows else "")
-        self.put_up.setVisible(not rows)
-        self._show_tiles(job)
-        self.view.show_job(job, self.desk.selection.part_id if self.desk.view.stage == "Place" else "")
-        self.elevation.show_job(job, self.desk.selection.part_id)
-        self._show_card(job, self.desk.selection.part)
-
-    def _show_tiles(self, job: Job) -> None:
-        wanted = [surface.id for surface in job.surfaces]
-        if list(self.tiles) != wanted:
-            for old in self.tiles.values():
-                old.deleteLater()
-            self.tiles = {}
-            for index, surface in enumerate(job.surfaces):
-                made = SwatchTile(surface.id, surface.name)
-                made.clicked.connect(lambda _checked=False, id=surface.id: self._lay(id))
-                self.tiles[surface.id] = made
-                self.tile_grid.addWidget(made, index // 3, index % 3)
+        chosen = self.desk.selection.part_id
         part = self.desk.selection.part
-        for surface in job.surfaces:
-            made = self.tiles[surface.id]
-            made.name = surface.name
-            made.chosen = bool(part and part.surface == surface.id)
-            made.update()
+        self.tree.show_job(job, chosen)
+        count = sum(1 for one in job.scene.parts if not one.group)
+        self.heading.note.setText(tr("{count} pieces", count=count) if count else "")
+        laid = self.laid_card.laid_of(part)
+        self.tiles_area.show_job(job, part, laid.surface if laid else "")
+        self._show_card()
+        self.hand.show_marked()
+        self.hand.show_grips()
+        self._show_elevation()
 
-    def _show_card(self, job: Job, part: Part | None) -> None:
+    def _stands(self, site: Site, parts: list[DrawPart]) -> None:
+        """The scene has been set up: everything that looks at it follows."""
+        self.site = self.probe.site = site
+        self.view.show_site(site, parts)
+        point, along = site.main_datum()
+        name = site.scene.main_datum().name
+        self.view.overlay.datum = (point, along, name) if site.scene.datum else None
+        if self.here:
+            self.hand.show_marked()
+            self.hand.show_grips()
+            self._show_elevation()
+            self._show_card()
+
+    def _show_elevation(self) -> None:
+        self.elevation.show_site(self.site, self.desk.selection.part_id, self.face)
+        part = self.desk.selection.part
+        if part is not None:
+            self._show_block(part)
+
+    def _show_card(self) -> None:
+        job, part = self.desk.job, self.desk.selection.part
         self.card.setEnabled(part is not None)
-        self.block.setVisible(part is not None)
+        self.block.setVisible(part is not None and not part.group)
         if part is None:
-            self.title.setText(tr("No part chosen"))
-            self.note.setText(tr("Set up a sample corner, then click a wall."))
+            if self._card_key is not None or self.column.column.count() == 0:
+                self._fill_empty()
             return
-        surface = next((s for s in job.surfaces if s.id == part.surface), None)
-        self.title.setText(part.name)
-        self.note.setText(f"{surface.name} · {format_size(surface.width_mm, surface.height_mm)}" if surface else "bare")
-        self.kind.show_value(part.laying.op)
-        if self.form is None or self.form.op != part.laying.op:
-            if self.form is not None:
-                self.form.hide()
-                self.form.deleteLater()
-            self.form = OperationForm(part.laying.op, part.laying.values)
-            self.form.changed.connect(self._set_laying)
-            self.form.released.connect(self.desk.end_gesture)
-            self.form.refused.connect(lambda text: self.desk.tell(text, "fault"))
-            self.form_holder.addWidget(self.form)
-        self.form.show_values(part.laying.values)
-        datum = job.scene.datum
-        self.datum.setText(f"{job.scene.datum_name}\n{format_level(datum[1])}")
-        faces = unroll(job).faces if job.scene.parts else ()
-        face = next((f for f in faces if f.part.id == part.id), None)
-        self.courses.setText(self._courses_text(face))
-        self._show_block(job, part, face)
+        key = (self.part_card.key_of(part), self.laid_card.key_of(part), self._mesh_there(part))
+        if key != self._card_key:
+            self._fill_card(job, part)
+            self._card_key = key
+        if not self.title.hasFocus():
+            self.title.setText(part.name)
+        self.note.setText(told_name(part))
+        self.part_card.show_values(part)
+        self.laid_card.show_values(job, part, self.site)
+        self._show_pins(part)
+        self._show_block(part)
 
-    def _courses_text(self, face: ElevationFace | None) -> str:
-        units = units_of(face.surface) if face and face.surface else None
-        if face is None or units is None or face.courses is None:
-            return tr("No courses to count here.")
-        cut = face.courses.cut_mm
-        first = tr(
-            "{whole} whole courses of {number} mm.",
-            whole=face.courses.whole,
-            number=format_number(units.course_mm, decimals=1),
-        )
-        rest = tr(" and ").join(tr("{value:.0f} mm", value=value) for value in cut)
-        return tr("{first} Cut: {rest}.", first=first, rest=rest) if cut else tr("{first} None is cut.", first=first)
+    def _mesh_there(self, part: Part) -> int:
+        one = self.site.of_part(part.id) if self.site else None
+        return one.mesh.count if one and part.model is not None else 0
 
-    def _show_block(self, job: Job, part: Part, face: ElevationFace | None) -> None:
-        surface = next((s for s in job.surfaces if s.id == part.surface), None)
-        px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) / 1000) if surface else 0
-        courses = tr("{whole} whole", whole=face.courses.whole) if face and face.courses else "–"
-        if face and face.courses and face.courses.cut_mm:
-            courses += tr(", {count} cut", count=len(face.courses.cut_mm))
-        kind = part.laying.op.split(".")[1]
+    def _fill_empty(self) -> None:
+        self._take_out_kept()
+        self.column.add(words(tr("No part chosen"), "title"))
+        self.column.add(words(tr("Add a piece, put up a scene or open a model; then click a part of it.")))
+        self._card_key = None
+
+    def _take_out_kept(self) -> None:
+        """Empty the card, but for what is used again."""
+        for kept in (self.title, self.note):
+            kept.setParent(None)
+        self.column.empty()
+
+    def _fill_card(self, job: Job, part: Part) -> None:
+        self._take_out_kept()
+        self.title = QLineEdit(part.name)
+        self.title.setObjectName("title")
+        self.title.setAccessibleName(tr("Name of the part"))
+        self.title.editingFinished.connect(self._renamed)
+        self.note = words("")
+        one = self.site.of_part(part.id) if self.site else None
+        self.column.add(self.title)
+        self.column.add(self.note)
+        laid = [] if part.group else self.laid_card.widgets(job, part)
+        for widget in (*laid, *self.part_card.widgets(job, part, one)):
+            self.column.add(widget)
+
+    def _show_pins(self, part: Part) -> None:
+        laid = self.laid_card.laid_of(part)
+        pins = laid.pins if laid is not None and laid.laying.op == "laying.pinned" else ()
+        self.view.overlay.pins = tuple((np.array(pin.at), str(number + 1)) for number, pin in enumerate(pins))
+
+    def courses(self) -> Courses | None:
+        """Courses of what the card shows, on its largest drawn face."""
+        part = self.desk.selection.part
+        laid = self.laid_card.laid_of(part)
+        return self.elevation.courses_of(part.id, part.laid.index(laid)) if part and laid else None
+
+    def _counted(self) -> None:
+        part = self.desk.selection.part
+        if part is not None and self.here:
+            self._show_block(part)
+
+    def _show_block(self, part: Part) -> None:
+        self.laid_card.show_courses(self.courses())
+        laid = self.laid_card.laid_of(part)
+        surface = next((s for s in self.desk.job.surfaces if laid and s.id == laid.surface), None)
+        factor = laid.laying.number("factor") if laid and laid.laying.known else 1.0
+        px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) * factor / 1000) if surface else 0
+        counted = self.courses()
+        courses = tr("{whole} whole", whole=counted.whole) if counted else "–"
+        if counted and counted.cut_mm:
+            courses += tr(", {count} cut", count=len(counted.cut_mm))
+        datum = self.desk.job.scene.datum_of(laid.datum if laid else "")
         cells: list[Cell] = [
             ("", tr("Part"), part.name),
-            ("", tr("Laying"), kind),
-            ("", tr("Datum"), job.scene.datum_name),
+            ("", tr("Laying"), tr(laid.laying.operation.label).lower() if laid else "–"),
+            ("", tr("Datum"), datum.name or "–"),
             ("", tr("Courses"), courses),
-            ("", tr("Repeat"), format_size(surface.width_mm, surface.height_mm) if surface else "–"),
+            ("", tr("Repeat"), format_size(surface.width_mm * factor, surface.height_mm * factor) if surface else "–"),
             ("", tr("Density"), tr("{px:.0f} px/m", px=px) if surface else "–"),
         ]
         self.block.show_cells(cells)
 
-    def show_elsewhere(self, job: Job) -> None:
-        """Bring the model up to date for a still while another stage is shown."""
-        self.view.show_job(job, "")
-
     def show_textures(self, textures: SceneTextures) -> None:
         self.view.show_textures(textures)
         self.elevation.show_textures(textures)
+        self.probe.bases = {surface: base for surface, (_, base, _, _) in textures.surfaces.items()}
         for id, codes in textures.swatches.items():
-            if id in self.tiles:
-                self.tiles[id].picture = QPixmap.fromImage(to_image(codes))
-                self.tiles[id].update()
-
-    def _probe(self, found: Hit | None) -> None:
-        if found is None:
-            self.desk.tell("", "probe")
-            return
-        job = self.desk.job
-        part = next((p for p in job.scene.parts if p.id == found.part), None)
-        surface = next((s for s in job.surfaces if part and s.id == part.surface), None)
-        x, y, z = (value / 1000 for value in found.point)
-        fields = [
-            f"{x:.3f}, {y:.3f}, {z:.3f} m",
-            f"{part.name if part else ''} · {surface.name if surface else 'bare'}",
-        ]
-        units = units_of(surface) if surface else None
-        if units and part:
-            course = int((found.point[1] - job.scene.datum[1] - part.laying.number("up")) // units.course_mm) + 1
-            fields.append(tr("course {course} from the datum", course=course))
-        self.desk.tell("\t".join(fields), "probe")
+            tile = self.tiles_area.tiles.get(id)
+            if tile is not None:
+                tile.picture = QPixmap.fromImage(to_image(codes))
+                tile.update()
 
     def fit(self) -> None:
         self.view.reset()
+
+
+def _mm(point: np.ndarray) -> Place:  # type: ignore[type-arg]
+    x, y, z = (round(float(v) * 1000, 1) for v in point)
+    return x, y, z

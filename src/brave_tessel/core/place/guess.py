@@ -1,0 +1,169 @@
+"""What unit a model was made in, and which way is up, told from what is in it.
+
+A model without a word on its unit is measured by what has a known size: steps rise 150 to 220 mm and doors are about
+two metres high (Approved Document K; BS 4787-1), people are 1.5 to 1.9 m tall (DIN 33402-2).
+"""
+
+from __future__ import annotations
+
+import re
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..phrases import Phrase, say
+from .mesh import Mesh, Vector
+
+UNITS: dict[str, float] = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft": 304.8}
+RISE_MM = (140.0, 225.0)
+DOOR_MM = (1850.0, 2500.0)
+PERSON_MM = (1450.0, 1980.0)
+_DOOR_WORDS = re.compile(r"door|tür|porte", re.IGNORECASE)
+_PERSON_WORDS = re.compile(r"person|figure|human|man\b|woman|people", re.IGNORECASE)
+
+
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """A unit, which way is up, why, and whether a person should be asked."""
+
+    unit: str
+    up: str
+    reason: Phrase
+    sure: bool
+
+    @property
+    def unit_mm(self) -> float:
+        """Millimetres of one unit."""
+        return UNITS[self.unit]
+
+
+def guess(meshes: list[tuple[str, Mesh]], *, unit_mm: float = 0.0, up: str = "", name: str = "") -> Guess:
+    """The unit and the axis that points up, from named meshes in the file's own numbers.
+
+    Parameters
+    ----------
+    unit_mm, up : what the file says itself; then nothing is guessed
+    name : the file's name, for what it may say
+    """
+    way = up or _up_of(meshes, name.rpartition(".")[2].lower())
+    if unit_mm > 0:
+        known = next((word for word, mm in UNITS.items() if abs(mm - unit_mm) < 1e-6 * mm), "")
+        if known:
+            return Guess(known, way, say("the file says so"), sure=True)
+    axis = "xyz".index(way)
+    for look in (_by_door, _by_person, _by_steps):
+        found = look(meshes, axis)
+        if found is not None:
+            return Guess(found[0], way, found[1], sure=False)
+    return _sized(meshes, way)
+
+
+def _tall(mesh: Mesh, axis: int) -> float:
+    low, high = mesh.box
+    return float(high[axis] - low[axis])
+
+
+def _fits(height: float, band: tuple[float, float]) -> str | None:
+    """The unit that brings a height into a band, if just one of the common ones does."""
+    fitting = [word for word in ("mm", "cm", "m", "in", "ft") if band[0] <= height * UNITS[word] <= band[1]]
+    return fitting[0] if fitting else None
+
+
+def _by_door(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:
+    for name, mesh in meshes:
+        if _DOOR_WORDS.search(name):
+            height = _tall(mesh, axis)
+            unit = _fits(height, DOOR_MM)
+            if unit:
+                return unit, say("“{name}” is a door {height:.4g} {unit} high", name=name, height=height, unit=unit)
+    return None
+
+
+def _by_person(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:
+    for name, mesh in meshes:
+        if _PERSON_WORDS.search(name):
+            height = _tall(mesh, axis)
+            unit = _fits(height, PERSON_MM)
+            if unit:
+                return unit, say("“{name}” stands {height:.4g} {unit} tall", name=name, height=height, unit=unit)
+    return None
+
+
+def _by_steps(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:
+    """Three or more level faces that rise by equal steps are stairs."""
+    for _, mesh in meshes:
+        rise = _equal_rise(_levels(mesh, axis))
+        unit = _fits(rise, RISE_MM) if rise else None
+        if unit:
+            return unit, say("its steps rise {rise:.4g} {unit}", rise=rise, unit=unit)
+    return None
+
+
+def _levels(mesh: Mesh, axis: int) -> Vector:
+    """Heights at which there are level faces that look up."""
+    if not mesh.count or mesh.count > 400_000:
+        return np.zeros(0)
+    level = mesh.normals[:, axis] > 0.999
+    heights = mesh.corners[level, 0, axis]
+    size = max(_tall(mesh, axis), 1e-9)
+    return np.unique(np.round(heights / size, 4)) * size
+
+
+def _equal_rise(levels: Vector) -> float:
+    """The step by which at least three levels follow each other; 0 where none do."""
+    if not 3 <= len(levels) <= 400:
+        return 0.0
+    steps = np.diff(levels)
+    best, run = 0.0, 0
+    for k in range(len(steps) - 1):
+        following = steps[k : k + 3]
+        if len(following) >= 2 and np.ptp(following) < 0.03 * following.mean() and len(following) > run:
+            best, run = float(following.mean()), len(following)
+    return best
+
+
+def _sized(meshes: list[tuple[str, Mesh]], way: str) -> Guess:
+    """By how large the whole would be: between a chair and a street."""
+    boxes = [mesh.box for _, mesh in meshes if mesh.count]
+    low, high = np.min([b[0] for b in boxes], 0), np.max([b[1] for b in boxes], 0)
+    whole = float((high - low).max())
+    for unit, least, most in (("m", 0.4, 120.0), ("cm", 120.0, 2000.0), ("mm", 2000.0, 1e9), ("m", 0.0, 0.4)):
+        if least <= whole < most:
+            told = say("it would be {size:.3g} m across", size=whole * UNITS[unit] / 1000)
+            return Guess(unit, way, told, sure=False)
+    return Guess("m", way, say("nothing in it tells its size"), sure=False)
+
+
+_USUAL = {"obj": "y", "stl": "z", "off": "z", "ply": "z"}
+"""Which way is up in files of a kind that say nothing: common practice."""
+
+
+def _up_of(meshes: list[tuple[str, Mesh]], kind: str) -> str:
+    """The way a door or a person is longest; else the axis with the most level ground, the usual one first."""
+    for name, mesh in meshes:
+        if mesh.count and (_DOOR_WORDS.search(name) or _PERSON_WORDS.search(name)):
+            return "y" if _tall(mesh, 1) >= _tall(mesh, 2) else "z"
+    usual = _USUAL.get(kind, "y")
+    other = "z" if usual == "y" else "y"
+    return other if _level_area(meshes, other) > 2.5 * _level_area(meshes, usual) else usual
+
+
+def _level_area(meshes: list[tuple[str, Mesh]], way: str) -> float:
+    """Area of the faces that lie level if an axis points up; those at the foot count more, for what stands there."""
+    axis, area = "xyz".index(way), 1e-9
+    for _, mesh in meshes:
+        if mesh.count:
+            low, high = mesh.box
+            share = (mesh.corners[:, 0, axis] - low[axis]) / max(float(high[axis] - low[axis]), 1e-9)
+            level = np.abs(mesh.normals[:, axis]) > 0.98
+            area += float((mesh.areas * level * np.where(share < 0.34, 1.2, 1.0)).sum())
+    return area
+
+
+def upright(way: str) -> Vector:
+    """(3, 3): turns a file whose axis ``way`` points up into the scene's directions."""
+    if way == "y":
+        return np.array([[1.0, 0, 0], [0, 0, -1.0], [0, 1.0, 0]])
+    if way == "x":
+        return np.array([[0.0, 0.0, -1.0], [0.0, 1.0, 0.0], [1.0, 0.0, 0.0]])
+    return np.eye(3)
