@@ -14,12 +14,16 @@ import tifffile
 import trimesh
 from PIL import Image
 
+from brave_tessel.core.job.nodes import Setting
+from brave_tessel.core.job.scene import Laid, Part, Piece, Scene
+from brave_tessel.core.operation import find
 from brave_tessel.core.recipe.materials import MATERIALS
 from brave_tessel.engine.intents.recipes import encode_recipe
 from brave_tessel.engine.journal_lines import differences, head_line, line_of
 from brave_tessel.engine.library.kits import encode_kit
 from brave_tessel.engine.library.shipped_demo import shipped_demo
 from brave_tessel.engine.library.shipped_kits import shipped_kits
+from brave_tessel.engine.place.starters import room_corner
 from brave_tessel.formats.documents import encode_job
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import save_job
@@ -100,6 +104,18 @@ def main() -> None:
     for kind in ("obj", "glb", "ply", "stl"):
         made = box.export(file_type=kind)
         write("model", f"a.{kind}", made)
+    for kind in ("obj", "glb", "ply", "stl", "off", "dae"):
+        write("placing", f"a.{kind}", box.export(file_type=kind))
+    scene = msgspec.structs.replace(plain, surfaces=(), scene=room_corner(["a", "b"]))
+    write("scene", "0.json", json.dumps(json.loads(encode_job(scene)), separators=(",", ":")))
+    parts = tuple(
+        Part(id=op, name=op, piece=Piece(op=op, values=find(op).defaults()),
+             laid=(Laid(id="l", laying=Setting(op=f"laying.{laying}", values=find(f"laying.{laying}").defaults())),))
+        for op, laying in (("made.arch", "path"), ("made.column", "around"), ("made.cloth", "unwrapped"),
+                           ("made.dome", "around"), ("made.roof", "flat"), ("made.box", "all_round"))
+    )  # fmt: skip
+    many = msgspec.structs.replace(plain, surfaces=(), scene=Scene(parts=parts))
+    write("scene", "1.json", json.dumps(json.loads(encode_job(many)), separators=(",", ":")))
     write("drawing", "a.svg", DRAWING)
     for index, stock in enumerate(MATERIALS[:6]):
         write("recipe", f"{index}.json", encode_recipe(stock.name, stock.repeat_mm, stock.make()))

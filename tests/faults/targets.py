@@ -22,18 +22,24 @@ from brave_tessel.core.errors import TesselError
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.operation import REGISTRY
+from brave_tessel.core.place.elevation import unroll
+from brave_tessel.core.place.guess import guess
+from brave_tessel.core.place.mend import health, mended
+from brave_tessel.core.place.site import site_of
 from brave_tessel.core.quantity import parse_angle, parse_length, parse_number, parse_ratio, parse_share, parse_size
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.gather.rig import read_lights
 from brave_tessel.engine.intents.recipes import decode_recipe
 from brave_tessel.engine.journal_lines import replay
 from brave_tessel.engine.library.kits import decode_kit, drop_kit
+from brave_tessel.engine.place.bring import Brought, parts_of
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.documents import read_tree
 from brave_tessel.formats.drawings import outline_of
 from brave_tessel.formats.images import decode_codes, decode_picture, read_header
 from brave_tessel.formats.job_file import OpenedJob, load_job
 from brave_tessel.formats.models import model_relief
+from brave_tessel.formats.scene_models import read_model
 
 CORPUS = Path(__file__).parent / "corpus"
 Random = np.random.Generator
@@ -144,6 +150,32 @@ def try_model(data: bytes, random: Random) -> None:
     model_relief(mutated(data, random), "a.obj")
 
 
+def try_placing(data: bytes, random: Random) -> None:
+    """A model of any kind: read, told what is wrong with it, mended, and set up."""
+    found = read_model(mutated(data, random), f"a.{('obj', 'gltf', 'off', 'dae', 'stl')[int(random.integers(0, 5))]}")
+    told = guess([(node.name, found.shapes[node.shape]) for node in found.nodes], unit_mm=found.unit_mm, up=found.up)
+    for mesh in found.shapes:
+        if mesh.count < 20_000:
+            mended(mesh, health(mesh).wanted())
+    parts_of(Brought("", "a", "b", found, told, {}))
+
+
+def try_scene(data: bytes, random: Random) -> None:
+    """A scene with odd values: everything stands, lies and is drawn, or is told."""
+    try:
+        job = read_tree(mutated_tree(json.loads(data), random), Job)
+    except (msgspec.ValidationError, ValueError, TypeError, KeyError, AttributeError):
+        return  # a job file tells these as one sentence
+    site = site_of(job)
+    for one in site.standing:
+        for row in range(len(one.part.laid)):
+            with contextlib.suppress(TesselError):
+                site.coordinates(one, row)
+    for part in job.scene.parts[:4]:
+        with contextlib.suppress(TesselError):
+            unroll(site, part.id)
+
+
 def try_drawing(data: bytes, random: Random) -> None:
     outline_of(mutated(data, random), "a.svg")
 
@@ -215,6 +247,8 @@ DOORS: dict[str, Callable[[bytes, Random], None]] = {
     "journal": try_journal,
     "picture": try_picture,
     "model": try_model,
+    "placing": try_placing,
+    "scene": try_scene,
     "drawing": try_drawing,
     "recipe": try_recipe,
     "kit": try_kit,

@@ -43,7 +43,8 @@ class DrawPart:
     """Triangle corners in metres: positions, normals (N, 3), UVs in repeats with v up and their w (N, 3).
 
     ``seen`` is a three-sided laying, which takes the place of the UVs; ``part`` names the part it belongs to; what is
-    ``clear`` is looked through, and casts no shadow. ``light`` is drawn in its place while it moves, once it is made. ``box`` holds it, m, where that is known.
+    ``clear`` is looked through, and casts no shadow. ``light`` is drawn in its place while it moves, once it is made.
+    ``box`` holds it, m, where that is known.
     """
 
     id: str

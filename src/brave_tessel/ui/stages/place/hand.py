@@ -50,6 +50,7 @@ class PlaceHand(QObject):
         self.picked: Faces = NO_FACES
         self.standing_up = ""
         self.datum_for = ""
+        self.path_for = ""
         self.colour = ""
         self.colour_at: Callable[[Hit], str] = lambda _hit: ""
         self._grip: tuple[Grip, float, Vector, Place] | None = None
@@ -86,9 +87,10 @@ class PlaceHand(QObject):
         name = tr(find(op).label)
         self.take("Stand", told=tr("Click where it stands: {name}.", name=name))
 
-    def draw_path(self) -> None:
-        """Draw the line the chosen piece runs along."""
+    def draw_path(self, laid: str = "") -> None:
+        """Draw the line the chosen piece runs along, or the one that something on it is laid along."""
         self.take("Path", told=tr("Click point after point; Enter ends, the first point again closes it."))
+        self.path_for = laid
 
     # The model under the pointer -----------------------------------------------------------------
 
@@ -411,8 +413,12 @@ class PlaceHand(QObject):
         if part is None or one is None or len(trail) < 2:
             return
         into = np.linalg.inv(one.matrix)
-        points = [_place(into[:3, :3] @ point + into[:3, 3]) for point in trail]
-        self.desk.dispatch(intents.set_path(part.id, points, closed=closed))
+        points = tuple(_place(into[:3, :3] @ point + into[:3, 3]) for point in trail)
+        if self.path_for:
+            line = (*points, points[0]) if closed else points
+            self.desk.dispatch(intents.set_laid(part.id, self.path_for, "path", line, label="Draw the path"))
+        else:
+            self.desk.dispatch(intents.set_path(part.id, points, closed=closed))
 
     def _opening(self, hit: Hit | None, _event: QMouseEvent) -> None:
         part = self.desk.selection.part

@@ -133,7 +133,7 @@ class PlaceStage(Stage):
         self.laid_card.chosen.connect(lambda _id: self._show_card())
         self.laid_card.datum_wanted.connect(self.pick_datum_for)
         self.laid_card.pins_wanted.connect(lambda: hand.take("Pin"))
-        self.laid_card.path_wanted.connect(lambda: desk.tell(tr("Draw it as the part's own path."), "caution"))
+        self.laid_card.path_wanted.connect(hand.draw_path)
         self.part_card.asked.connect(self._asked)
         self.title.editingFinished.connect(self._renamed)
         self.elevation.part_chosen.connect(lambda id: desk.selection.choose(part=id))
