@@ -11,7 +11,7 @@ from typing import Any
 
 from brave_tessel.engine.memory import keep_freed_memory
 
-from . import kernels, layers, recipes, sheets, whole, window
+from . import kernels, layers, place, recipes, sheets, whole, window
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -33,14 +33,16 @@ def main() -> None:
     parser.add_argument("--only", default="", help="part of a name")
     options = parser.parse_args()
     print(f"{'what':52}{'ours ms':>10}{'plain ms':>10}{'ratio':>8}  plain way")
-    for name, ours, plain, way in itertools.chain(kernels.cases(), sheets.cases(), recipes.cases(), layers.cases()):
+    for name, ours, plain, way in itertools.chain(
+        kernels.cases(), sheets.cases(), recipes.cases(), layers.cases(), place.cases()
+    ):
         if options.only not in name:
             continue
         mine, theirs = median_ms(ours), median_ms(plain, least=1)
         print(f"{name:52}{mine:10.1f}{theirs:10.1f}{theirs / mine:7.1f}×  {way}", flush=True)
     print(f"\n{'whole actions':52}{'ms':>10}{'aim':>10}")
     for name, run, aim in itertools.chain(
-        whole.cases(), sheets.actions(), recipes.actions(), layers.actions(), window.actions()
+        whole.cases(), sheets.actions(), recipes.actions(), layers.actions(), place.actions(), window.actions()
     ):
         if options.only not in name:
             continue

@@ -11,7 +11,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 from PyQt6.QtCore import QEvent, QObject, QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QWidget
 
 from brave_tessel.core.job.layers import Surface
 from brave_tessel.engine.library.shipped_demo import shipped_demo
@@ -27,9 +27,9 @@ SECONDS = 60
 class _Painted(QObject):
     """When a board was last painted, and whether the picture it then had was the one waited for."""
 
-    def __init__(self, window: Window) -> None:
+    def __init__(self, window: Window, board: QWidget | None = None) -> None:
         super().__init__()
-        self.board, self.waiting, self.at = window.build_stage.surface_board, False, 0.0
+        self.board, self.waiting, self.at = board or window.build_stage.surface_board, False, 0.0
         self.wanted: Callable[[], bool] = lambda: True
         self.board.installEventFilter(self)
 
@@ -162,6 +162,80 @@ def undo(_timer: Timer) -> float:
     return painted.wait(act, back)
 
 
+def open_place(_timer: Timer) -> float:
+    """The demo opened in a new window, straight to the first picture of Place with its surfaces."""
+    _window()
+    begun = time.perf_counter()
+    window = Window(Session(shipped_demo()))
+    window.resize(1280, 800)
+    window.desk.go("Place")
+    window.show()
+    view = window.place_stage.view
+    while (view.image is None or view.textures is None) and time.perf_counter() < begun + SECONDS:
+        QApplication.processEvents()
+        time.sleep(0.001)
+    taken = (time.perf_counter() - begun) * 1000
+    settle(window)
+    window.close_down()
+    window.deleteLater()
+    return taken
+
+
+class _Pictures:
+    """Whether the model shows a picture drawn since the last act; ``of_now``: of the parts as they are since."""
+
+    def __init__(self, window: Window, *, of_now: bool) -> None:
+        self.view, self.of_now = window.place_stage.view, of_now
+        self.anew()
+
+    def anew(self) -> None:
+        self.parts, self.image, self.changed = self.view.parts, self.view.image, not self.of_now
+
+    def __call__(self) -> bool:
+        if not self.changed and self.view.parts is not self.parts:
+            self.changed, self.image = True, self.view.image
+        return self.changed and self.view.image is not self.image
+
+
+def _place(part: str) -> Window:
+    window = _window()
+    window.desk.go("Place")
+    window.desk.selection.choose(part=part)
+    settle(window)
+    return window
+
+
+def orbit(_timer: Timer) -> float:
+    """A move of the mouse that turns the model, to the picture after it."""
+    window = _place("north-wall")
+    view = window.place_stage.view
+    painted, drawn = _Painted(window, view), _Pictures(window, of_now=False)
+    middle = view.rect().center()
+    times = []
+    QTest.mousePress(view, Qt.MouseButton.LeftButton, pos=middle)
+    for n in range(1, 13):
+        at = QPoint(middle.x() + 6 * n, middle.y())
+        drawn.anew()
+        times.append(painted.wait(lambda: QTest.mouseMove(view, at), drawn))  # noqa: B023
+    QTest.mouseRelease(view, Qt.MouseButton.LeftButton, pos=at)
+    settle(window)
+    return statistics.median(times)
+
+
+def shift_laying(_timer: Timer) -> float:
+    """The laying of a wall shifted with the arrow key on its rule, to the picture of it."""
+    window = _place("north-wall")
+    stage, times = window.place_stage, []
+    painted, drawn = _Painted(window, stage.view), _Pictures(window, of_now=True)
+    for _ in range(7):
+        field = stage.laid_card.form.controls["across"].rule
+        field.setFocus()
+        drawn.anew()
+        times.append(painted.wait(lambda: QTest.keyClick(field, Qt.Key.Key_Right), drawn))  # noqa: B023
+        settle(window)
+    return statistics.median(times)
+
+
 def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     """Each from the event to the painted picture, 1280 × 800, the preview at its usual size."""
     yield "window: level of the dado's top layer, first picture", type_level("dado", "algae", fine=False), "50"
@@ -170,3 +244,6 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: take the last step back, full size", undo, "100"
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
     yield "window: a move of the brush on the limewash", dab, "33"
+    yield "window: open the demo to its first picture in Place", open_place, "3000"
+    yield "window: turn the pavilion with the mouse", orbit, "33"
+    yield "window: shift a wall's laying, to its picture", shift_laying, "100"

@@ -10,7 +10,7 @@ import pytest
 
 from brave_tessel.core.errors import DoesNotCloseError, OutOfRangeError, UnknownOperationError
 from brave_tessel.core.job.nodes import Setting
-from brave_tessel.core.job.scene import Piece
+from brave_tessel.core.job.scene import Opening, Piece
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import (
@@ -27,6 +27,7 @@ from brave_tessel.core.operation import (
 )
 from brave_tessel.core.outlines import Outline
 from brave_tessel.core.place.laying import Bed, Coordinates
+from brave_tessel.core.place.mesh import Mesh
 from brave_tessel.core.place.piece import Drawn, Made
 from brave_tessel.core.place.piece import made as made_piece
 from brave_tessel.core.recipe.steps.noise import clouds
@@ -104,9 +105,20 @@ def sample_brushed(grid):
 
 
 def sample_bed(_grid):
-    mesh = made_piece(Piece(op="made.box")).mesh
+    """A box that is turned, with an unwrap in shares of a sheet, a path beside it and four pins."""
+    box = made_piece(Piece(op="made.box")).mesh
+    mesh = Mesh(box.points, box.triangles, box.groups, box.names, box.corners[..., :2] / 700, False)
+    turned = np.array([[0.8, 0.6, 0], [-0.6, 0.8, 0], [0, 0, 1.0]])
+    pins = np.array([[0, 0, 0, 0, 0], [300, 0, 400, 0, 0], [300, 200, 400, 0, 300], [0, 210, 0, 0, 280.0]])
+    path = np.array([[0.0, 0, 0], [900, 0, 0]])
     faces = np.arange(mesh.count, dtype=np.int32)
-    return Bed(mesh, faces, np.zeros(3), np.array([1.0, 0, 0]), np.eye(3), path=np.array([[0.0, 0, 0], [900, 0, 0]]))
+    return Bed(mesh, faces, np.zeros(3), np.array([1.0, 0, 0]), turned, path=path, pins=pins)
+
+
+def sample_drawn(_grid):
+    return Drawn(
+        openings=(Opening(id="o", left=1200.0, filling="window"),), path=((0.0, 0, 0), (900.0, 0, 0), (900.0, 700.0, 0))
+    )
 
 
 IN_SPACE = {"laying", "made", "copies"}
@@ -122,7 +134,7 @@ SAMPLES = {
     "ground": lambda grid: Ground(grid, field(grid) * 4 - 2),
     "brushed": sample_brushed,
     "bed": sample_bed,
-    "drawn": lambda _grid: Drawn(),
+    "drawn": sample_drawn,
     "outline": lambda _grid: Outline((np.array([(0.0, 0.0), (1.0, 0.0), (0.5, 0.8)]),)),
 }
 
@@ -161,7 +173,8 @@ def arrays(result):
     if isinstance(result, Pieces):
         return [result.number, result.edge, result.across, result.up]
     if isinstance(result, Coordinates):
-        return [result.corners]
+        places = np.arange(len(result.faces), dtype=np.int32), np.full((len(result.faces), 3), 1 / 3)
+        return [result.corners, *result.shares(*places), np.array(result.sides.relief if result.sides else 0.0)]
     if isinstance(result, Made):
         return [result.mesh.points, result.mesh.triangles]
     return result if isinstance(result, list) else [result]
@@ -290,16 +303,23 @@ ALONE = {
     ("mend.best_cut", "patches"): None,
     ("mend.courses", "period_across"): None,
     ("mend.courses", "period_up"): None,
+    ("made.arch", "rise"): {"shape": "segmental"},
+    ("made.vault", "rise"): {"shape": "segmental"},
+    ("made.wall", "rise"): {"top": "gabled"},
+    ("made.figure", "height"): {"who": "typed"},
+    ("laying.around", "true_at"): {"shape": "cone"},
 }
 """Values that need others, or (None) have their own test because they need more than values."""
 
 
-def works(op, param, base, values):
+def works(op, param, values, inputs=None):
     """Whether some value of a parameter changes the result."""
+    base = arrays(run(op, inputs=inputs, **values))
     ends = list(param.options) if param.kind == "choice" else ENDS.get(param.kind)
     for end in ends or [param.low, param.high, param.low + 0.3 * (param.high - param.low)]:
         with contextlib.suppress(DoesNotCloseError, OutOfRangeError):
-            made = arrays(run(op, **{**values, param.name: int(end) if param.kind in {"whole", "seed"} else end}))
+            value = int(end) if param.kind in {"whole", "seed"} else end
+            made = arrays(run(op, inputs=inputs, **{**values, param.name: value}))
             if len(made) != len(base) or any(
                 a.shape != b.shape or (a != b).any() for a, b in zip(made, base, strict=True)
             ):
@@ -317,7 +337,9 @@ def test_every_value_does_something(op):
             # The brush's own values are spent before the operation sees what it covers.
             continue
         values = {**NEEDS.get(op.id, {}), **more}
-        if not works(op, param, arrays(run(op, **values)), values):
+        # A length is that of the line along which a piece runs, where none is drawn.
+        others = [[Drawn()]] if op.family == "made" else []
+        if not any(works(op, param, values, inputs) for inputs in (None, *others)):
             idle.append(param.name)
     assert idle == []
 

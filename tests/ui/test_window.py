@@ -408,7 +408,7 @@ def test_a_surface_is_dropped_on_a_part_of_the_model(demo_window, settled):
     settled(demo_window)
     data = QMimeData()
     data.setData(SURFACE_MIME, b"shingle-bed")
-    at = view.on_screen((5750.0, 0.0, 1100.0))
+    at = view.on_screen((4000.0, 0.0, 400.0))
     keys = (Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
     QApplication.sendEvent(view, QDragEnterEvent(at.toPoint(), *keys))
     QApplication.sendEvent(view, QDropEvent(at, *keys))

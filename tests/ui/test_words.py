@@ -17,6 +17,7 @@ from brave_tessel.core.relief.pictures import VIEWS
 from brave_tessel.engine import word_list
 from brave_tessel.ui import words
 from brave_tessel.ui.stages.build.stage import EXTENTS
+from brave_tessel.ui.stages.place.hand import KINDS
 from brave_tessel.ui.stages.place.stage import MOVES
 from brave_tessel.ui.view_state import STAGES
 from brave_tessel.ui.words import CONTEXT, Catalogue, speak, tr, tr_count
@@ -68,7 +69,7 @@ def test_qt_reads_the_catalogue_to_translate(tmp_path):
     assert len(read._contexts[CONTEXT]) > 1500
 
 
-KEYS = {*STAGES, *VIEWS, *EXTENTS, *MOVES, "write sheet", "Move the rule"}
+KEYS = {*STAGES, *VIEWS, *EXTENTS, *MOVES, *KINDS, "write sheet", "Move the rule"}
 """Words of tables that are said where they are shown, and names of what is asked of a workroom."""
 
 

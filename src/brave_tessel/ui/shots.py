@@ -54,7 +54,7 @@ class _Guide:
 
     def __init__(self, window: Window) -> None:
         self.window, self.desk = window, window.desk
-        self.build, self.gather = window.build_stage, window.gather_stage
+        self.build, self.gather, self.place = window.build_stage, window.gather_stage, window.place_stage
 
     def at(self, stage: str, **chosen: str) -> None:
         self.desk.selection.choose(**chosen)
@@ -93,12 +93,8 @@ class _Guide:
         self.build.open_recipe(True)
         self.build.recipe.choose("veins")
 
-    def wall(self) -> None:
-        self.build.open_recipe(False)
-        self.at("Build", surface="dado", layer="limewash")
-        self.window.actions_.show_extent("Wall 6 m")
-
     def rules(self) -> None:
+        self.build.open_recipe(False)
         self.at("Build", surface="sign", layer="letters")
         self.desk.selection.rule_id = "letters-gone"
         self.build.layer_card.show_again()
@@ -117,6 +113,15 @@ class _Guide:
         self.at("Build", surface="copper-roof", layer="brown-runs")
         self.window.actions_.show_extent("Solid")
 
+    def outside(self) -> None:
+        self.at("Place", part="roof")
+        eye = self.desk.job.scene.eyes[-1]
+        self.place.view.stand_at(eye.at, eye.toward, eye.angle)
+
+    def adding(self) -> None:
+        self.at("Place", part="vault")
+        self.place.open_sheet()
+
     def views(self) -> list[View]:
         return [
             ("1-gather", partial(self.at, "Gather", source="mosaic")),
@@ -131,11 +136,12 @@ class _Guide:
             ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")),
             ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
             ("3-recipe", self.recipe),
-            ("3-build-wall", self.wall),
             ("3-build-rules", self.rules),
             ("3-build-library", self.library),
             ("3-build-solid", self.solid),
-            ("4-place", partial(self.at, "Place", part="north-dado")),
+            ("4-place", partial(self.at, "Place", part="north-wall")),
+            ("4-place-outside", self.outside),
+            ("4-place-add", self.adding),
             ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
         ]
 

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import dataclasses
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator, Mapping
+
+import cv2
+import numpy as np
 
 from ...core.colour import display_codes
 from ...core.errors import TesselError
@@ -12,11 +15,16 @@ from ...core.handover.check import run_checks
 from ...core.handover.conversions import packed_orm
 from ...core.job.layers import Surface
 from ...core.maps import MapKind
+from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
 from ...core.sheet import Grid
+from ...formats.job_file import Preview
+from ..cache import Cache
+from ..evaluate import Evaluation
+from ..previews import stored_picture
 from ..snapshot import Snapshot
-from .results import SceneTextures, SurfacePicture
+from .results import PlacedPicture, SceneTextures, SurfacePicture
 from .surface import Showing, surface_picture
 
 Current = Callable[[], bool]
@@ -39,23 +47,88 @@ def hand_over_picture(snapshot: Snapshot, surface: Surface, showing: Showing, *,
     return dataclasses.replace(done, contact=contact, findings=run_checks(snapshot.job, surface, done.maps))
 
 
+SWATCH_PX, UNLAID_PX = 64, 256
+_ROOM = 1 << 30
+"""What working one surface out for a model may keep meanwhile; its layers are not wanted again afterwards."""
+
+
 def scene_textures(snapshot: Snapshot, *, px: int, current: Current) -> SceneTextures:
     """Pictures of every surface laid in the scene, and a swatch of every surface of the job."""
+    *_, last = placed_pictures(snapshot, px=px, current=current)
+    return last
+
+
+def placed_pictures(
+    snapshot: Snapshot, *, px: int, current: Current, before: SceneTextures | None = None
+) -> Iterator[SceneTextures]:
+    """The same after each surface that had to be worked out; ``before`` stands in for those that are still to come."""
     begun = time.perf_counter()
-    planner = snapshot.planner()
-    run = snapshot.evaluation(current)
-    laid = {one.surface for part in snapshot.job.scene.parts for one in part.laid}
-    done, swatches = {}, {}
-    for surface in snapshot.job.surfaces:
-        grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px if surface.id in laid else 256)
-        task = planner.finished(surface, grid)
+    surfaces = dict(before.surfaces) if before else {}
+    swatches = dict(before.swatches) if before else {}
+    laid = _laid(snapshot)
+    for surface in sorted(snapshot.job.surfaces, key=lambda one: one.id not in laid):
         try:
-            maps = run.value(task)
+            made, known = _placed(snapshot, surface, px if surface.id in laid else UNLAID_PX, current)
         except TesselError:
             continue
-        base = display_codes(maps[MapKind.BASE_COLOUR])
-        swatches[surface.id] = display_codes(resample_wrapped(maps[MapKind.BASE_COLOUR], (64, 64)))
+        swatches[surface.id] = made.swatch
         if surface.id in laid:
-            orm = packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS])
-            done[surface.id] = (task.key, base, map_codes(MapKind.NORMAL, maps), orm)
-    return SceneTextures(done, (time.perf_counter() - begun) * 1000, swatches)
+            surfaces[surface.id] = (made.key, made.base, made.normal, made.orm)
+            if not known:
+                yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
+    yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
+
+
+def stored_textures(snapshot: Snapshot, previews: Mapping[str, Preview]) -> SceneTextures | None:
+    """The scene by the pictures kept with the job, at once; None where a surface laid in it has none of now."""
+    begun = time.perf_counter()
+    surfaces, swatches, laid = {}, {}, _laid(snapshot)
+    for surface in snapshot.job.surfaces:
+        stored = stored_picture(snapshot, surface, previews.get(surface.id))
+        if stored is None and surface.id in laid:
+            return None
+        if stored is not None:
+            flat, rough = np.full_like(stored.codes, (128, 128, 255)), np.full_like(stored.codes, (255, 200, 0))
+            swatches[surface.id] = cv2.resize(stored.codes, (SWATCH_PX, SWATCH_PX), interpolation=cv2.INTER_AREA)
+            if surface.id in laid:
+                surfaces[surface.id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
+    return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
+
+
+def all_there(snapshot: Snapshot, px: int) -> bool:
+    """Whether every surface laid has its picture worked out already."""
+    laid = _laid(snapshot)
+    return all(
+        snapshot.cache.get(_task(snapshot, one, px).key + b" placed") is not None
+        for one in snapshot.job.surfaces
+        if one.id in laid
+    )
+
+
+def _laid(snapshot: Snapshot) -> set[str]:
+    return {one.surface for part in snapshot.job.scene.parts for one in part.laid}
+
+
+def _task(snapshot: Snapshot, surface: Surface, px: int) -> Task:
+    return snapshot.planner().finished(surface, Grid.for_repeat(surface.width_mm, surface.height_mm, px))
+
+
+def _placed(snapshot: Snapshot, surface: Surface, px: int, current: Current) -> tuple[PlacedPicture, bool]:
+    """A surface's picture, and whether it was there; its layers are worked out beside the shared cache, which is for
+    what is being worked on.
+    """
+    task = _task(snapshot, surface, px)
+    key = task.key + b" placed"
+    known: PlacedPicture | None = snapshot.cache.get(key)
+    if known is not None:
+        return known, True
+    maps = snapshot.cache.get(task.key) or Evaluation(Cache(_ROOM), current).value(task)
+    made = PlacedPicture(
+        task.key,
+        display_codes(maps[MapKind.BASE_COLOUR]),
+        map_codes(MapKind.NORMAL, maps),
+        packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+        display_codes(resample_wrapped(maps[MapKind.BASE_COLOUR], (SWATCH_PX, SWATCH_PX))),
+    )
+    snapshot.cache.put(key, made)
+    return made, False

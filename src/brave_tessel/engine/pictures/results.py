@@ -155,6 +155,24 @@ class VariantPictures:
 
 
 @dataclass(frozen=True, slots=True)
+class PlacedPicture:
+    """A surface as a model shows it, (H, W, 3) uint8 each: base colour, normal and packed occlusion, roughness,
+    metalness; and a swatch of it.
+    """
+
+    key: bytes
+    base: AnyArray
+    normal: AnyArray
+    orm: AnyArray
+    swatch: AnyArray
+
+    @property
+    def nbytes(self) -> int:
+        """What it holds."""
+        return self.base.nbytes + self.normal.nbytes + self.orm.nbytes + self.swatch.nbytes
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class SceneTextures:
     """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
 

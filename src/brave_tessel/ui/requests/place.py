@@ -10,7 +10,7 @@ from PyQt6.QtCore import pyqtSignal
 from ...core.job.document import Job
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
-from ...engine.pictures.placed import scene_textures
+from ...engine.pictures.placed import all_there, placed_pictures, scene_textures, stored_textures
 from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
@@ -34,6 +34,7 @@ class PlaceRequests(Requests):
         super().__init__(*shared)  # type: ignore[arg-type]
         self.ground = Ground()
         self._of: object = None
+        self._shown: tuple[tuple[object, ...], SceneTextures] | None = None
         self._reading = False
         self._told: set[str] = set()
 
@@ -45,13 +46,26 @@ class PlaceRequests(Requests):
         self.request_at(2 * COARSE_PX)
 
     def request_at(self, px: int) -> None:
-        """The scene as it stands; coarse pictures, then some so many pixels wide."""
+        """The scene as it stands; pictures kept or coarse, then some so many pixels wide, one after the other."""
         self.stand()
-        snapshot, sizes = self.session.snapshot(), self.sizes(px)
+        snapshot, previews = self.session.snapshot(), dict(self.session.previews)
+        wanted = _shown_by(snapshot.job, px, self.session.era)
+        if self._shown is not None and self._shown[0] == wanted:
+            # The scene has changed, no surface has.
+            self.ready.emit(self._shown[1])
+            return
 
         def work(current: Current, send: Send) -> None:
-            for size in sizes:
-                send(scene_textures(snapshot, px=size, current=current))
+            before = None
+            if not all_there(snapshot, px):
+                before = stored_textures(snapshot, previews) or scene_textures(
+                    snapshot, px=min(COARSE_PX, px), current=current
+                )
+                send(before)
+            for done in placed_pictures(snapshot, px=px, current=current, before=before):
+                send(done)
+            if current():
+                self._shown = (wanted, done)
 
         self.work.stream("scene", work, self._deliver)
 
@@ -123,3 +137,10 @@ class PlaceRequests(Requests):
             return bring(path, kept, shelf, current=current)
 
         self.work.ask("bring", work, then, pace=Pace.LONG, failed=failed)
+
+
+def _shown_by(job: Job, px: int, era: int) -> tuple[object, ...]:
+    """What pictures of the surfaces laid hang on: all of the job but its scene, and which of them are laid."""
+    laid = frozenset(one.surface for part in job.scene.parts for one in part.laid)
+    others = tuple(getattr(job, name) for name in job.__struct_fields__ if name != "scene")
+    return others, laid, px, era

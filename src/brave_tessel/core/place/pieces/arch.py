@@ -6,7 +6,7 @@ from typing import Annotated
 
 import numpy as np
 
-from ...operation import Choice, Length, Whole
+from ...operation import Choice, Length
 from .. import groups as g
 from ..piece import Drawn, Handle, Made, piece
 from ..solids import extruded, in_space, inset, turned
@@ -24,7 +24,6 @@ def arch(
     ] = 400.0,
     ring: Annotated[float, Length(50, 900, least=1, most=1e4, help="Depth of the ring, soffit to back.")] = 225.0,
     thickness: Annotated[float, Length(50, 1200, least=1, most=1e4, help="From front to back.")] = 300.0,
-    courses: Annotated[int, Whole(1, 4, most=12, help="How many rings lie on each other.")] = 1,
     bevel: Annotated[float, Length(0, 30, most=100, help="Width of its rounded edges.")] = 3.0,
 ) -> Made:
     """Springing from the floor, its middle at the origin, its front looking south."""  # fmt: skip

@@ -2285,10 +2285,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Draw it as the part's own path.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Draw its path</source>
    <translation type="unfinished" />
   </message>
@@ -2658,6 +2654,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Fetching…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Fewer</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3894,10 +3894,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How many places on the way are read.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>How many rings lie on each other.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5201,6 +5197,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>More</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>More for layers</source>
    <translation type="unfinished" />
   </message>
@@ -5342,6 +5342,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>No courses</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>No courses to count here.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6481,7 +6485,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Rename the layer…</source>
+   <source>Rename the layer or part…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11110,6 +11114,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>open</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>origin</source>
    <translation type="unfinished" />
   </message>
@@ -11922,6 +11930,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>window</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>with the part</source>
    <translation type="unfinished" />
   </message>
@@ -12111,6 +12123,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{finer:.2f} × finer</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{first} Cut: {rest}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{first} None is cut.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12618,6 +12638,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{value:.0f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{values:g} per m²</source>
    <translation type="unfinished" />
   </message>
@@ -12639,6 +12663,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{whole} whole</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{whole} whole courses of {size} mm.</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -26,6 +26,7 @@ from .scene_view import SNAP_PX, SceneView
 
 TOOLS = ("Choose", "Faces", "Datum", "Measure", "Colour")
 KINDS = ("One", "Flat", "By angle", "Loop", "Brush", "Connected", "Same material")
+KIND_WORDS = (*KINDS, "More", "Fewer")
 GRID_MM = 10.0
 GRIP_PX = 11
 NO_FACES: Faces = np.zeros(0, np.int32)
@@ -416,7 +417,7 @@ class PlaceHand(QObject):
         points = tuple(_place(into[:3, :3] @ point + into[:3, 3]) for point in trail)
         if self.path_for:
             line = (*points, points[0]) if closed else points
-            self.desk.dispatch(intents.set_laid(part.id, self.path_for, "path", line, label="Draw the path"))
+            self.desk.dispatch(intents.set_laid(part.id, self.path_for, "path", line, label=say("Draw the path")))
         else:
             self.desk.dispatch(intents.set_path(part.id, points, closed=closed))
 

@@ -146,7 +146,9 @@ class LaidCard(QObject):
         if laid.laying.op == "laying.pinned":
             return [self._pins(part, laid)]
         if laid.laying.op == "laying.path":
-            own = button(tr("Draw its path"), lambda: self.path_wanted.emit(laid.id), tip=tr("Click its points on the model"))
+            own = button(
+                tr("Draw its path"), lambda: self.path_wanted.emit(laid.id), tip=tr("Click its points on the model")
+            )
             clear = button(tr("The part's own"), lambda: self._set_laid("path", ()), tip=tr("Along the part itself"))
             clear.setEnabled(bool(laid.path))
             return [own, clear]

@@ -26,8 +26,8 @@ from ...desk import Desk
 from ...words import tr
 from .cards import Pick, length_field, scale
 
-HEADS = {"flat": "flat", "segmental": "segmental", "round": "round", "pointed": "pointed"}
-FILLINGS = {"open": "open", "window": "window", "door": "door"}
+HEADS = {"flat": say("flat"), "segmental": say("segmental"), "round": say("round"), "pointed": say("pointed")}
+FILLINGS = {"open": say("open"), "window": say("window"), "door": say("door")}
 TURN = Angle(-180, 180, help="Turns the part about the upright, anticlockwise seen from above.")
 
 
@@ -184,8 +184,8 @@ class PartCard(QObject):
             )  # fmt: skip
             self.fields[name] = field
             section.add(field)
-        for axis, (name, label) in ((2, ("turn z", say("Turn"))), (0, ("turn x", say("Lean north"))),
-                                    (1, ("turn y", say("Lean east")))):  # fmt: skip
+        for axis, (name, label) in ((2, ("turn_z", say("Turn"))), (0, ("turn_x", say("Lean north"))),
+                                    (1, ("turn_y", say("Lean east")))):  # fmt: skip
             turned = scale(
                 TURN, name, label, part.turn[axis], partial(self._turn, axis), self.desk.end_gesture
             )  # fmt: skip

@@ -87,6 +87,7 @@ class SceneView(QWidget):
         self.failed = ""
         self.overlay = Overlay(self)
         self._framed = False
+        self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
         self._worker: Worker | None = None
         self._renderer: Renderer | None = None
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
@@ -126,8 +127,11 @@ class SceneView(QWidget):
             self.redraw()
 
     def show_textures(self, textures: SceneTextures) -> None:
-        self.textures = textures
-        self.redraw()
+        before, self.textures = self.textures, textures
+        if before is None or {k: v[0] for k, v in before.surfaces.items()} != {
+            k: v[0] for k, v in textures.surfaces.items()
+        }:
+            self.redraw()
 
     def sun(self) -> tuple[float, float, float]:
         a, h = math.radians(self.azimuth), math.radians(self.altitude)
@@ -301,11 +305,15 @@ class SceneView(QWidget):
 
     def on_screen(self, point: Vector | tuple[float, float, float]) -> QPointF | None:
         """Where a point of the scene, mm, lies in the picture; None behind the eye."""
-        matrix = self.camera.view_projection(self.aspect)
-        x, y, _, w = matrix @ np.array([*(np.asarray(point, float) / 1000), 1.0])
-        if w <= 0.02:
+        # Asked of hundreds of points in a picture: the matrix is made once for a view, and multiplied out by hand.
+        seen_from = (self.camera, self.aspect)
+        if self._projection is None or self._projection[0] != seen_from:
+            self._projection = (seen_from, self.camera.view_projection(self.aspect).tolist())
+        x, y, z = (float(v) / 1000 for v in point)
+        across, up, _, away = (row[0] * x + row[1] * y + row[2] * z + row[3] for row in self._projection[1])
+        if away <= 0.02:
             return None
-        return QPointF((x / w + 1) / 2 * self.width(), (1 - y / w) / 2 * self.height())
+        return QPointF((across / away + 1) / 2 * self.width(), (1 - up / away) / 2 * self.height())
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None:

@@ -36,7 +36,7 @@ from ...words import tr
 from ..stage import LeftPanel, Stage
 from .add_sheet import AddSheet
 from .elevation_strip import ElevationStrip
-from .hand import KINDS, TOOLS, PlaceHand
+from .hand import KIND_WORDS, TOOLS, PlaceHand
 from .laid_card import LaidCard
 from .laying_work import LayingWork
 from .part_card import PartCard, told_name
@@ -64,7 +64,7 @@ class PlaceStage(Stage):
         self.hand.colour_at = self.probe.colour_at
         self.looks = FloatBar(LOOKS, "Lit", name=tr("Look"), parent=self.view)
         self.tools = FloatBar(TOOLS, "Choose", name=tr("Tool"), parent=self.view)
-        self.kinds = FloatBar((*KINDS, "More", "Fewer"), "Flat", name=tr("Faces"), parent=self.view)
+        self.kinds = FloatBar(KIND_WORDS, "Flat", name=tr("Faces"), parent=self.view)
         self.moves = FloatBar(MOVES, "Orbit", name=tr("View"), parent=self.view)
         self.block = TitleBlock(self.view)
         self.elevation = ElevationStrip(desk.work)
