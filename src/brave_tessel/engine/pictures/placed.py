@@ -76,6 +76,7 @@ def placed_pictures(
             surfaces[surface.id] = (made.key, made.base, made.normal, made.orm)
             if not known:
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
+                begun = time.perf_counter()
     yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 

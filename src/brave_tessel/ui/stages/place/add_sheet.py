@@ -74,7 +74,9 @@ class AddSheet(QFrame):
         board = self.parentWidget()
         assert board is not None
         margin = theme.px(12)
-        wide = min(theme.px(452), board.width() - 2 * margin)
+        bar = self.area.verticalScrollBar()
+        needed = self.body.sizeHint().width() + (bar.sizeHint().width() if bar else 0) + 4
+        wide = min(max(theme.px(452), needed), board.width() - 2 * margin)
         self.setGeometry(margin, margin, wide, board.height() - 2 * margin)
 
     def _fill(self) -> None:
