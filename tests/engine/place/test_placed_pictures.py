@@ -1,0 +1,67 @@
+"""Pictures of surfaces for the model: kept ones at once, worked out beside the shared cache, once each."""
+
+import msgspec
+import numpy as np
+import pytest
+
+from brave_tessel.core.job.scene import Laid, Part, Piece, Scene
+from brave_tessel.engine.cache import Cache
+from brave_tessel.engine.library.shipped_demo import shipped_demo
+from brave_tessel.engine.pictures.placed import all_there, placed_pictures, scene_textures, stored_textures
+from brave_tessel.engine.session import Session
+
+PX = 128
+
+
+@pytest.fixture
+def session():
+    """Two surfaces of the demo on a box each."""
+    opened = shipped_demo()
+    parts = tuple(
+        Part(id=id, name=id, piece=Piece(op="made.box"), laid=(Laid(id="a", surface=id),))
+        for id in ("copper-roof", "plaster")
+    )
+    surfaces = tuple(opened.job.surface(part.id) for part in parts)
+    opened.job = msgspec.structs.replace(opened.job, surfaces=surfaces, scene=Scene(parts=parts))
+    return Session(opened, cache=Cache(1 << 30))
+
+
+def always():
+    return True
+
+
+def test_pictures_kept_with_the_job_stand_in_at_once(session):
+    kept = stored_textures(session.snapshot(), session.previews)
+    assert kept is not None
+    assert set(kept.surfaces) == {"copper-roof", "plaster"}
+    assert set(kept.swatches) == {surface.id for surface in session.job.surfaces}
+    assert not session.cache.used
+
+
+def test_they_do_not_stand_in_where_a_surface_has_changed_since(session):
+    assert stored_textures(session.snapshot(), {"plaster": session.previews["plaster"]}) is None
+
+
+def test_each_surface_arrives_when_it_is_ready_and_is_worked_out_once(session):
+    snapshot = session.snapshot()
+    kept = stored_textures(snapshot, session.previews)
+    assert not all_there(snapshot, PX)
+    steps = list(placed_pictures(snapshot, px=PX, current=always, before=kept))
+    keys = [{id: one[0] for id, one in step.surfaces.items()} for step in steps]
+    assert len(steps) == 3
+    assert keys[0] != keys[1]
+    assert keys[1] == keys[2]
+    assert all_there(snapshot, PX)
+    again = scene_textures(snapshot, px=PX, current=always)
+    assert all(again.surfaces[id][1] is steps[-1].surfaces[id][1] for id in again.surfaces)
+
+
+def test_what_a_model_shows_is_what_the_surface_is_and_leaves_the_cache_small(session):
+    from brave_tessel.core.colour import display_codes
+    from brave_tessel.core.maps import MapKind
+
+    snapshot = session.snapshot()
+    shown = scene_textures(snapshot, px=PX, current=always).surfaces["plaster"]
+    assert session.cache.used < 40 * PX * PX * len(session.job.surfaces)
+    maps = snapshot.finished(session.job.surface("plaster"), PX)
+    np.testing.assert_array_equal(shown[1], display_codes(maps[MapKind.BASE_COLOUR]))
