@@ -11,6 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
+import xxhash
 
 from ..buildup.kind import kind_of
 from ..job.layers import Surface
@@ -18,7 +19,7 @@ from ..operation import find
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
 from .frames import LEVEL_COSINE, face_axes
-from .mesh import Faces, Vector
+from .mesh import Faces, Mesh, Vector
 from .site import Site, Standing
 from .topology import facets
 
@@ -26,6 +27,7 @@ MEETS_MM = 2.0
 MOST_FACETS = 400
 """Facets of a drawing, and of a part for it; a chain that is longer ends there."""
 LEAST_MM2 = 2000.0
+_Shape = tuple[Faces, Vector, Vector, Vector, npt.NDArray[np.float64], npt.NDArray[np.float64]]
 UPRIGHT = 0.02
 """Sine of the lean under which a face counts as upright."""
 
@@ -191,6 +193,15 @@ def facets_of(one: Standing) -> list[Facet]:
 def _facets_of(one: Standing) -> list[Facet]:
     if not one.mesh.count:
         return []
+    # They hang on the mesh and on what covers which face, not on how it lies: a laying is dragged without them anew.
+    covering = xxhash.xxh3_64_digest(np.ascontiguousarray(one.covering).data)
+    kept = one.mesh.store.get("flat faces")
+    if not isinstance(kept, tuple) or kept[0] != covering:
+        kept = one.mesh.store["flat faces"] = (covering, _flat_faces(one))
+    return [Facet(one, *shape) for shape in kept[1]]
+
+
+def _flat_faces(one: Standing) -> list[_Shape]:
     mesh = one.mesh
     label = facets(mesh).astype(np.int64) * (len(one.part.laid) + 2) + one.covering + 1
     order = np.argsort(label, kind="stable")
@@ -200,21 +211,22 @@ def _facets_of(one: Standing) -> list[Facet]:
     large = np.flatnonzero(areas >= LEAST_MM2)
     large = large[np.argsort(-areas[large], kind="stable")][:MOST_FACETS]
     ends = np.append(starts[1:], len(order))
-    return [_facet(one, np.sort(order[starts[k] : ends[k]]).astype(np.int32)) for k in large]
+    return [_shape(mesh, np.sort(order[starts[k] : ends[k]]).astype(np.int32)) for k in large]
 
 
 def _area(facet: Facet) -> float:
     return float(facet.standing.mesh.areas[facet.faces].sum())
 
 
-def _facet(one: Standing, faces: Faces) -> Facet:
-    weights = one.mesh.areas[faces]
-    normal = (one.mesh.normals[faces] * weights[:, None]).sum(0)
+def _shape(mesh: Mesh, faces: Faces) -> _Shape:
+    """Faces, their normal, their directions along and up, and their extents along them."""
+    weights = mesh.areas[faces]
+    normal = (mesh.normals[faces] * weights[:, None]).sum(0)
     normal = normal / max(float(np.linalg.norm(normal)), 1e-12)
     along, up = face_axes(normal, np.array([1.0, 0.0, 0.0]))
-    corners = one.mesh.corners[faces].reshape(-1, 3)
+    corners = mesh.corners[faces].reshape(-1, 3)
     flat = np.stack([corners @ along, corners @ up], 1)
-    return Facet(one, faces, normal, along, up, flat.min(0), flat.max(0))
+    return faces, normal, along, up, flat.min(0), flat.max(0)
 
 
 def unroll(site: Site, part: str, face: int = -1) -> Elevation | None:
