@@ -195,9 +195,9 @@ def _facets_of(one: Standing) -> list[Facet]:
         return []
     # They hang on the mesh and on what covers which face, not on how it lies: a laying is dragged without them anew.
     covering = xxhash.xxh3_64_digest(np.ascontiguousarray(one.covering).data)
-    kept = one.mesh.store.get("flat faces")
+    kept = one.mesh.store.get("flat_faces")
     if not isinstance(kept, tuple) or kept[0] != covering:
-        kept = one.mesh.store["flat faces"] = (covering, _flat_faces(one))
+        kept = one.mesh.store["flat_faces"] = (covering, _flat_faces(one))
     return [Facet(one, *shape) for shape in kept[1]]
 
 
