@@ -84,10 +84,6 @@ class _Guide:
         self.at("Repeat", source=source)
         self.desk.view.set_step(step)
 
-    def reference(self) -> None:
-        self.repeat("mend", "shingle")
-        self.window.reference.pin("mosaic")
-
     def recipe(self) -> None:
         self.at("Build", surface="terrazzo-floor", layer="terrazzo-floor-layer")
         self.build.open_recipe(True)
@@ -132,7 +128,6 @@ class _Guide:
             ("2-repeat", partial(self.repeat, "mend", "shingle")),
             ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
             ("2-repeat-break", partial(self.repeat, "break", "strandline")),
-            ("2-repeat-reference", self.reference),
             ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")),
             ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
             ("3-recipe", self.recipe),
@@ -162,8 +157,6 @@ def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tu
             continue
         go()
         shoot(window, out, name + ("-lamp" if lamp else ""))
-        if window.reference.pinned.source:
-            window.actions_.pin_reference()
         window.desk.session.store.undo()
         window.actions_.show_extent("Field 3×3")
     window.close_down()
