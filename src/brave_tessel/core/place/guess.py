@@ -70,23 +70,30 @@ def _fits(height: float, band: tuple[float, float]) -> str | None:
 
 
 def _by_door(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:
-    for name, mesh in meshes:
-        if _DOOR_WORDS.search(name):
-            height = _tall(mesh, axis)
-            unit = _fits(height, DOOR_MM)
-            if unit:
-                return unit, say("“{name}” is a door {height:.4g} {unit} high", name=name, height=height, unit=unit)
-    return None
+    found = _by_name(meshes, axis, _DOOR_WORDS, DOOR_MM)
+    return found and (found[1], say("“{name}” is a door {height:.4g} {unit} high", **_said(found)))
 
 
 def _by_person(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:
+    found = _by_name(meshes, axis, _PERSON_WORDS, PERSON_MM)
+    return found and (found[1], say("“{name}” stands {height:.4g} {unit} tall", **_said(found)))
+
+
+def _by_name(
+    meshes: list[tuple[str, Mesh]], axis: int, words: re.Pattern[str], band: tuple[float, float]
+) -> tuple[str, str, float] | None:
+    """The first part called so whose height one unit brings into a band: its name, the unit, its height."""
     for name, mesh in meshes:
-        if _PERSON_WORDS.search(name):
+        if words.search(name):
             height = _tall(mesh, axis)
-            unit = _fits(height, PERSON_MM)
+            unit = _fits(height, band)
             if unit:
-                return unit, say("“{name}” stands {height:.4g} {unit} tall", name=name, height=height, unit=unit)
+                return name, unit, height
     return None
+
+
+def _said(found: tuple[str, str, float]) -> dict[str, object]:
+    return dict(zip(("name", "unit", "height"), found, strict=True))
 
 
 def _by_steps(meshes: list[tuple[str, Mesh]], axis: int) -> tuple[str, Phrase] | None:

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from functools import partial
+
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
@@ -39,7 +42,8 @@ class ElevationStrip(QWidget):
         self.site: Site | None = None
         self.elevation: Elevation | None = None
         self.courses: dict[int, Courses] = {}
-        self.pictures: dict[str, tuple[bytes, list[AnyArray]]] = {}
+        self.pictures: dict[str, tuple[bytes, AnyArray]] = {}
+        self._levels: dict[str, tuple[bytes, list[AnyArray]]] = {}
         self.chosen, self.face = "", -1
         self.image: QImage | None = None
         self._image_at: Place = (0.0, 0.0, 1.0)
@@ -60,7 +64,7 @@ class ElevationStrip(QWidget):
         for surface, (key, base, _, _) in textures.surfaces.items():
             known = self.pictures.get(surface)
             if known is None or known[0] != key:
-                self.pictures[surface] = (key, [np.ascontiguousarray(level) for level in mip_chain(base)])
+                self.pictures[surface] = (key, base)
                 changed = True
         if changed:
             self._soon.start(0)
@@ -81,9 +85,18 @@ class ElevationStrip(QWidget):
             if found is None or not found.faces:
                 return None, {}, None, (0.0, 0.0, 1.0)
             counted = {k: c for k, one in enumerate(found.faces) if (c := courses_on(found, one)) is not None}
-            return found, counted, *_drawn(found, pictures, room)
+            return found, counted, *_drawn(found, partial(self._levels_of, pictures), room)
 
         self.work.ask("elevation", work, lambda done: self._show(*done))
+
+    def _levels_of(self, pictures: dict[str, tuple[bytes, AnyArray]], surface: str) -> list[AnyArray] | None:
+        """A surface's picture and its halves, made when it is first drawn; asked from the worker alone."""
+        if surface not in pictures:
+            return None
+        key, base = pictures[surface]
+        if surface not in self._levels or self._levels[surface][0] != key:
+            self._levels[surface] = (key, [np.ascontiguousarray(level) for level in mip_chain(base)])
+        return self._levels[surface][1]
 
     def _show(
         self, elevation: Elevation | None, courses: dict[int, Courses], codes: AnyArray | None, at: Place
@@ -308,7 +321,7 @@ def _holds(face: Drawn, x: float, y: float) -> bool:
 
 
 def _drawn(
-    found: Elevation, pictures: dict[str, tuple[bytes, list[AnyArray]]], room: tuple[int, int]
+    found: Elevation, levels_of: Callable[[str], list[AnyArray] | None], room: tuple[int, int]
 ) -> tuple[AnyArray, Place]:
     """The faces with what lies on them, at two pixels to one of the screen."""
     left, low, right, high = found.bounds
@@ -320,8 +333,8 @@ def _drawn(
             continue
         one = face.facet.standing
         surface = found.site.surface(one.part.laid[face.row])
-        known = pictures.get(surface.id) if surface else None
+        known = levels_of(surface.id) if surface else None
         if surface is not None and known is not None:
             repeat = (surface.width_mm, surface.height_mm)
-            fill(codes, face, found.site.coordinates(one, face.row), repeat, known[1], (left, high), mm)
+            fill(codes, face, found.site.coordinates(one, face.row), repeat, known, (left, high), mm)
     return codes, (left, high, mm)
