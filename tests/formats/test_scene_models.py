@@ -285,6 +285,39 @@ def test_else_the_size_of_the_whole_tells(size, unit):
     assert not found.sure
 
 
+UPRIGHTS = {
+    "a wall": [("Mesh_0", "wall")],
+    "a house": [("wall.001", "wall"), ("st", "steps"), ("top", "roof")],
+    "a dome": [("d", "dome")],
+    "a kerb": [("k", "kerb")],
+    "an outdoor lamp": [("outdoor_lamp", "column")],
+    "a door's handle": [("door_handle", "kerb")],
+}
+"""Models without a word that helps: the way usual in their kind of file holds."""
+
+
+@pytest.mark.parametrize("pieces", UPRIGHTS.values(), ids=UPRIGHTS)
+@pytest.mark.parametrize(("kind", "way"), [("obj", "y"), ("ply", "z"), ("stl", "z")])
+def test_a_large_flat_face_is_not_taken_for_the_ground(pieces, kind, way):
+    meshes = [(name, scaled(build(piece).mesh, "m", way)) for name, piece in pieces]
+    assert guess(meshes, name=f"a.{kind}").up == way
+
+
+@pytest.mark.parametrize(("kind", "way"), [("obj", "z"), ("ply", "y")])
+def test_what_tells_goes_before_what_is_usual(kind, way):
+    """Named ground, steps that rise by less than they go, and open land that looks up."""
+    floor = [("Floor", scaled(build("floor").mesh, "m", way)), ("Mesh_1", scaled(build("wall").mesh, "m", way))]
+    steps = [("Mesh_0", scaled(build("steps", count=6).mesh, "m", way))]
+    across = np.linspace(0, 40000, 9)
+    x, y = np.meshgrid(across, across)
+    at = np.arange(81).reshape(9, 9)
+    quads = np.stack([at[:-1, :-1], at[:-1, 1:], at[1:, 1:], at[1:, :-1]], -1).reshape(-1, 4)
+    faces = np.concatenate([quads[:, [0, 1, 2]], quads[:, [0, 2, 3]]]).astype(np.int32)
+    points = np.stack([x, y, 900 * np.sin(x / 7000)], -1).reshape(-1, 3)
+    land = [("Mesh_0", scaled(Mesh(points, faces, np.zeros(len(faces), np.int32)), "m", way))]
+    assert [guess(meshes, name=f"a.{kind}").up for meshes in (floor, steps, land)] == [way] * 3
+
+
 def test_a_file_that_says_its_unit_is_believed():
     found = guess([("Front door", build("box").mesh)], unit_mm=25.4, up="y")
     assert (found.unit, found.up, found.sure) == ("in", "y", True)

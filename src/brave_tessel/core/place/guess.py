@@ -18,8 +18,14 @@ UNITS: dict[str, float] = {"mm": 1.0, "cm": 10.0, "m": 1000.0, "in": 25.4, "ft":
 RISE_MM = (140.0, 225.0)
 DOOR_MM = (1850.0, 2500.0)
 PERSON_MM = (1450.0, 1980.0)
-_DOOR_WORDS = re.compile(r"door|tür|porte", re.IGNORECASE)
-_PERSON_WORDS = re.compile(r"person|figure|human|man\b|woman|people", re.IGNORECASE)
+_DOOR_WORDS = re.compile(
+    r"(?<!in)(?<!out)(?<!trap)door(?!s?[\s_.-]?(?:handle|knob|bell|mat|lock|hinge|step|stop))|tür|\bporte\b",
+    re.IGNORECASE,
+)
+_PERSON_WORDS = re.compile(r"person|figure|human|(?<![a-z])man\b|woman|people", re.IGNORECASE)
+_GROUND_WORDS = re.compile(
+    r"(?<![a-z])(?:floor|ground|terrain|ceiling|slab|pavement|road|boden)(?![a-z])", re.IGNORECASE
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,25 +152,32 @@ _USUAL = {"obj": "y", "stl": "z", "off": "z", "ply": "z"}
 
 
 def _up_of(meshes: list[tuple[str, Mesh]], kind: str) -> str:
-    """The way a door or a person is longest; else the axis with the most level ground, the usual one first."""
+    """The way a door or a person is longest, or a floor thinnest; the way steps rise; the way open ground looks; else
+    the usual one. Large flat faces say nothing: a wall seen from one axis is a floor seen from the other.
+    """
     for name, mesh in meshes:
-        if mesh.count and (_DOOR_WORDS.search(name) or _PERSON_WORDS.search(name)):
-            return "y" if _tall(mesh, 1) >= _tall(mesh, 2) else "z"
+        if not mesh.count:
+            continue
+        y, z = _tall(mesh, 1), _tall(mesh, 2)
+        if _DOOR_WORDS.search(name) or _PERSON_WORDS.search(name):
+            return "y" if y >= z else "z"
+        if _GROUND_WORDS.search(name) and not 0.5 < (y + 1e-9) / (z + 1e-9) < 2.0:
+            return "y" if y < z else "z"
     usual = _USUAL.get(kind, "y")
     other = "z" if usual == "y" else "y"
-    return other if _level_area(meshes, other) > 2.5 * _level_area(meshes, usual) else usual
-
-
-def _level_area(meshes: list[tuple[str, Mesh]], way: str) -> float:
-    """Area of the faces that lie level if an axis points up; those at the foot count more, for what stands there."""
-    axis, area = "xyz".index(way), 1e-9
+    steps = {way: min((r for _, m in meshes if (r := _equal_rise(_levels(m, "xyz".index(way)))) > 0), default=0.0)
+             for way in (usual, other)}  # fmt: skip
+    rising = [way for way in (usual, other) if steps[way] > 0]
+    if rising:
+        # A step rises by less than it goes.
+        least = min(rising, key=lambda way: steps[way])
+        return least if steps[least] < 0.9 * max(steps.values()) or len(rising) == 1 else usual
+    looks = np.zeros(3)
     for _, mesh in meshes:
-        if mesh.count:
-            low, high = mesh.box
-            share = (mesh.corners[:, 0, axis] - low[axis]) / max(float(high[axis] - low[axis]), 1e-9)
-            level = np.abs(mesh.normals[:, axis]) > 0.98
-            area += float((mesh.areas * level * np.where(share < 0.34, 1.2, 1.0)).sum())
-    return area
+        looks += (mesh.normals * mesh.areas[:, None]).sum(0)
+    whole = sum(float(mesh.areas.sum()) for _, mesh in meshes)
+    ahead = float(looks["xyz".index(other)])
+    return other if ahead > max(0.3 * whole, 3 * abs(float(looks["xyz".index(usual)]))) else usual
 
 
 def upright(way: str) -> Vector:
