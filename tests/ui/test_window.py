@@ -433,3 +433,14 @@ def test_the_status_line_tells_the_place_in_gather_and_repeat(demo_window, settl
         )
         QApplication.sendEvent(widget, event)
         assert demo_window.place.text().endswith(unit)
+
+
+def test_every_part_of_the_demo_has_a_card_that_fits(demo_window, settled):
+    """Parts and groups one after the other: nothing of the card before is asked again, nothing runs off its side."""
+    demo_window.desk.go("Place")
+    settled(demo_window)
+    column = demo_window.stages["Place"].column
+    for part in demo_window.desk.job.scene.parts:
+        demo_window.desk.selection.choose(part=part.id)
+        QTest.qWait(15)
+        assert column.horizontalScrollBar().maximum() == 0, part.name

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
+import shapely
 
-from .solids import Ring, turned
+from .solids import Ring, rectangle, turned
 
 _QUARTER = np.linspace(0, math.pi / 2, 9)
 
@@ -54,3 +56,21 @@ PROFILES: dict[str, tuple[float, Ring]] = {
     "coping": (70.0, _cut([(-2.1, 0), (2.1, 0), (2.1, 0.62), (0, 1), (-2.1, 0.62)])),
 }  # fmt: skip
 """Each profile's usual height in mm and its outline for a height of 1, anticlockwise."""
+
+
+def outline_of(name: str, drawn: Sequence[tuple[float, float]], height: float) -> Ring:
+    """The cross-section of a moulding, mm, anticlockwise: of the list at its usual height or another, or as drawn."""
+    if name == "drawn":
+        ring = turned(np.array(drawn, float), anticlockwise=True) if len(drawn) >= 3 else rectangle(0, 0, 20, 100)
+        tall = float(np.ptp(ring[:, 1])) or 1.0
+        return ring * (height / tall if height > 0 else 1.0)
+    usual, outline = PROFILES[name]
+    return outline * (height if height > 0 else usual)
+
+
+def draws_whole(points: Sequence[tuple[float, float]]) -> bool:
+    """Whether an outline encloses something and does not cross itself."""
+    if len(points) < 3:
+        return False
+    made = shapely.Polygon(points)
+    return bool(made.is_valid and made.area > 1.0)

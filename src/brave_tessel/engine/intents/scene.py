@@ -238,9 +238,12 @@ def set_path(part: str, points: Sequence[Place], *, closed: bool, gesture: str =
     )
 
 
-def set_profile(part: str, points: Sequence[tuple[float, float]], *, gesture: str = "") -> AnyCommand:
-    """Draw the cross-section of a moulding."""
-    return _set(part, "piece", "profile", value=tuple(points), label="Draw the profile", gesture=gesture)
+def set_profile(part: Part, points: Sequence[tuple[float, float]], *, gesture: str = "") -> AnyCommand:
+    """Draw the cross-section of a moulding, mm; it counts as drawn, at its own height."""
+    assert part.piece is not None
+    values = {**part.piece.values, "profile": "drawn", "height": 0.0}
+    piece = msgspec.structs.replace(part.piece, profile=tuple(points), values=values)
+    return _set(part.id, "piece", value=piece, label="Draw the profile", gesture=gesture)
 
 
 # Laying ----------------------------------------------------------------------------------------------

@@ -28,6 +28,9 @@ from ..dropper import Dropper
 from ..words import tr
 from .typed import ParamField, TypedLine
 
+CARD_ROOM = 258
+"""How wide what stands in a card may be, px."""
+
 
 def fill(box: QComboBox, keys: Iterable[str]) -> None:
     """Fill a box with words of the program in the person's language; each entry's data is its key."""
@@ -56,14 +59,18 @@ class Choices(QWidget):
         grid = QGridLayout(self)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(theme.px(4))
-        for index, (key, label) in enumerate(options):
+        for key, label in options:
             button = QPushButton(tr(label))
             button.setCheckable(True)
             button.setAccessibleName(f"{name}: {tr(label)}")
             self.group.addButton(button)
             self.buttons[key] = button
-            grid.addWidget(button, index // columns, index % columns)
             button.clicked.connect(lambda _checked, chosen=key: self.changed.emit(chosen))
+        # No more beside each other than the card has room for with the longest word in each.
+        widest = max((button.minimumSizeHint().width() for button in self.buttons.values()), default=1)
+        columns = max(1, min(columns, (theme.px(CARD_ROOM) + grid.spacing()) // (widest + grid.spacing())))
+        for index, button in enumerate(self.buttons.values()):
+            grid.addWidget(button, index // columns, index % columns)
         self.show_value(value)
 
     def show_value(self, value: str) -> None:

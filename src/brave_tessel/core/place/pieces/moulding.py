@@ -12,7 +12,7 @@ from .. import groups as g
 from ..mesh import Mesh, Vector, joined
 from ..paths import Track
 from ..piece import Drawn, Handle, Made, piece
-from ..profiles import PROFILES
+from ..profiles import PROFILES, outline_of
 from ..solids import Ring, rectangle, swept, turned
 
 Straight = Annotated[float, Length(300, 12000, least=1, most=1e6, help="Of a straight one; a path has its own.")]
@@ -40,7 +40,7 @@ def moulding(
 ) -> Made:
     """Along its path, its back on the path, its joints cut on the half angle."""  # fmt: skip
     path, closed = path_of(drawn, length)
-    ring = _profile(profile, drawn.profile, height)
+    ring = outline_of(profile, drawn.profile, height)
     if side == "left":
         ring = turned(ring * [-1, 1], anticlockwise=True)
     names = _face_names(ring, g.BACK, g.FACE)
@@ -48,15 +48,6 @@ def moulding(
     handles = () if len(drawn.path) >= 2 else (Handle("length", (length, 0.0, 0.0), (1.0, 0.0, 0.0)),)
     tall = float(ring[:, 1].max())
     return Made(mesh, {"top": tall}, path=path, closed=closed, handles=handles)
-
-
-def _profile(name: str, drawn: tuple[tuple[float, float], ...], height: float) -> Ring:
-    if name == "drawn":
-        ring = turned(np.array(drawn, float), anticlockwise=True) if len(drawn) >= 3 else rectangle(0, 0, 20, 100)
-        tall = float(np.ptp(ring[:, 1])) or 1.0
-        return ring * (height / tall if height > 0 else 1.0)
-    usual, outline = PROFILES[name]
-    return outline * (height if height > 0 else usual)
 
 
 def _face_names(ring: Ring, back: str, face: str) -> list[str]:

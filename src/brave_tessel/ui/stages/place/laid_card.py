@@ -113,16 +113,19 @@ class LaidCard(QObject):
             laid and laid.path
         )  # fmt: skip
 
+    def nothing(self) -> list[QWidget]:
+        """No controls: those of the card before went with it."""
+        self.courses, self.datum, self.note = words("", ""), words("", "mono"), words("")
+        self.rows = self.kind = self.form = None
+        return []
+
     def widgets(self, job: Job, part: Part) -> list[QWidget]:
         """The controls, in their order."""
         self.key = self.key_of(part)
         laid = self.laid_of(part)
-        # The labels of the card before went with it.
-        self.courses, self.datum, self.note = words("", ""), words("", "mono"), words("")
-        made: list[QWidget] = [Heading(tr("Surfaces"), tr("top one last"))]
+        made: list[QWidget] = [*self.nothing(), Heading(tr("Surfaces"), tr("top one last"))]
         if laid is None:
             made.append(words(tr("Bare. Drag a surface onto it, or click one in the list.")))
-            self.rows = self.kind = self.form = None
             return made
         self.rows = RowList(tr("Surfaces on the part"))
         self.rows.setFixedHeight(theme.px(42) * min(len(part.laid), 4) + 4)

@@ -15,6 +15,7 @@ from ....core.operation import Angle, Param, Toggle, Value, called, family, name
 from ....core.phrases import say
 from ....core.place.guess import UNITS
 from ....core.place.mend import MENDS, health
+from ....core.place.profiles import outline_of
 from ....core.place.site import Standing
 from ....core.quantity import format_number
 from ....engine.intents import scene as intents
@@ -25,6 +26,7 @@ from ...controls.panels import Section, button, words
 from ...desk import Desk
 from ...words import tr
 from .cards import Pick, length_field, scale
+from .profile_board import ProfileBoard
 
 HEADS = {"flat": say("flat"), "segmental": say("segmental"), "round": say("round"), "pointed": say("pointed")}
 FILLINGS = {"open": say("open"), "window": say("window"), "door": say("door")}
@@ -42,6 +44,7 @@ class PartCard(QObject):
         self.desk = desk
         self.key: object = None
         self.form: OperationForm | None = None
+        self.board: ProfileBoard | None = None
         self.fields: dict[str, QWidget] = {}
         self.sections: dict[str, Section] = {}
         self.open: dict[str, bool] = {"Sizes": True}
@@ -65,7 +68,7 @@ class PartCard(QObject):
     def widgets(self, job: Job, part: Part, one: Standing | None) -> list[QWidget]:
         """The controls for a part, in their order."""
         self.key = self.key_of(part)
-        self.fields, self.sections, self.form = {}, {}, None
+        self.fields, self.sections, self.form, self.board = {}, {}, None, None
         made: list[QWidget] = [self._sizes(part)] if part.piece is not None else []
         if part.piece is not None and intents.takes(part, "openings"):
             made.append(self._openings(part))
@@ -89,9 +92,13 @@ class PartCard(QObject):
         """Show what the part is now; sends nothing."""
         if self.form is not None and part.piece is not None:
             self.form.show_values(part.piece.values)
+            if self.board is not None:
+                bound = part.piece.operation.bind(part.piece.values)
+                ring = outline_of(str(bound["profile"]), part.piece.profile, float(bound["height"]))  # type: ignore[arg-type]
+                self.board.show_points([(round(float(x), 3), round(float(y), 3)) for x, y in ring])
         for axis, name in enumerate("xyz"):
             self._show(name, part.at[axis])
-            self._show(f"turn {name}", part.turn[axis])
+            self._show(f"turn_{name}", part.turn[axis])
         if "copies" in self.fields and part.copies is not None:
             self.fields["copies"].show_values(part.copies.values)  # type: ignore[attr-defined]
         if part.hinge is not None:
@@ -124,8 +131,17 @@ class PartCard(QObject):
                 button(tr("Straight"), lambda: self._straight(part.id), tip=tr("Takes the drawn path away")),
             )
         if intents.takes(part, "profile"):
+            board = self.board = ProfileBoard()
+            board.changed.connect(self._draw_profile)
+            board.released.connect(self.desk.end_gesture)
+            section.add(board)
             section.add(button(tr("Profile from a drawing…"), lambda: self.asked.emit("profile"), tip=tr("An SVG")))
         return section
+
+    def _draw_profile(self, points: tuple[tuple[float, float], ...]) -> None:
+        part = self.desk.selection.part
+        if part is not None and part.piece is not None:
+            self.desk.dispatch(intents.set_profile(part, points, gesture=f"profile-{part.id}"))
 
     def _set_size(self, name: str, value: Value) -> None:
         part = self.desk.selection.part

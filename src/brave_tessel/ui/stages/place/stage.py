@@ -256,8 +256,7 @@ class PlaceStage(Stage):
         ring = max(contours, key=len)
         ring = ring - ring.min(0)
         points = [(float(x), float(y)) for x, y in ring]
-        self.desk.dispatch(intents.set_profile(part.id, points))
-        self.desk.dispatch(intents.set_piece(self.desk.job.scene.part(part.id) or part, "profile", "drawn"))
+        self.desk.dispatch(intents.set_profile(part, points))
 
     def _tool_changed(self, tool: str) -> None:
         if tool in TOOLS:
@@ -390,6 +389,7 @@ class PlaceStage(Stage):
 
     def _fill_empty(self) -> None:
         self._take_out_kept()
+        self.laid_card.nothing()
         self.column.add(words(tr("No part chosen"), "title"))
         self.column.add(words(tr("Add a piece, put up a scene or open a model; then click a part of it.")))
         self._card_key = None
@@ -410,7 +410,7 @@ class PlaceStage(Stage):
         one = self.site.of_part(part.id) if self.site else None
         self.column.add(self.title)
         self.column.add(self.note)
-        laid = [] if part.group else self.laid_card.widgets(job, part)
+        laid = self.laid_card.nothing() if part.group else self.laid_card.widgets(job, part)
         for widget in (*laid, *self.part_card.widgets(job, part, one)):
             self.column.add(widget)
 
