@@ -1953,6 +1953,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Cross-section</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Curl</source>
    <translation type="unfinished" />
   </message>
@@ -2210,6 +2214,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Drag a line across the picture: its colours in order</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Drag a point, click a side to add one, press Delete to take it out; arrows move by 1 mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12499,6 +12507,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{open_count} to look at</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{out} out, {up} up</source>
    <translation type="unfinished" />
   </message>
   <message>
