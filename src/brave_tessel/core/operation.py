@@ -300,6 +300,7 @@ class Operation:
     closes: Closes | None = None
     reach: Reach | None = None
     handles: Any = None
+    sets_out: Any = None
     known: bool = True
 
     @property
@@ -372,19 +373,22 @@ def operation(
     closes: Closes | None = None,
     reach: Reach | None = None,
     handles: Any = None,
+    sets_out: Any = None,
     superseded: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Declare a function as an operation; the part of the id before the dot is its family.
 
     ``closes`` says from its values the smallest repeat of a pattern, mm across and up, 0 where it does not matter.
     ``reach`` says from them how far around a pixel it looks, mm, where that is bounded and nothing else of the sheet
-    counts. ``handles`` is what of it can be dragged on a board. ``version`` rises when the same values give another
+    counts. ``handles`` is what of it can be dragged on a board, ``sets_out`` how a builder
+    counts a pattern. ``version`` rises when the same values give another
     picture; the earlier code stays, declared as ``superseded`` under its own version.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
         title = label or id.split(".")[1].replace("_", " ").capitalize()
-        read = replace(_read(id, title, version, function), closes=closes, reach=reach, handles=handles)
+        read = replace(_read(id, title, version, function), closes=closes, reach=reach, handles=handles,
+                       sets_out=sets_out)  # fmt: skip
         if superseded:
             SUPERSEDED[id, version] = read
         else:

@@ -121,10 +121,15 @@ def prefers_lamp() -> bool:
 
 
 def apply(app: QApplication, *, lamp: bool, scale: float) -> None:
-    """Give the application its face."""
-    for file in sorted((_ASSETS / "fonts").glob("*.woff")):
-        QFontDatabase.addApplicationFont(str(file))
-    _Current.tokens = LAMP if lamp else LIGHT
+    """Give the application its face; nothing is done where it has it already."""
+    tokens = LAMP if lamp else LIGHT
+    if app.property("face") == (lamp, scale) and _Current.tokens is tokens and _Current.scale == scale:
+        return
+    if app.property("face") is None:
+        for file in sorted((_ASSETS / "fonts").glob("*.woff")):
+            QFontDatabase.addApplicationFont(str(file))
+    app.setProperty("face", (lamp, scale))
+    _Current.tokens = tokens
     _Current.scale = scale
     tinted.cache_clear()
     app.setStyle("Fusion")

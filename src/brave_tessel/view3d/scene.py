@@ -32,19 +32,18 @@ def draw_parts(site: Site) -> list[DrawPart]:
 
 
 def _parts_of(site: Site, one: Standing, whole: int) -> list[DrawPart]:
-    surfaces = {surface.id: surface for surface in site.job.surfaces}
     out = []
     for row, laid in enumerate(one.part.laid):
         faces = one.faces_of(row)
         if not len(faces):
             continue
-        surface = surfaces.get(laid.surface)
+        surface = site.surface(laid)
         size = (surface.width_mm, surface.height_mm) if surface else (1000.0, 1000.0)
         bare = MISSING if surface is None and laid.surface else one.part.bare
         key = one.laid_key(row, "drawn", size, surface is None, bare)
         if key not in one.by_laid:
             found = site.coordinates(one, row)
-            name = laid.surface if surface else ""
+            name = surface.id if surface else ""
             drawn = _drawn(one, f"{one.id} {row}", faces, found, name, size, bare)
             one.by_laid[key] = replace(drawn, light=_stand_in(one, faces, drawn, whole))
         out.append(one.by_laid[key])

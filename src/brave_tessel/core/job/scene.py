@@ -75,7 +75,8 @@ class Laid(Node, frozen=True, kw_only=True):
     """A surface laid on faces of a part: those of ``groups`` (of face groups or materials), or ``picked`` ones, or all.
 
     Later ones cover earlier ones. ``datum`` names a datum of the scene, empty is the scene's own. ``holds`` says
-    whether the pattern stays in place or goes with the part.
+    whether the pattern stays in place or goes with the part. ``dials`` are values of the surface's pattern for these
+    faces alone, so that courses fit: it is worked out anew with them. ``band`` names a band of the surface.
     """
 
     id: str
@@ -87,6 +88,8 @@ class Laid(Node, frozen=True, kw_only=True):
     holds: str = IN_PLACE
     pins: tuple[Pin, ...] = ()
     path: tuple[Place, ...] = ()
+    dials: dict[str, float] = {}
+    band: str = ""
 
 
 class Hinge(Node, frozen=True, kw_only=True):

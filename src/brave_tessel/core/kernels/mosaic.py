@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
@@ -64,6 +65,25 @@ def _paint(
                     number[rr, cc] = n if inside >= 0 else -1
                     across[rr, cc] = np.float32(((x - mx) * ux + (y - my) * uy) / half_u)
                     up[rr, cc] = np.float32((-(x - mx) * uy + (y - my) * ux) / half_v)
+
+
+@dataclass(frozen=True, slots=True)
+class Mosaic:
+    """Convex outlines (k, 2) in mm, anticlockwise, that fill a wrapped sheet up to the middles of their joints.
+
+    ``endless`` is across or up where units have no ends that way; ``beds`` the joint above and below them, where that
+    is another.
+    """
+
+    outlines: list[_F]
+    joint: float
+    turns: npt.ArrayLike = 0.0
+    endless: str = ""
+    beds: float | None = None
+
+    def painted(self, grid: Grid) -> Pieces:
+        """Its units on a sheet."""
+        return paint_polygons(grid, self.outlines, joint_mm=self.joint, turns=self.turns)
 
 
 def paint_polygons(grid: Grid, polygons: list[_F], *, joint_mm: float, turns: npt.ArrayLike = 0.0) -> Pieces:

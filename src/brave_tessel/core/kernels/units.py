@@ -26,11 +26,12 @@ def _unit_rows(
     width_mm: float,
     height_mm: float,
     joint: float,
+    bed: float,
 ) -> None:
     rows, columns = number.shape
     courses = course_first.size - 1
     course_mm = height_mm / courses
-    half_up = 0.5 * (course_mm - joint)
+    half_up = 0.5 * (course_mm - bed)
     pitch = width_mm / columns
     for r in range(first, last):
         y = (rows - r - 0.5) * height_mm / rows
@@ -69,11 +70,13 @@ def paint_units(
     width_mm: float,
     height_mm: float,
     joint_mm: float,
+    bed_mm: float | None = None,
 ) -> tuple[npt.NDArray[np.int32], Raster, Raster, Raster]:
     """Number, signed edge distance in mm and within-unit coordinates of every pixel.
 
     Units are given course by course from the bottom: ``course_first`` (courses + 1,) indexes
     ``unit_x`` and ``unit_length`` (start and length with its joint, mm). All courses are equally high.
+    ``bed_mm`` is the gap between courses, the joint where it is not given.
     """
     number = np.empty(shape, np.int32)
     edge, across, up = (np.empty(shape, np.float32) for _ in range(3))
@@ -90,5 +93,6 @@ def paint_units(
         width_mm,
         height_mm,
         joint_mm,
+        joint_mm if bed_mm is None else bed_mm,
     )
     return number, edge, across, up

@@ -170,11 +170,26 @@ class Common:
         ),
     ] = 1.0
 
+    wider: Annotated[
+        float,
+        called(
+            "Stretched along",
+            Fraction(0.9, 1.1, least=0.5, most=2.0, unit="×", help="1 is true; whole units fit a run by it."),
+        ),
+    ] = 1.0
+    taller: Annotated[
+        float,
+        called(
+            "Stretched up",
+            Fraction(0.9, 1.1, least=0.5, most=2.0, unit="×", help="1 is true; whole courses fit a height by it."),
+        ),
+    ] = 1.0
+
     def finish(self) -> Finish:
-        """As a transform of places."""
+        """As a transform of places; it is stretched the way the surface itself runs."""
         a = math.radians(self.turn)
         c, s = math.cos(a), math.sin(a)
-        turned = np.array([[c, s], [-s, c]]) / self.factor
+        turned = np.diag([1 / self.wider, 1 / self.taller]) @ np.array([[c, s], [-s, c]]) / self.factor
         return Finish(turned @ np.diag([-1.0 if self.mirrored else 1.0, 1.0]), np.array([self.across, self.up]))
 
 

@@ -18,6 +18,7 @@ from ..job.layers import Surface
 from ..job.scene import WITH_PART, Datum, Laid, Model, Part, Scene
 from .copies import copy_matrices
 from .frames import world_matrix
+from .gauge import fitted
 from .laying import Axis, Bed, Coordinates, lay
 from .mesh import Faces, Matrix, Mesh, Vector
 from .picked import unpacked
@@ -97,8 +98,8 @@ class Site:
         return next((one for one in self.standing if one.part.id == id), None)
 
     def surface(self, laid: Laid) -> Surface | None:
-        """The surface that is laid, if it is there."""
-        return next((surface for surface in self.job.surfaces if surface.id == laid.surface), None)
+        """The surface that is laid, as it is for what it lies on, if it is there."""
+        return worn(self.job, laid)
 
     def coordinates(self, standing: Standing, row: int) -> Coordinates:
         """Where the ``row``-th thing laid on a part lies; worked out once."""
@@ -161,6 +162,12 @@ class Site:
         if not boxes:
             return np.zeros(3), np.array([4000.0, 4000.0, 2500.0])
         return np.min([low for low, _ in boxes], 0), np.max([high for _, high in boxes], 0)
+
+
+def worn(job: Job, laid: Laid) -> Surface | None:
+    """The surface of something laid, with its pattern fitted to the faces it lies on; its id says so."""
+    surface = next((one for one in job.surfaces if one.id == laid.surface), None)
+    return fitted(surface, laid.dials) if surface is not None and laid.dials else surface
 
 
 def _pins(laid: Laid) -> Vector | None:

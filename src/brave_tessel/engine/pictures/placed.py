@@ -13,8 +13,10 @@ from ...core.colour import display_codes
 from ...core.errors import TesselError
 from ...core.handover.check import run_checks
 from ...core.handover.conversions import packed_orm
+from ...core.job.document import Job
 from ...core.job.layers import Surface
 from ...core.maps import MapKind
+from ...core.place.site import worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
@@ -65,8 +67,9 @@ def placed_pictures(
     begun = time.perf_counter()
     surfaces = dict(before.surfaces) if before else {}
     swatches = dict(before.swatches) if before else {}
-    laid = _laid(snapshot)
-    for surface in sorted(snapshot.job.surfaces, key=lambda one: one.id not in laid):
+    laid = laid_surfaces(snapshot.job)
+    rest = [surface for surface in snapshot.job.surfaces if surface.id not in laid]
+    for surface in [*laid.values(), *rest]:
         try:
             made, known = _placed(snapshot, surface, px if surface.id in laid else UNLAID_PX, current)
         except TesselError:
@@ -83,31 +86,39 @@ def placed_pictures(
 def stored_textures(snapshot: Snapshot, previews: Mapping[str, Preview]) -> SceneTextures | None:
     """The scene by the pictures kept with the job, at once; None where a surface laid in it has none of now."""
     begun = time.perf_counter()
-    surfaces, swatches, laid = {}, {}, _laid(snapshot)
+    surfaces, swatches, laid = {}, {}, laid_surfaces(snapshot.job)
+    wanted = {id.partition("~")[0] for id in laid}
     for surface in snapshot.job.surfaces:
         stored = stored_picture(snapshot, surface, previews.get(surface.id))
-        if stored is None and surface.id in laid:
+        if stored is None and surface.id in wanted:
             return None
         if stored is not None:
             flat, rough = np.full_like(stored.codes, (128, 128, 255)), np.full_like(stored.codes, (255, 200, 0))
             swatches[surface.id] = cv2.resize(stored.codes, (SWATCH_PX, SWATCH_PX), interpolation=cv2.INTER_AREA)
-            if surface.id in laid:
-                surfaces[surface.id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
+            for id in laid:
+                # A pattern fitted to its faces is shown as it was before, until it is worked out.
+                if id.partition("~")[0] == surface.id:
+                    surfaces[id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
     return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 
 def all_there(snapshot: Snapshot, px: int) -> bool:
     """Whether every surface laid has its picture worked out already."""
-    laid = _laid(snapshot)
     return all(
         snapshot.cache.get(_task(snapshot, one, px).key + b" placed") is not None
-        for one in snapshot.job.surfaces
-        if one.id in laid
+        for one in laid_surfaces(snapshot.job).values()
     )
 
 
-def _laid(snapshot: Snapshot) -> set[str]:
-    return {one.surface for part in snapshot.job.scene.parts for one in part.laid}
+def laid_surfaces(job: Job) -> dict[str, Surface]:
+    """Every surface laid in a scene, by id, each as it is for what it lies on."""
+    found: dict[str, Surface] = {}
+    for part in job.scene.parts:
+        for laid in part.laid:
+            surface = worn(job, laid)
+            if surface is not None:
+                found.setdefault(surface.id, surface)
+    return {surface.id: found[surface.id] for surface in job.surfaces if surface.id in found} | found
 
 
 def _task(snapshot: Snapshot, surface: Surface, px: int) -> Task:

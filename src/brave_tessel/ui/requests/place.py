@@ -10,7 +10,7 @@ from PyQt6.QtCore import pyqtSignal
 from ...core.job.document import Job
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
-from ...engine.pictures.placed import all_there, placed_pictures, scene_textures, stored_textures
+from ...engine.pictures.placed import all_there, laid_surfaces, placed_pictures, scene_textures, stored_textures
 from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
@@ -141,6 +141,6 @@ class PlaceRequests(Requests):
 
 def _shown_by(job: Job, px: int, era: int) -> tuple[object, ...]:
     """What pictures of the surfaces laid hang on: all of the job but its scene, and which of them are laid."""
-    laid = frozenset(one.surface for part in job.scene.parts for one in part.laid)
+    laid = frozenset(laid_surfaces(job))
     others = tuple(getattr(job, name) for name in job.__struct_fields__ if name != "scene")
     return others, laid, px, era

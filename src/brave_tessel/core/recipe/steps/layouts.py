@@ -10,10 +10,11 @@ from typing import Annotated
 
 import numpy as np
 
-from ...kernels.mosaic import paint_polygons
+from ...kernels.mosaic import Mosaic
 from ...lattice import units_many, whole_periods
 from ...operation import Choice, Fraction, Length, Pieces, Seed, Sizes, Whole, operation, sizes_of
 from ...sheet import Grid
+from ..set_out import Pitch, SetOut, Values, mosaic, runs_as, strips
 
 _F = np.typing.NDArray[np.float64]
 Joint = Annotated[float, Length(0, 30, least=0, most=200, help="Gap between units.")]
@@ -32,13 +33,13 @@ def _luck(a: int, b: int, seed: int) -> float:
     return float(units_many([a], [b], seed)[0])
 
 
-@operation("pattern.hexagons", label="Hexagons", closes=lambda v: (v["width"], math.sqrt(3) * v["width"]))
+@mosaic("hexagons", label="Hexagons", closes=lambda v: (v["width"], math.sqrt(3) * v["width"]))
 def hexagons(
     grid: Grid,
     *,
     width: Annotated[float, Length(5, 600, log=True, least=0.5, help="Width over the flats, with its joint.")] = 120.0,
     joint: Joint = 3.0,
-) -> Pieces:
+) -> Mosaic:
     """Hexagons standing on a point; the repeat is W × √3 W (W over the flats)."""
     across = whole_periods(grid.width_mm, width)
     up = whole_periods(grid.height_mm, math.sqrt(3) * width)
@@ -60,16 +61,22 @@ def hexagons(
                     ]
                 )
             )
-    return paint_polygons(grid, made, joint_mm=joint)
+    return Mosaic(made, joint)
 
 
-@operation("pattern.octagons", label="Octagons and dots", closes=lambda v: (v["pitch"], v["pitch"]))
+@mosaic(
+    "octagons",
+    label="Octagons and dots",
+    closes=lambda v: (v["pitch"], v["pitch"]),
+    courses=lambda v: Pitch(v["pitch"], v["joint"]),
+    units=lambda v: Pitch(v["pitch"], v["joint"]),
+)
 def octagons(
     grid: Grid,
     *,
     pitch: Annotated[float, Length(10, 800, log=True, least=1, help="Distance of two octagons' middles.")] = 150.0,
     joint: Joint = 2.0,
-) -> Pieces:
+) -> Mosaic:
     """Regular octagons with square dots between; a dot's side is P(√2 − 1)."""
     across, up = whole_periods(grid.width_mm, pitch), whole_periods(grid.height_mm, pitch)
     w, h = grid.width_mm / across, grid.height_mm / up
@@ -83,11 +90,11 @@ def octagons(
             made.append((shape + (column + 0.5, row + 0.5)) * (w, h))
             made.append((dot + (column, row)) * (w, h))
     turns = np.tile([0.0, 45.0], across * up)
-    return paint_polygons(grid, made, joint_mm=joint, turns=turns)
+    return Mosaic(made, joint, turns)
 
 
-@operation(
-    "pattern.herringbone",
+@mosaic(
+    "herringbone",
     label="Herringbone",
     closes=lambda v: _herringbone_repeat(v["length"] + v["joint"], v["width"] + v["joint"], v["laid"]),
 )
@@ -98,7 +105,7 @@ def herringbone(
     width: Annotated[float, Length(10, 600, log=True, least=1, help="Width of a unit without its joint.")] = 102.5,
     joint: Joint = 10.0,
     laid: Annotated[str, Choice("90", "45", help="Units along the edges, or zigzags running up.")] = "90",
-) -> Pieces:
+) -> Mosaic:
     """Herringbone of whole units. At 90° the coordinating length is taken as a whole multiple of the width; at 45° any
     proportion closes, with a repeat of √2 W × √2 L.
     """
@@ -117,10 +124,10 @@ def herringbone(
             made.append(box(x * ux, y * uy, n * ux, uy))
             made.append(box((x + n) * ux, (y + 1 - n) * uy, ux, n * uy))
             turns += [0.0, 90.0]
-    return paint_polygons(grid, made, joint_mm=joint, turns=turns)
+    return Mosaic(made, joint, turns)
 
 
-def _herringbone_45(grid: Grid, length: float, width: float, joint: float) -> Pieces:
+def _herringbone_45(grid: Grid, length: float, width: float, joint: float) -> Mosaic:
     root = math.sqrt(2)
     across = whole_periods(grid.width_mm, root * width)
     up = whole_periods(grid.height_mm, root * length)
@@ -137,7 +144,7 @@ def _herringbone_45(grid: Grid, length: float, width: float, joint: float) -> Pi
                 place = np.array([turned[:, 1], turned[:, 0]]).T[::-1]
                 made.append((place + (k * root * width, m * root * length)) * (sx, sy))
                 turns.append(45.0 if index == 0 else -45.0)
-    return paint_polygons(grid, [_anticlockwise(polygon) for polygon in made], joint_mm=joint, turns=turns)
+    return Mosaic([_anticlockwise(polygon) for polygon in made], joint, turns)
 
 
 def _anticlockwise(polygon: _F) -> _F:
@@ -146,14 +153,20 @@ def _anticlockwise(polygon: _F) -> _F:
     return polygon if area > 0 else polygon[::-1].copy()
 
 
-@operation("pattern.basketweave", label="Basketweave", closes=lambda v: (2 * v["length"], 2 * v["length"]))
+@mosaic(
+    "basketweave",
+    label="Basketweave",
+    closes=lambda v: (2 * v["length"], 2 * v["length"]),
+    courses=lambda v: Pitch(v["length"], v["joint"]),
+    units=lambda v: Pitch(v["length"], v["joint"]),
+)
 def basketweave(
     grid: Grid,
     *,
     length: Annotated[float, Length(20, 1200, log=True, least=2, help="Length of a unit with its joint.")] = 225.0,
     units: Annotated[int, Whole(2, 5, most=12, help="How many units lie side by side in a block.")] = 2,
     joint: Joint = 10.0,
-) -> Pieces:
+) -> Mosaic:
     """Blocks of units lying and standing by turns; the repeat is 2L × 2L."""
     across, up = whole_periods(grid.width_mm, 2 * length), whole_periods(grid.height_mm, 2 * length)
     w, h = grid.width_mm / across / 2, grid.height_mm / up / 2
@@ -168,11 +181,15 @@ def basketweave(
                     else box(column * w + unit * w / units, row * h, w / units, h)
                 )
                 turns.append(0.0 if lying else 90.0)
-    return paint_polygons(grid, made, joint_mm=joint, turns=turns)
+    return Mosaic(made, joint, turns)
 
 
-@operation(
-    "pattern.planks", label="Planks", closes=lambda v: (0.0, v["width"]) if v["runs"] == "across" else (v["width"], 0.0)
+@mosaic(
+    "planks",
+    label="Planks",
+    closes=lambda v: (0.0, v["width"]) if v["runs"] == "across" else (v["width"], 0.0),
+    courses=lambda v: runs_as(v, "across", "width", "joint"),
+    units=lambda v: runs_as(v, "upright", "width", "joint"),
 )
 def planks(
     grid: Grid,
@@ -182,7 +199,7 @@ def planks(
     joint: Annotated[float, Length(0, 12, least=0, most=100, help="Gap between boards.")] = 5.0,
     runs: Annotated[str, Choice("across", "upright", help="Which way the boards run.")] = "across",
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:
+) -> Mosaic:
     """Boards side by side whose ends are staggered at random; boards longer than the repeat run through it."""
     along, over = (grid.width_mm, grid.height_mm) if runs == "across" else (grid.height_mm, grid.width_mm)
     rows = whole_periods(over, width)
@@ -196,10 +213,10 @@ def planks(
             end = cuts[k + 1] if k + 1 < per_row else cuts[0] + along
             piece = box(start, row * rise, end - start, rise)
             made.append(piece if runs == "across" else _anticlockwise(piece[:, ::-1].copy()))
-    return paint_polygons(grid, made, joint_mm=joint, turns=0.0 if runs == "across" else 90.0)
+    return Mosaic(made, joint, 0.0 if runs == "across" else 90.0)
 
 
-@operation("pattern.ashlar", label="Random ashlar")
+@mosaic("ashlar", label="Random ashlar")
 def ashlar(
     grid: Grid,
     *,
@@ -211,7 +228,7 @@ def ashlar(
     ] = 0.35,
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:
+) -> Mosaic:
     """Squared stones of random length in courses of random height, some split in two."""
     rows = whole_periods(grid.height_mm, height)
     tall = np.array([1 + heights * (2 * _luck(row, 1, seed) - 1) for row in range(rows)])
@@ -225,10 +242,10 @@ def ashlar(
         for k in range(count):
             start, size = float(ends[k]), float(ends[k + 1] - ends[k])
             made += _split(start, low, size, rise, _luck(row, 300 + k, seed) < split, _luck(row, 500 + k, seed))
-    return paint_polygons(grid, made, joint_mm=joint)
+    return Mosaic(made, joint)
 
 
-@operation("pattern.uncoursed", label="Ashlar without courses")
+@mosaic("uncoursed", label="Ashlar without courses")
 def uncoursed(
     grid: Grid,
     *,
@@ -237,7 +254,7 @@ def uncoursed(
     ] = "400×300, 300×300, 300×150, 200×150, 150×150",
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:
+) -> Mosaic:
     """Squared stones of a few sizes set without courses: no joint runs through for long where another stone fits."""
     asked = sizes_of(sizes)
     module_x, module_y = min(width for width, _ in asked), min(height for _, height in asked)
@@ -254,7 +271,7 @@ def uncoursed(
         box(c * grid.width_mm / nx, r * grid.height_mm / ny, w * grid.width_mm / nx, h * grid.height_mm / ny)
         for c, r, w, h in _set_stones(nx, ny, spans, seed)
     ]
-    return paint_polygons(grid, made, joint_mm=joint)
+    return Mosaic(made, joint)
 
 
 def _set_stones(nx: int, ny: int, spans: list[tuple[int, int]], seed: int) -> list[tuple[int, int, int, int]]:
@@ -302,7 +319,20 @@ def _split(x: float, y: float, width: float, height: float, two: bool, share: fl
     return [box(x, y, width * part, height), box(x + width * part, y, width * (1 - part), height)]
 
 
-@operation("pattern.slates", label="Slates", closes=lambda v: (v["width"], v["length"] - v["headlap"]))
+def _gauge(v: Values) -> Pitch:
+    """A slate's gauge: its lap may grow, and shrinks by a tenth at most."""
+    gauge = max(1.0, (float(v["length"]) - float(v["headlap"])) / 2)
+    return Pitch(gauge, unit_dial="headlap", rate=-0.5, start=0.5, allowed=(0.15 * gauge, 0.05 * float(v["headlap"])))
+
+
+@mosaic(
+    "slates",
+    label="Slates",
+    closes=lambda v: (v["width"], v["length"] - v["headlap"]),
+    courses=_gauge,
+    units=lambda v: Pitch(v["width"], v["joint"], unit_dial="width", start=0.25, steps=(0.0, 0.5), allowed=(2.0, 2.0)),
+    square={"ragged": 0.0},
+)
 def slates(
     grid: Grid,
     *,
@@ -316,7 +346,7 @@ def slates(
     joint: Annotated[float, Length(0, 10, least=0, most=50, help="Gap between neighbours.")] = 3.0,
     ragged: Annotated[float, Length(0, 20, least=0, most=100, help="How far their lower edges vary.")] = 4.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:
+) -> Mosaic:
     """Slates or plain tiles in half bond: what is seen of each is its gauge, (length − headlap) / 2 (BS 5534)."""
     gauge = max(1.0, (length - headlap) / 2)
     across = whole_periods(grid.width_mm, width)
@@ -330,10 +360,16 @@ def slates(
             # Half a course up, so that the join of the sheet lies within slates and not along their edges.
             low = (row + 0.5) * h - slack * (_luck(row, column, seed) - 0.5)
             made.append(box((column + 0.5 * (row % 2) + 0.25) * w, low, w, (row + 1.5) * h - low))
-    return paint_polygons(grid, made, joint_mm=joint)
+    return Mosaic(made, joint)
 
 
-@operation("pattern.fan", label="Fan of setts", closes=lambda v: (v["width"], v["sett"]))
+@mosaic(
+    "fan",
+    label="Fan of setts",
+    closes=lambda v: (v["width"], v["sett"]),
+    courses=lambda v: Pitch(v["sett"], v["joint"], unit_dial="sett", allowed=(0.1 * v["sett"], 0.1 * v["sett"])),
+    units=lambda v: Pitch(v["width"], 0.0, unit_dial="width", allowed=(0.05 * v["width"], 0.05 * v["width"])),
+)
 def fan(
     grid: Grid,
     *,
@@ -341,7 +377,7 @@ def fan(
     sett: Annotated[float, Length(40, 200, log=True, least=5, help="Size of a sett with its joint.")] = 100.0,
     joint: Joint = 8.0,
     seed: Annotated[int, Seed()] = 1,
-) -> Pieces:
+) -> Mosaic:
     """Setts in segmental arcs side by side: each arc spans a fan's width and rises by a fifth of it."""
     across = whole_periods(grid.width_mm, width)
     w = grid.width_mm / across
@@ -363,13 +399,18 @@ def fan(
                 y = [row * h + radius * math.cos(angle) - radius for angle in a]
                 made.append(np.array([(x[0], y[0]), (x[1], y[1]), (x[1], y[1] + h), (x[0], y[0] + h)]))
                 turns.append(-math.degrees(0.5 * (a[0] + a[1])))
-    return paint_polygons(grid, made, joint_mm=joint, turns=turns)
+    return Mosaic(made, joint, turns)
 
 
 @operation(
     "pattern.boards",
     label="Tongue and groove",
     closes=lambda v: (v["width"], 0.0) if v["runs"] == "upright" else (0.0, v["width"]),
+    sets_out=SetOut(
+        courses=lambda v: runs_as(v, "across", "width", "joint"),
+        units=lambda v: runs_as(v, "upright", "width", "joint"),
+        outlines=lambda grid, width, joint, runs: strips(grid, width, joint, upright=runs == "upright"),
+    ),
 )
 def boards(
     grid: Grid,

@@ -12,6 +12,7 @@ from ...kernels.marks import paint_marks
 from ...lattice import whole_periods
 from ...operation import Choice, Field, Fraction, Length, Pieces, operation
 from ...sheet import Grid
+from ..set_out import SetOut, runs_as, strips
 
 _F = np.typing.NDArray[np.float64]
 
@@ -20,6 +21,11 @@ _F = np.typing.NDArray[np.float64]
     "pattern.corrugation",
     label="Corrugation",
     closes=lambda v: (v["pitch"], 0.0) if v["runs"] == "upright" else (0.0, v["pitch"]),
+    sets_out=SetOut(
+        courses=lambda v: runs_as(v, "across", "pitch"),
+        units=lambda v: runs_as(v, "upright", "pitch"),
+        outlines=lambda grid, **v: strips(grid, v["pitch"], 0.0, upright=v["runs"] == "upright"),
+    ),
 )
 def corrugation(
     grid: Grid,
@@ -43,6 +49,11 @@ def corrugation(
     "pattern.seams",
     label="Standing seams",
     closes=lambda v: (v["pitch"], 0.0) if v["runs"] == "upright" else (0.0, v["pitch"]),
+    sets_out=SetOut(
+        courses=lambda v: runs_as(v, "across", "pitch"),
+        units=lambda v: runs_as(v, "upright", "pitch"),
+        outlines=lambda grid, **v: strips(grid, v["pitch"], 0.0, upright=v["runs"] == "upright"),
+    ),
 )
 def seams(
     grid: Grid,

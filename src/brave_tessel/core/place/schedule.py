@@ -1,0 +1,228 @@
+"""The schedule of a part: how many whole units it takes, how many cut ones of which size, and what is wasted."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+
+from ..job.scene import Place
+from ..kernels.mosaic import Mosaic
+from .gauge import outlines_of
+from .regions import Region, Shape
+from .site import Site
+
+WITHIN_MM = 0.5
+THIRD = 1 / 3
+MOST_UNITS = 400_000
+_Floats = npt.NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True)
+class Sliver:
+    """A piece under a third of its unit: where it is in the pattern and in the scene, and its sizes, mm."""
+
+    x: float
+    y: float
+    place: Place
+    wide: float
+    tall: float
+
+    @property
+    def mm(self) -> float:
+        """Its smaller side."""
+        return min(self.wide, self.tall)
+
+
+@dataclass(frozen=True, slots=True)
+class Schedule:
+    """Units of something laid. ``by_size`` counts them by along × up in whole mm, whole ones first. ``waste`` is what
+    is cut off, as a share of all units used.
+    """
+
+    whole: int = 0
+    cut: int = 0
+    by_size: tuple[tuple[str, int], ...] = ()
+    slivers: tuple[Sliver, ...] = ()
+    area_mm2: float = 0.0
+    waste: float = 0.0
+
+    def __add__(self, other: Schedule) -> Schedule:
+        sizes = Counter(dict(self.by_size))
+        sizes.update(dict(other.by_size))
+        area = self.area_mm2 + other.area_mm2
+        used = self._used + other._used
+        return Schedule(
+            self.whole + other.whole, self.cut + other.cut, tuple(sizes.most_common()), self.slivers + other.slivers,
+            area, 1 - area / used if used > 0 else 0.0,
+        )  # fmt: skip
+
+    @property
+    def _used(self) -> float:
+        return self.area_mm2 / max(1e-9, 1 - self.waste)
+
+
+def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
+    """The schedule of some regions; None where the surface has no units that can be told apart, or too many."""
+    total, any_units = Schedule(), False
+    for region in regions:
+        laid = region.standing.part.laid[region.row]
+        surface = site.surface(laid)
+        outlines = outlines_of(surface) if surface else None
+        if surface is None or outlines is None:
+            continue
+        factor = laid.laying.number("factor")
+        size = (factor * laid.laying.number("wider"), factor * laid.laying.number("taller"))
+        found = count_units(region.shape, outlines, (surface.width_mm, surface.height_mm), size=size, region=region)
+        if found is None:
+            return None
+        total, any_units = total + found, True
+    return total if any_units else None
+
+
+def count_units(
+    shape: Shape,
+    outlines: Mosaic,
+    repeat: tuple[float, float],
+    *,
+    size: tuple[float, float] = (1.0, 1.0),
+    region: Region | None = None,
+) -> Schedule | None:
+    """Whole and cut units in a shape of the pattern, mm; ``size`` is how much larger they are laid.
+
+    A unit is whole if no more than half a millimetre of it is missing; a piece smaller than that is none.
+    """
+    made = _tiled(outlines, repeat, shape.bounds)
+    if made is None:
+        return None
+    units, kind = made
+    shapely.prepare(shape)
+    meets = shapely.intersects(shape, units)
+    units, kind = units[meets], kind[meets]
+    inside = shapely.contains(shape, units)
+    pieces = units.copy()
+    pieces[~inside] = shapely.intersection(units[~inside], shape)
+    areas, full = shapely.area(pieces), shapely.area(units)
+    boxes = _boxes(pieces, kind, outlines, units)
+    there = (areas > 1e-9) & (np.minimum(boxes[:, 0], boxes[:, 1]) > WITHIN_MM)
+    own = _boxes(units, kind, outlines, units)
+    gone = full - areas
+    endless = outlines.endless
+    if endless:
+        # A board is whole if it keeps its width, however long it is.
+        own[:, 0 if endless == "across" else 1] = boxes[:, 0 if endless == "across" else 1]
+        whole = np.abs(own - boxes).max(1) <= WITHIN_MM
+        full = np.where(areas > 0, areas * own[:, 1 if endless == "across" else 0]
+                        / np.maximum(boxes[:, 1 if endless == "across" else 0], 1e-9), full)  # fmt: skip
+    else:
+        whole = gone <= WITHIN_MM * own.max(1)
+    whole &= there
+    cut = there & ~whole
+    small = cut & ((boxes[:, 0] < own[:, 0] * THIRD) | (boxes[:, 1] < own[:, 1] * THIRD))
+    slivers = tuple(_slivers(pieces[small], boxes[small], size, region))
+    used = float(full[there].sum())
+    kept = float(areas[there].sum())
+    scale = size[0] * size[1]
+    return Schedule(
+        int(whole.sum()),
+        int(cut.sum()),
+        _by_size(own[whole], boxes[cut], areas[cut], full[cut] / np.maximum(own[cut].prod(1), 1e-9), size),
+        slivers,
+        kept * scale,
+        1 - kept / used if used > 0 else 0.0,
+    )
+
+
+def _tiled(
+    outlines: Mosaic, repeat: tuple[float, float], bounds: tuple[float, float, float, float]
+) -> tuple[npt.NDArray[np.object_], npt.NDArray[np.int64]] | None:
+    """Every unit that may lie within bounds, without its joint, and which of the outlines it is."""
+    faces = [_face(outline, outlines) for outline in outlines.outlines]
+    left, low, right, high = bounds
+    if outlines.endless:
+        axis = 0 if outlines.endless == "across" else 1
+        for face in faces:
+            ends = face[:, axis] > face[:, axis].mean()
+            face[:, axis] = np.where(ends, bounds[axis + 2] + 1.0, bounds[axis] - 1.0)
+    sides = np.array([[*face.min(0), *face.max(0)] for face in faces])
+    columns = _steps(left, right, sides[:, 0].min(), sides[:, 2].max(), repeat[0])
+    rows = _steps(low, high, sides[:, 1].min(), sides[:, 3].max(), repeat[1])
+    columns = range(0, 1) if outlines.endless == "across" else columns
+    rows = range(0, 1) if outlines.endless == "up" else rows
+    if len(columns) * len(rows) * len(faces) > MOST_UNITS:
+        return None
+    shifts = np.array([(i * repeat[0], j * repeat[1]) for j in rows for i in columns], float).reshape(-1, 2)
+    lengths = np.array([len(face) for face in faces])
+    # Only those that reach into the bounds are made.
+    number, which = np.meshgrid(np.arange(len(shifts)), np.arange(len(faces)), indexing="ij")
+    number, which = number.ravel(), which.ravel()
+    box = sides[which] + np.tile(shifts[number], 2)
+    near = (box[:, 0] < right) & (box[:, 2] > left) & (box[:, 1] < high) & (box[:, 3] > low)
+    number, which = number[near], which[near]
+    starts = np.concatenate([[0], np.cumsum(lengths)])
+    counts = lengths[which]
+    index = np.repeat(np.arange(len(which)), counts)
+    inner = np.arange(int(counts.sum())) - np.repeat(np.concatenate([[0], np.cumsum(counts)[:-1]]), counts)
+    points = np.concatenate(faces)[starts[which[index]] + inner] + shifts[number[index]]
+    return shapely.polygons(shapely.linearrings(points, indices=index)), which
+
+
+def _steps(start: float, end: float, least: float, most: float, repeat: float) -> range:
+    """Whole repeats that reach from one place to another."""
+    return range(math.floor((start - most) / repeat), math.ceil((end - least) / repeat) + 1)
+
+
+def _face(outline: _Floats, outlines: Mosaic) -> _Floats:
+    """A unit without its joint."""
+    across, up = outlines.joint, outlines.joint if outlines.beds is None else outlines.beds
+    if len(outline) == 4 and np.allclose(outline[0, 1], outline[1, 1]) and np.allclose(outline[0, 0], outline[3, 0]):
+        middle = outline.mean(0)
+        half = np.maximum(np.abs(outline - middle) - (across / 2, up / 2), 1e-6)
+        return np.asarray(middle + np.sign(outline - middle) * half)
+    smaller = shapely.buffer(shapely.Polygon(outline), -across / 2, join_style="mitre", mitre_limit=20.0)
+    return (
+        np.array(smaller.exterior.coords)[:-1] if smaller.geom_type == "Polygon" and not smaller.is_empty else outline
+    )
+
+
+def _boxes(
+    pieces: npt.NDArray[np.object_], kind: npt.NDArray[np.int64], outlines: Mosaic, units: npt.NDArray[np.object_]
+) -> _Floats:
+    """(N, 2) mm: sizes along and up a unit's own directions."""
+    turns = np.radians(np.broadcast_to(np.asarray(outlines.turns, float), len(outlines.outlines)))[kind]
+    points, index = shapely.get_coordinates(pieces, return_index=True)
+    c, s = np.cos(turns[index]), np.sin(turns[index])
+    turned = np.stack([points[:, 0] * c + points[:, 1] * s, -points[:, 0] * s + points[:, 1] * c], 1)
+    low, high = np.full((len(pieces), 2), np.inf), np.full((len(pieces), 2), -np.inf)
+    np.minimum.at(low, index, turned)
+    np.maximum.at(high, index, turned)
+    return np.where(np.isfinite(low), high - low, 0.0)
+
+
+def _by_size(
+    whole: _Floats, cut: _Floats, areas: _Floats, fill: _Floats, size: tuple[float, float]
+) -> tuple[tuple[str, int], ...]:
+    counted: Counter[str] = Counter()
+    for wide, tall in np.round(whole * size).astype(int):
+        counted[f"{wide}x{tall}"] += 1
+    others: Counter[str] = Counter()
+    for (wide, tall), area, share in zip(cut, areas, fill, strict=True):
+        # A piece that does not fill its box as its unit does is notched or slanted.
+        shaped = area < 0.97 * wide * tall * min(1.0, share)
+        others[f"{round(wide * size[0])}x{round(tall * size[1])}{' shaped' if shaped else ''}"] += 1
+    return (*counted.most_common(), *others.most_common())
+
+
+def _slivers(
+    pieces: Iterable[Shape], boxes: _Floats, size: tuple[float, float], region: Region | None
+) -> Iterable[Sliver]:
+    for piece, (wide, tall) in zip(pieces, boxes, strict=True):
+        middle = piece.representative_point()
+        point = region.point_at(middle.x, middle.y) if region is not None else None
+        x, y, z = (float(v) for v in point) if point is not None else (0.0, 0.0, 0.0)
+        yield Sliver(float(middle.x), float(middle.y), (x, y, z), float(wide) * size[0], float(tall) * size[1])
