@@ -12,7 +12,7 @@ from typing import Any
 from .. import __version__
 from ..core.errors import CancelledError, RefusedError, TesselError
 from ..engine.wording import sentence
-from . import jobs, photos, recipe
+from . import fitting, jobs, photos, recipe
 from . import place as placing
 from .numbers import Parser, length, number, place, px
 from .said import Progress, say, warn
@@ -92,6 +92,9 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--out", type=place, required=True)
     placing.declare_place(verb("place", placing.run_place, "Bring a model into a job's scene and say what came."))
     placing.declare_lay(verb("lay", placing.run_lay, "Lay a surface on a part of a job's scene."))
+    about = "Count a part's courses and units, and write its setting-out sheet."
+    fitting.declare_elevation(verb("elevation", fitting.run_elevation, about))
+    fitting.declare_fit(verb("fit", fitting.run_fit, "Let courses fit between two levels, or list the ways."))
     check = verb("check", jobs.check, "Check every surface of a job; exit 1 where something is broken.")
     check.add_argument("--strict", action="store_true", help="cautions count as findings too")
     listing = verb("list", jobs.list_job, "List surfaces, layers and parts of a job.")

@@ -19,6 +19,7 @@ from ..operation import find
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
 from .frames import LEVEL_COSINE, face_axes
+from .gauge import gauge_of
 from .mesh import Faces, Mesh, Vector
 from .site import Site, Standing
 from .topology import facets
@@ -385,16 +386,17 @@ def courses_on(elevation: Elevation, face: Drawn) -> Courses | None:
         return None
     one = face.facet.standing
     surface = elevation.site.surface(one.part.laid[face.row])
-    units = units_of(surface) if surface else None
+    gauge = gauge_of(surface, elevation.site.job) if surface else None
     found = elevation.site.coordinates(one, face.row)
-    if units is None or not found.linear or not len(face.facet.faces):
+    if gauge is None or gauge.courses is None or not found.linear or not len(face.facet.faces):
         return None
     rise = _rise_of(face, found.flat_corners(), found.faces)
     if rise is None:
         return None
     size, start = rise
     _, low, _, high = face.bounds
-    return count_courses(low, high, start, units.course_mm * size)
+    course = gauge.courses.mm * size
+    return count_courses(low, high, start + gauge.courses.start * course, course)
 
 
 def _rise_of(face: Drawn, places: npt.NDArray[np.float64], faces: Faces) -> tuple[float, float] | None:

@@ -147,6 +147,11 @@ class Fit:
     now: Proposal
     proposals: tuple[Proposal, ...] = field(default=())
 
+    @property
+    def fits(self) -> bool:
+        """Whether nothing is cut as it lies now."""
+        return not self.now.cuts
+
     def best(self, way: str) -> Proposal | None:
         """The best of one way."""
         return next((one for one in self.proposals if one.way == way), None)
@@ -162,7 +167,8 @@ def fit(span: Span) -> Fit:
     ranked = []
     for one in sorted((_judged(span, one) for one in made), key=lambda one: one.rank):
         key = (one.way, one.count, one.joint, one.unit, one.stretch, round(one.start) % span.pitch)
-        if key not in seen:
+        # What changes nothing is how it lies now.
+        if key not in seen and (one.change > 1e-7 or one.shift):
             seen.add(key)
             ranked.append(one)
     return Fit(span, now, tuple(ranked[:MOST]))

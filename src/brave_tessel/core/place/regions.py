@@ -13,6 +13,7 @@ import scipy.sparse
 import shapely
 from scipy.sparse.csgraph import connected_components
 
+from .groups import DADO, FRONT
 from .laying import Coordinates, Places
 from .mesh import Faces, Vector
 from .site import Site, Standing
@@ -74,7 +75,22 @@ def _regions(standing: Standing, row: int, found: Coordinates) -> list[Region]:
         shape = union(places[rows])
         if shape.area > 1.0:
             out.append(Region(standing, row, found.faces[rows], places[rows], shape))
-    return sorted(out, key=lambda one: -one.shape.area)
+    return sorted(out, key=lambda one: (-round(one.shape.area), int(one.faces[0])))
+
+
+def main_region(regions: list[Region], face: int = -1) -> Region:
+    """The region a face belongs to; else the one that is looked at: the front before other groups, what stands before
+    what lies, then the largest.
+    """
+    own = next((one for one in regions if face in one.faces), None)
+    return own or max(regions, key=_weight)
+
+
+def _weight(one: Region) -> float:
+    mesh = one.standing.mesh
+    upright = abs(float(np.average(mesh.normals[one.faces, 2], weights=mesh.areas[one.faces]))) < 0.5
+    front = str(mesh.names[mesh.groups[one.faces[0]]]) in {str(FRONT), str(DADO)}
+    return round(float(one.shape.area)) * (1.0 if upright else 0.4) * (2.0 if front else 1.0)
 
 
 def _runs(standing: Standing, faces: Faces, places: Places) -> npt.NDArray[np.int32]:

@@ -85,15 +85,23 @@ def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
     return total if any_units else None
 
 
-def count_units(
-    shape: Shape,
-    outlines: Mosaic,
-    repeat: tuple[float, float],
-    *,
-    size: tuple[float, float] = (1.0, 1.0),
-    region: Region | None = None,
-) -> Schedule | None:
-    """Whole and cut units in a shape of the pattern, mm; ``size`` is how much larger they are laid.
+@dataclass(frozen=True, eq=False)
+class Pieces:
+    """Units as they are cut, in the pattern's mm: their shapes, their sizes along their own directions (N, 2) and those
+    of the whole unit, their areas, and which are whole and which are slivers.
+    """
+
+    shapes: npt.NDArray[np.object_]
+    sizes: _Floats
+    units: _Floats
+    areas: _Floats
+    full: _Floats
+    whole: npt.NDArray[np.bool_]
+    small: npt.NDArray[np.bool_]
+
+
+def cut_out(shape: Shape, outlines: Mosaic, repeat: tuple[float, float]) -> Pieces | None:
+    """The units of a pattern that lie in a shape, cut where they leave it; None where there are too many.
 
     A unit is whole if no more than half a millimetre of it is missing; a piece smaller than that is none.
     """
@@ -108,32 +116,39 @@ def count_units(
     pieces = units.copy()
     pieces[~inside] = shapely.intersection(units[~inside], shape)
     areas, full = shapely.area(pieces), shapely.area(units)
-    boxes = _boxes(pieces, kind, outlines, units)
-    there = (areas > 1e-9) & (np.minimum(boxes[:, 0], boxes[:, 1]) > WITHIN_MM)
-    own = _boxes(units, kind, outlines, units)
-    gone = full - areas
-    endless = outlines.endless
-    if endless:
+    sizes, own = _boxes(pieces, kind, outlines), _boxes(units, kind, outlines)
+    whole = full - areas <= WITHIN_MM * own.max(1)
+    if outlines.endless:
         # A board is whole if it keeps its width, however long it is.
-        own[:, 0 if endless == "across" else 1] = boxes[:, 0 if endless == "across" else 1]
-        whole = np.abs(own - boxes).max(1) <= WITHIN_MM
-        full = np.where(areas > 0, areas * own[:, 1 if endless == "across" else 0]
-                        / np.maximum(boxes[:, 1 if endless == "across" else 0], 1e-9), full)  # fmt: skip
-    else:
-        whole = gone <= WITHIN_MM * own.max(1)
-    whole &= there
-    cut = there & ~whole
-    small = cut & ((boxes[:, 0] < own[:, 0] * THIRD) | (boxes[:, 1] < own[:, 1] * THIRD))
-    slivers = tuple(_slivers(pieces[small], boxes[small], size, region))
-    used = float(full[there].sum())
-    kept = float(areas[there].sum())
-    scale = size[0] * size[1]
+        long = 0 if outlines.endless == "across" else 1
+        own[:, long] = sizes[:, long]
+        whole = np.abs(own - sizes).max(1) <= WITHIN_MM
+        full = areas * own[:, 1 - long] / np.maximum(sizes[:, 1 - long], 1e-9)
+    there = (areas > 1e-9) & (sizes.min(1) > WITHIN_MM)
+    small = ~whole & (sizes < own * THIRD).any(1)
+    return Pieces(*(each[there] for each in (pieces, sizes, own, areas, full, whole, small)))
+
+
+def count_units(
+    shape: Shape,
+    outlines: Mosaic,
+    repeat: tuple[float, float],
+    *,
+    size: tuple[float, float] = (1.0, 1.0),
+    region: Region | None = None,
+) -> Schedule | None:
+    """Whole and cut units in a shape of the pattern, mm; ``size`` is how much larger they are laid."""
+    found = cut_out(shape, outlines, repeat)
+    if found is None:
+        return None
+    cut = ~found.whole
+    used, kept = float(found.full.sum()), float(found.areas.sum())
     return Schedule(
-        int(whole.sum()),
+        int(found.whole.sum()),
         int(cut.sum()),
-        _by_size(own[whole], boxes[cut], areas[cut], full[cut] / np.maximum(own[cut].prod(1), 1e-9), size),
-        slivers,
-        kept * scale,
+        _by_size(found, size),
+        tuple(_slivers(found.shapes[found.small], found.sizes[found.small], size, region)),
+        kept * size[0] * size[1],
         1 - kept / used if used > 0 else 0.0,
     )
 
@@ -190,9 +205,7 @@ def _face(outline: _Floats, outlines: Mosaic) -> _Floats:
     )
 
 
-def _boxes(
-    pieces: npt.NDArray[np.object_], kind: npt.NDArray[np.int64], outlines: Mosaic, units: npt.NDArray[np.object_]
-) -> _Floats:
+def _boxes(pieces: npt.NDArray[np.object_], kind: npt.NDArray[np.int64], outlines: Mosaic) -> _Floats:
     """(N, 2) mm: sizes along and up a unit's own directions."""
     turns = np.radians(np.broadcast_to(np.asarray(outlines.turns, float), len(outlines.outlines)))[kind]
     points, index = shapely.get_coordinates(pieces, return_index=True)
@@ -204,18 +217,18 @@ def _boxes(
     return np.where(np.isfinite(low), high - low, 0.0)
 
 
-def _by_size(
-    whole: _Floats, cut: _Floats, areas: _Floats, fill: _Floats, size: tuple[float, float]
-) -> tuple[tuple[str, int], ...]:
-    counted: Counter[str] = Counter()
-    for wide, tall in np.round(whole * size).astype(int):
-        counted[f"{wide}x{tall}"] += 1
-    others: Counter[str] = Counter()
-    for (wide, tall), area, share in zip(cut, areas, fill, strict=True):
-        # A piece that does not fill its box as its unit does is notched or slanted.
-        shaped = area < 0.97 * wide * tall * min(1.0, share)
-        others[f"{round(wide * size[0])}x{round(tall * size[1])}{' shaped' if shaped else ''}"] += 1
-    return (*counted.most_common(), *others.most_common())
+def _by_size(found: Pieces, size: tuple[float, float]) -> tuple[tuple[str, int], ...]:
+    names = [f"{wide}x{tall}" for wide, tall in np.round(found.sizes * size).astype(int)]
+    fill = np.minimum(1.0, found.full / np.maximum(found.units.prod(1), 1e-9))
+    # A piece that does not fill its box as its unit does is notched or slanted.
+    shaped = ~found.whole & (found.areas < 0.97 * found.sizes.prod(1) * fill)
+    whole = Counter(name for name, kept in zip(names, found.whole, strict=True) if kept)
+    others = Counter(
+        f"{name} shaped" if odd else name
+        for name, kept, odd in zip(names, found.whole, shaped, strict=True)
+        if not kept
+    )
+    return (*whole.most_common(), *others.most_common())
 
 
 def _slivers(
