@@ -120,6 +120,11 @@ class _Batch:
         _give_back((self.full, self.depth, self.buffer, *(self.light or ())))
 
 
+def own_of(surface: str) -> str:
+    """The surface that one fitted to its faces was made of; its pictures stand in until its own are there."""
+    return surface.partition("~")[0]
+
+
 class Renderer:
     """Keeps buffers and textures between frames; uploads only what changed."""
 
@@ -179,7 +184,7 @@ class Renderer:
         if not same:
             self._shadow_of = None
             self._bounds = _bounds(parts)
-        wanted_surfaces = {part.surface for part in parts}
+        wanted_surfaces = {name for part in parts for name in (part.surface, own_of(part.surface))}
         for surface in [surface for surface in self._textures if surface not in wanted_surfaces]:
             _give_back(texture for texture in self._textures.pop(surface)[1] if texture is not self._flat)
 
@@ -330,7 +335,7 @@ class Renderer:
 
     def _draw_batch(self, batch: _Batch, look: Look) -> None:
         part = batch.members[0]
-        known = self._textures.get(part.surface)
+        known = self._textures.get(part.surface) or self._textures.get(own_of(part.surface))
         textures = known[1] if known else (self._blank, self._blank, self._blank, self._flat)
         for unit, texture in zip((0, 1, 2, 4), textures, strict=True):
             texture.use(unit)

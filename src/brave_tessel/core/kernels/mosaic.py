@@ -72,7 +72,7 @@ class Mosaic:
     """Convex outlines (k, 2) in mm, anticlockwise, that fill a wrapped sheet up to the middles of their joints.
 
     ``endless`` is across or up where units have no ends that way; ``beds`` the joint above and below them, where that
-    is another.
+    is another; ``any_length`` whether their lengths are as they come, as of boards.
     """
 
     outlines: list[_F]
@@ -80,6 +80,7 @@ class Mosaic:
     turns: npt.ArrayLike = 0.0
     endless: str = ""
     beds: float | None = None
+    any_length: bool = False
 
     def painted(self, grid: Grid) -> Pieces:
         """Its units on a sheet."""

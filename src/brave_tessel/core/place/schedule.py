@@ -125,7 +125,8 @@ def cut_out(shape: Shape, outlines: Mosaic, repeat: tuple[float, float]) -> Piec
         whole = np.abs(own - sizes).max(1) <= WITHIN_MM
         full = areas * own[:, 1 - long] / np.maximum(sizes[:, 1 - long], 1e-9)
     there = (areas > 1e-9) & (sizes.min(1) > WITHIN_MM)
-    small = ~whole & (sizes < own * THIRD).any(1)
+    short = sizes < own * THIRD
+    small = ~whole & (short[:, 1] if outlines.any_length else short.any(1))
     return Pieces(*(each[there] for each in (pieces, sizes, own, areas, full, whole, small)))
 
 

@@ -17,6 +17,8 @@ from ..mesh import Faces, Mesh, Vector
 CAP_COSINE = 0.9
 """Faces that look along the axis by more lie flat, square to it."""
 
+ALIKE = 1 / 30
+
 
 @laying("around", label="Around")
 def around(
@@ -38,6 +40,12 @@ def around(
         float,
         Length(-5000, 5000, least=-1e6, most=1e6, help="On a cone or dome: how far over the datum a course is true."),
     ] = 0.0,
+    girth: Annotated[
+        str,
+        Choice(
+            "of the axis", "of each face", help="By whose radius it is laid: both sides of a thick round wall differ."
+        ),
+    ] = "of the axis",
     whole: Annotated[bool, Toggle(help="Stretches it so that whole repeats go round.")] = False,
 ) -> Coordinates:
     """Round the part by true arc length: up along the axis, on domes along the meridian."""  # fmt: skip
@@ -45,7 +53,7 @@ def around(
         return even(bed.mesh, bed.faces, np.zeros((0, 3, 2)))
     found = _axis_of(bed, axis)
     kind = found.shape if shape == "as it is" else shape
-    return _Round(bed, found).laid(kind, true_at, whole)
+    return _Round(bed, found).laid(kind, true_at, whole, each=girth == "of each face")
 
 
 _DIRECTIONS = {"upright": (0.0, 0.0, 1.0), "east": (1.0, 0.0, 0.0), "north": (0.0, 1.0, 0.0)}
@@ -109,12 +117,13 @@ class _Round:
         # Seen from inside, along runs the other way.
         self.sign = np.where(np.einsum("ij,ij->i", outward, bed.normals) >= 0, 1.0, -1.0)[:, None]
 
-    def laid(self, kind: str, true_at: float, whole: bool) -> Coordinates:
+    def laid(self, kind: str, true_at: float, whole: bool, *, each: bool = False) -> Coordinates:
         if kind == "developed cone":
             return even(self.bed.mesh, self.bed.faces, self._developed())
         girth, rises = self._sizes(kind, true_at)
         girth, note = self._closed(girth, whole)
-        places = np.stack([self.sign * self.turn * girth, rises], -1)
+        own = self._girths(girth) if each and kind == "cylinder" else girth
+        places = np.stack([self.sign * self.turn * own, rises], -1)
         made = even(self.bed.mesh, self.bed.faces, places, note)
         caps = np.abs(self.bed.normals @ self.axis.along) > CAP_COSINE if kind == "cylinder" else None
         return made if caps is None or not caps.any() else self._with_caps(made, caps)
@@ -134,6 +143,25 @@ class _Round:
             slant = np.hypot(self.radius, self.rise)
             return max(below * math.tan(slope), 1.0), abs(self.from_datum) / math.cos(slope) - slant
         return self.axis.radius, self.rise - self.from_datum
+
+    def _girths(self, girth: float) -> Places:
+        """(N, 1): the radius each face is laid by, those within a thirtieth alike, so that bevels run on with faces."""
+        radius = self.radius.mean(1)
+        weights = self.bed.mesh.areas[self.bed.faces]
+        out = np.full(len(radius), girth)
+        left = np.abs(radius / girth - 1) > ALIKE
+        while left.any():
+            # The radius with the most on it takes what is near it.
+            order = np.flatnonzero(left)
+            rounded = np.round(np.log(np.maximum(radius[order], 1.0)) / ALIKE).astype(int)
+            totals = np.bincount(rounded - rounded.min(), weights[order])
+            near = order[rounded - rounded.min() == totals.argmax()]
+            own = float(np.average(self.radius[near].max(1), weights=weights[near] + 1e-9))
+            taken = order[np.abs(radius[order] / own - 1) <= ALIKE]
+            taken = taken if len(taken) else near
+            out[taken] = own
+            left[taken] = False
+        return out[:, None]
 
     def _slope(self) -> float:
         """Half the opening angle of a cone whose apex is the axis' point."""

@@ -213,7 +213,7 @@ def planks(
             end = cuts[k + 1] if k + 1 < per_row else cuts[0] + along
             piece = box(start, row * rise, end - start, rise)
             made.append(piece if runs == "across" else _anticlockwise(piece[:, ::-1].copy()))
-    return Mosaic(made, joint, 0.0 if runs == "across" else 90.0)
+    return Mosaic(made, joint, 0.0 if runs == "across" else 90.0, any_length=True)
 
 
 @mosaic("ashlar", label="Random ashlar")
