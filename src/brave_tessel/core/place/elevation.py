@@ -230,16 +230,17 @@ def _shape(mesh: Mesh, faces: Faces) -> _Shape:
     return faces, normal, along, up, flat.min(0), flat.max(0)
 
 
-def unroll(site: Site, part: str, face: int = -1) -> Elevation | None:
+def unroll(site: Site, part: str, face: int = -1, row: int = -1) -> Elevation | None:
     """The elevation that a part belongs to: upright faces unrolled corner after corner, over all parts they meet; of a
-    floor or a slope that face alone. ``face`` says which of the part's faces is looked at; else its largest.
+    floor or a slope that face alone. ``face`` says which of the part's faces is looked at; else the largest on which
+    ``row`` of what is laid on it lies.
     """
     one = site.of_part(part)
     own = facets_of(one) if one else []
     if not own:
         return None
     first = next((facet for facet in own if face in facet.faces), None) if face >= 0 else None
-    first = first or _main(site, own)
+    first = first or _main(site, [facet for facet in own if _row(facet) == row] or own)
     if abs(first.normal[2]) > UPRIGHT:
         level = [f for f in own if f.normal @ first.normal > LEVEL_COSINE and _same_plane(f, first)]
         return Elevation(site, tuple(Drawn(f, 0.0, _row(f)) for f in level), (), upright=False)

@@ -37,6 +37,7 @@ class PlaceRequests(Requests):
         self._shown: tuple[tuple[object, ...], SceneTextures] | None = None
         self._reading = False
         self._told: set[str] = set()
+        self._preview: Job | None = None
 
     def request(self) -> None:
         self.request_at(self.view.preview_px)
@@ -77,7 +78,7 @@ class PlaceRequests(Requests):
 
     def stand(self) -> None:
         """Set the scene up as the job has it now, if that is another than before; read models that are missing."""
-        job, shelf = self.session.job, self.session.models
+        job, shelf = self._preview or self.session.job, self.session.models
         shapes = shelf.ready(job)
         sizes = tuple((surface.id, surface.width_mm, surface.height_mm) for surface in job.surfaces)
         wanted = (job.scene, sizes, tuple(map(id, shapes.values())), self.session.era)
@@ -92,6 +93,11 @@ class PlaceRequests(Requests):
         self.work.ask("site", work, self._stands, failed=lambda _error: self._forget())
         if shelf.missing(job) and not self._reading:
             self._read_models(job)
+
+    def preview(self, job: Job | None) -> None:
+        """Show the scene as a job would have it that is not there yet; None for the one that is."""
+        self._preview = job
+        self.stand()
 
     def _stands(self, found: tuple[Site, list[DrawPart]]) -> None:
         site, parts = found

@@ -20,6 +20,7 @@ from ....engine.pictures.results import SceneTextures
 from ... import theme
 from ...words import tr
 from ...workroom import Workroom
+from .elevation_marks import NO_MARKS, Mark, Marks, marks_of, paint_cuts, paint_sides, paint_slivers
 
 Place = tuple[float, float, float]
 """mm along and up of the drawing's left upper corner, and mm to a pixel."""
@@ -32,6 +33,7 @@ class ElevationStrip(QWidget):
     dragged = pyqtSignal(str, str, float, float)
     released = pyqtSignal()
     counted = pyqtSignal()
+    sliver_chosen = pyqtSignal(object)
 
     def __init__(self, work: Workroom) -> None:
         super().__init__()
@@ -42,9 +44,10 @@ class ElevationStrip(QWidget):
         self.site: Site | None = None
         self.elevation: Elevation | None = None
         self.courses: dict[int, Courses] = {}
+        self.marks, self.over = NO_MARKS, None
         self.pictures: dict[str, tuple[bytes, AnyArray]] = {}
         self._levels: dict[str, tuple[bytes, list[AnyArray]]] = {}
-        self.chosen, self.face = "", -1
+        self.chosen, self.face, self.row = "", -1, -1
         self.image: QImage | None = None
         self._image_at: Place = (0.0, 0.0, 1.0)
         self._grip: tuple[Drawn, QPointF, float, float] | None = None
@@ -52,11 +55,11 @@ class ElevationStrip(QWidget):
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._ask)
 
-    def show_site(self, site: Site | None, chosen: str, face: int = -1) -> None:
+    def show_site(self, site: Site | None, chosen: str, face: int = -1, row: int = -1) -> None:
         """The elevation that a part belongs to; while a pattern is dragged it stays the one it was."""
-        if site is self.site and (chosen, face) == (self.chosen, self.face):
+        if site is self.site and (chosen, face, row) == (self.chosen, self.face, self.row):
             return
-        self.site, self.chosen, self.face = site, chosen, face
+        self.site, self.chosen, self.face, self.row = site, chosen, face, row
         self._soon.start(0)
 
     def show_textures(self, textures: SceneTextures) -> None:
@@ -76,21 +79,25 @@ class ElevationStrip(QWidget):
 
     def _ask(self) -> None:
         site, chosen, face, pictures = self.site, self.chosen, self.face, dict(self.pictures)
+        row = self.row
         room = (self.width() - theme.px(96), self.height() - theme.px(54))
         if site is None or min(room) < 20:
             return
 
-        def work(_current: object) -> tuple[Elevation | None, dict[int, Courses], AnyArray | None, Place]:
-            found = unroll(site, chosen, face) if chosen else None
+        def work(_current: object) -> tuple[Elevation | None, dict[int, Courses], Marks, AnyArray | None, Place]:
+            found = unroll(site, chosen, face, row) if chosen else None
             if found is None or not found.faces:
-                return None, {}, None, (0.0, 0.0, 1.0)
+                return None, {}, NO_MARKS, None, (0.0, 0.0, 1.0)
             counted = {k: c for k, one in enumerate(found.faces) if (c := courses_on(found, one)) is not None}
-            return found, counted, *_drawn(found, partial(self._levels_of, pictures), room)
+            return found, counted, marks_of(found, chosen), *_drawn(found, partial(self._levels_of, pictures), room)
 
         self.work.ask("elevation", work, lambda done: self._show(*done))
 
     def _levels_of(self, pictures: dict[str, tuple[bytes, AnyArray]], surface: str) -> list[AnyArray] | None:
         """A surface's picture and its halves, made when it is first drawn; asked from the worker alone."""
+        if surface not in pictures:
+            # Fitted to its faces and not worked out yet: as it was before.
+            surface = surface.partition("~")[0]
         if surface not in pictures:
             return None
         key, base = pictures[surface]
@@ -99,9 +106,15 @@ class ElevationStrip(QWidget):
         return self._levels[surface][1]
 
     def _show(
-        self, elevation: Elevation | None, courses: dict[int, Courses], codes: AnyArray | None, at: Place
+        self,
+        elevation: Elevation | None,
+        courses: dict[int, Courses],
+        marks: Marks,
+        codes: AnyArray | None,
+        at: Place,
     ) -> None:
-        self.elevation, self.courses, self._image_at = elevation, courses, at
+        self.elevation, self.courses, self.marks, self._image_at = elevation, courses, marks, at
+        self.over = None
         if codes is None:
             self.image = None
         else:
@@ -149,6 +162,18 @@ class ElevationStrip(QWidget):
         x, y = left + (at.x() - frame.left()) / scale, low + (frame.bottom() - at.y()) / scale
         return next((face for face in self.elevation.faces if _holds(face, x, y)), None)
 
+    def mark_at(self, at: QPointF) -> Mark | None:
+        """The piece under a third that is marked there."""
+        if self.elevation is None:
+            return None
+        reach, found = float(theme.px(6)), None
+        for mark in self.marks.slivers:
+            off = self._at(mark.x, mark.y) - at
+            away = max(abs(off.x()), abs(off.y()))
+            if away <= reach:
+                reach, found = away, mark
+        return found
+
     # Painting ------------------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
@@ -174,8 +199,10 @@ class ElevationStrip(QWidget):
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(size, self.image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        paint_cuts(painter, self.marks, self._at)
         self._paint_faces(painter)
         self._paint_lines(painter)
+        paint_slivers(painter, self.marks, self._at, self.over)
 
     def _paint_notes(self, painter: QPainter) -> None:
         assert self.elevation is not None
@@ -214,7 +241,7 @@ class ElevationStrip(QWidget):
             if rect.width() > 6:
                 painter.drawRect(rect)
             courses = self.courses.get(index)
-            if courses is not None and courses.cut_mm:
+            if courses is not None and courses.cut_mm and not (mine and self.marks.cuts):
                 self._paint_cut(painter, face, courses)
 
     def _paint_cut(self, painter: QPainter, face: Drawn, courses: Courses) -> None:
@@ -245,7 +272,8 @@ class ElevationStrip(QWidget):
         painter.setFont(theme.font(10))
         unit = tr("{number} m", number=format_number((right - left) / 1000, decimals=2))
         foot = self._at(left, low)
-        painter.drawText(QPointF(foot.x(), foot.y() + theme.px(16)), unit)
+        if not paint_sides(painter, self.marks, self._at):
+            painter.drawText(QPointF(foot.x(), foot.y() + theme.px(16)), unit)
         if along is None or not self.elevation.upright:
             return
         at = self._at(along, float(point[2]))
@@ -281,6 +309,10 @@ class ElevationStrip(QWidget):
     # The mouse -----------------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        mark = self.mark_at(event.position()) if event else None
+        if mark is not None:
+            self.sliver_chosen.emit(mark)
+            return
         face = self.face_at(event.position()) if event else None
         if event and face is not None:
             part = face.facet.standing.part
@@ -293,6 +325,13 @@ class ElevationStrip(QWidget):
         if event is None:
             return
         if self._grip is None:
+            mark = self.mark_at(event.position())
+            if mark is not self.over:
+                self.over = mark
+                self.update()
+            if mark is not None:
+                self.setCursor(Qt.CursorShape.PointingHandCursor)
+                return
             over = self.face_at(event.position())
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             return

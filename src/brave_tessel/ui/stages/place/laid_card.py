@@ -16,7 +16,7 @@ from ....core.job.scene import IN_PLACE, WITH_PART, Laid, Part, Pin, Place
 from ....core.operation import Value, family
 from ....core.phrases import say
 from ....core.place.elevation import Courses
-from ....core.place.site import Site, Standing
+from ....core.place.site import Site, Standing, worn
 from ....core.quantity import format_length, format_level, format_number, format_size, parse_length
 from ....engine.intents import scene as intents
 from ....engine.wording import sentence
@@ -27,6 +27,7 @@ from ...controls.rows import Row, RowList
 from ...desk import Desk
 from ...words import tr
 from .cards import Pick, length_field
+from .fit_panel import FitPanel
 from .laying_pictures import laying_icon
 
 LAYINGS = ("flat", "box", "all_round", "around", "path", "unwrapped", "pinned")
@@ -84,6 +85,9 @@ class LaidCard(QObject):
     datum_wanted = pyqtSignal(str)
     pins_wanted = pyqtSignal()
     path_wanted = pyqtSignal(str)
+    previewed = pyqtSignal(object)
+    sheet_wanted = pyqtSignal()
+    fit_again = pyqtSignal()
 
     def __init__(self, desk: Desk) -> None:
         super().__init__()
@@ -97,6 +101,8 @@ class LaidCard(QObject):
         self.note = words("")
         self.courses = words("", "")
         self.count: QLineEdit | None = None
+        self.fit: FitPanel | None = None
+        self.face = -1
         self.size_open = False
 
     def laid_of(self, part: Part | None) -> Laid | None:
@@ -116,7 +122,7 @@ class LaidCard(QObject):
     def nothing(self) -> list[QWidget]:
         """No controls: those of the card before went with it."""
         self.courses, self.datum, self.note = words("", ""), words("", "mono"), words("")
-        self.rows = self.kind = self.form = None
+        self.rows = self.kind = self.form = self.fit = None
         return []
 
     def widgets(self, job: Job, part: Part) -> list[QWidget]:
@@ -131,7 +137,11 @@ class LaidCard(QObject):
         self.rows.setFixedHeight(theme.px(42) * min(len(part.laid), 4) + 4)
         self.rows.chosen.connect(self._choose)
         self.rows.deleted.connect(lambda id: self.desk.dispatch(intents.take_off(part.id, id)))
-        made += [self.rows, Heading(tr("Laying"), tr("real size"))]
+        self.fit = FitPanel(self.desk)
+        self.fit.previewed.connect(self.previewed.emit)
+        self.fit.sheet_wanted.connect(self.sheet_wanted.emit)
+        self.fit.again.connect(self.fit_again.emit)
+        made += [self.rows, Heading(tr("Courses")), self.courses, self.fit, Heading(tr("Laying"), tr("real size"))]
         self.kind = LayingPick()
         self.kind.changed.connect(self._set_kind)
         self.form = OperationForm(laid.laying.op, laid.laying.values)
@@ -139,7 +149,6 @@ class LaidCard(QObject):
         self.form.released.connect(self.desk.end_gesture)
         self.form.refused.connect(lambda text: self.desk.tell(text, "fault"))
         made += [self.kind, *self._extra(part, laid), self.form, self._size(job, laid)]
-        made += [Heading(tr("Courses")), self.courses]
         made += [Heading(tr("Datum"), tr("picked on the model")), *self._datum(job, laid)]
         made += [self.note, button(tr("Take it off"), self._take_off, tip=tr("What lies beneath it shows"))]
         return made
@@ -260,7 +269,7 @@ class LaidCard(QObject):
 
     def _repeat_is(self, length: float) -> None:
         now = self._now()
-        surface = next((s for s in self.desk.job.surfaces if now and s.id == now[1].surface), None)
+        surface = worn(self.desk.job, now[1]) if now else None
         if now is None or surface is None or length <= 0:
             self.desk.tell(tr("A repeat is longer than nothing."), "fault")
             return
@@ -276,7 +285,7 @@ class LaidCard(QObject):
         middle.
         """
         now = self._now()
-        surface = next((s for s in self.desk.job.surfaces if now and s.id == now[1].surface), None)
+        surface = worn(self.desk.job, now[1]) if now else None
         if now is None or surface is None:
             return
         w, h = surface.width_mm, surface.height_mm
@@ -309,6 +318,8 @@ class LaidCard(QObject):
             name = next((d.name for d in job.scene.datums if d.id == (laid.datum or job.scene.datum)), tr("origin"))
             self.datum.setText(f"{name}\n{format_level(float(point[2]))}")
         self.note.setText(self._note(laid, part, site))
+        if self.fit is not None:
+            self.fit.show_laid(job, part, laid, site, self.face)
 
     def show_courses(self, counted: Courses | None) -> None:
         """Say how many courses are whole, and which are cut."""

@@ -55,6 +55,7 @@ class Overlay:
         self.levels: bool = True
         self.pins: tuple[tuple[Vector, str], ...] = ()
         self.note = ""
+        self.spot: Vector | None = None
 
     def paint(self, painter: QPainter) -> None:
         """Everything, over the frame."""
@@ -69,10 +70,22 @@ class Overlay:
         self._paint_trail(painter)
         for at, text in self.pins:
             self._paint_point(painter, at, text, "ochre")
+        if self.spot is not None:
+            self._paint_spot(painter, self.spot)
         if self.mark is not None:
             self._paint_point(painter, self.mark.at, self.mark.text, "chalk_line")
         if self.note:
             self._paint_note(painter)
+
+    def _paint_spot(self, painter: QPainter, spot: Vector) -> None:
+        """A place that is looked at: a ring round it, and nothing over it."""
+        at = self.view.on_screen(spot)
+        if at is None:
+            return
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        for width, name in ((4.0, "white"), (2.0, "oxide")):
+            painter.setPen(QPen(theme.colour(name), width))
+            painter.drawEllipse(at, theme.px(16), theme.px(16))
 
     def _line(self, painter: QPainter, points: Sequence[Vector], width: float = 1.6, *, dashed: bool = False) -> None:
         places = [self.view.on_screen(point) for point in points]

@@ -15,7 +15,7 @@ from ....core.job.scene import Part, Place
 from ....core.phrases import say
 from ....core.place.elevation import Courses
 from ....core.place.rays import Hit
-from ....core.place.site import Site
+from ....core.place.site import Site, worn
 from ....core.quantity import format_size, parse_length
 from ....engine.intents import scene as intents
 from ....engine.pictures.results import SceneTextures
@@ -36,6 +36,7 @@ from ...words import tr
 from ..stage import LeftPanel, Stage
 from .add_sheet import AddSheet
 from .elevation_strip import ElevationStrip
+from .findings_panel import FindingsPanel
 from .hand import KIND_WORDS, TOOLS, PlaceHand
 from .laid_card import LaidCard
 from .laying_work import LayingWork
@@ -43,6 +44,7 @@ from .part_card import PartCard, told_name
 from .part_work import PartWork
 from .probe import ModelProbe
 from .scene_view import SceneView
+from .setting_work import SettingWork
 from .tiles import SurfaceTiles
 from .tree import PartTree
 
@@ -70,6 +72,7 @@ class PlaceStage(Stage):
         self.elevation = ElevationStrip(desk.work)
         self.strip = self.elevation
         self.sheet = AddSheet(self.view)
+        self.findings = FindingsPanel(desk, self.view)
         self.part_card, self.laid_card = PartCard(desk), LaidCard(desk)
         self.site: Site | None = None
         self.face = -1
@@ -81,6 +84,7 @@ class PlaceStage(Stage):
         self.note = words("")
         self.parts = PartWork(desk, self.tree)
         self.laying = LayingWork(desk, self.view, self.hand, self.laid_card)
+        self.setting = SettingWork(desk, self.view, self.laid_card, lambda: self.site)
         self.kinds.hide()
         self._connect()
 
@@ -130,10 +134,15 @@ class PlaceStage(Stage):
         self.sheet.piece_chosen.connect(hand.stand)
         self.sheet.scene_chosen.connect(self.put_up)
         self.sheet.model_wanted.connect(self.choose_models)
-        self.laid_card.chosen.connect(lambda _id: self._show_card())
+        self.laid_card.chosen.connect(lambda _id: self._laid_chosen())
         self.laid_card.datum_wanted.connect(self.pick_datum_for)
         self.laid_card.pins_wanted.connect(lambda: hand.take("Pin"))
         self.laid_card.path_wanted.connect(hand.draw_path)
+        self.laid_card.previewed.connect(self.setting.preview)
+        self.laid_card.sheet_wanted.connect(self.setting.ask_for_sheet)
+        self.laid_card.fit_again.connect(self._show_card)
+        self.elevation.sliver_chosen.connect(lambda mark: self.setting.look_at_place(mark.sliver.place))
+        self.findings.look_at.connect(self.setting.look_at)
         self.part_card.asked.connect(self._asked)
         self.title.editingFinished.connect(self._renamed)
         self.elevation.part_chosen.connect(lambda id: desk.selection.choose(part=id))
@@ -156,6 +165,7 @@ class PlaceStage(Stage):
         self.kinds.move(margin, self.tools.y() + self.tools.height() + theme.px(6))
         self.moves.move(self.view.width() - self.moves.width() - margin, margin)
         self.block.place()
+        self.findings.place()
 
     # Adding ------------------------------------------------------------------------------------------
 
@@ -273,12 +283,17 @@ class PlaceStage(Stage):
 
     def _pressed(self, hit: Hit | None, _event: object) -> None:
         if hit is not None and self.hand.tool == "Choose":
-            self.face = hit.face
+            self.face = self.laid_card.face = hit.face
             row = int(hit.standing.covering[hit.face])
             if row >= 0:
                 self.laid_card.laid_id = hit.standing.part.laid[row].id
                 self._show_card()
             self._show_elevation()
+
+    def _laid_chosen(self) -> None:
+        self.face = self.laid_card.face = -1
+        self._show_card()
+        self._show_elevation()
 
     def _set_look(self, look: str) -> None:
         self.view.chequer = look == "Chequer"
@@ -348,6 +363,8 @@ class PlaceStage(Stage):
         """The scene has been set up: everything that looks at it follows."""
         self.site = self.probe.site = site
         self.view.show_site(site, parts)
+        if site.scene == self.desk.job.scene:
+            self.findings.check(site)
         point, along = site.main_datum()
         name = site.scene.main_datum().name
         self.view.overlay.datum = (point, along, name) if site.scene.datum else None
@@ -358,8 +375,10 @@ class PlaceStage(Stage):
             self._show_card()
 
     def _show_elevation(self) -> None:
-        self.elevation.show_site(self.site, self.desk.selection.part_id, self.face)
         part = self.desk.selection.part
+        laid = self.laid_card.laid_of(part)
+        row = part.laid.index(laid) if part is not None and laid is not None else -1
+        self.elevation.show_site(self.site, self.desk.selection.part_id, self.face, row)
         if part is not None:
             self._show_block(part)
 
@@ -433,7 +452,7 @@ class PlaceStage(Stage):
     def _show_block(self, part: Part) -> None:
         self.laid_card.show_courses(self.courses())
         laid = self.laid_card.laid_of(part)
-        surface = next((s for s in self.desk.job.surfaces if laid and s.id == laid.surface), None)
+        surface = worn(self.desk.job, laid) if laid else None
         factor = laid.laying.number("factor") if laid and laid.laying.known else 1.0
         px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) * factor / 1000) if surface else 0
         counted = self.courses()

@@ -1,0 +1,156 @@
+"""What an elevation says beside the pattern: cut pieces, pieces under a third, and the chosen part's widths."""
+
+from __future__ import annotations
+
+import itertools
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen, QPolygonF
+
+from ....core.place.elevation import Drawn, Elevation
+from ....core.place.gauge import outlines_of
+from ....core.place.regions import Region, edges_of, regions_of, union
+from ....core.place.schedule import Sliver, cut_out, schedule_of
+from ....core.quantity import format_number
+from ... import theme
+from ...words import tr
+
+Points = "np.ndarray[tuple[int, ...], np.dtype[np.float64]]"
+MOST = 600
+FLAT = 0.9999
+
+
+@dataclass(frozen=True, eq=False)
+class Mark:
+    """A piece under a third: where it is on the drawing, mm, and what it is."""
+
+    x: float
+    y: float
+    sliver: Sliver
+
+
+@dataclass(frozen=True, eq=False)
+class Marks:
+    """``cuts`` are outlines of cut pieces on the drawing (N, 2) mm; ``sides`` places along of a chain of widths."""
+
+    cuts: tuple[np.ndarray, ...] = ()  # type: ignore[type-arg]
+    slivers: tuple[Mark, ...] = ()
+    sides: tuple[float, ...] = ()
+    foot: float = 0.0
+
+
+NO_MARKS = Marks()
+
+
+def marks_of(elevation: Elevation, part: str) -> Marks:
+    """What is marked of a part; worked out off the window's thread."""
+    mine = [face for face in elevation.faces if face.facet.standing.part.id == part]
+    if not mine:
+        return NO_MARKS
+    standing = mine[0].facet.standing
+    cuts: list[np.ndarray] = []  # type: ignore[type-arg]
+    slivers: list[Mark] = []
+    for row in sorted({face.row for face in mine if face.row >= 0}):
+        regions = regions_of(elevation.site, standing, row)
+        for region in regions:
+            drawn = [face for face in mine if face.row == row and np.isin(face.facet.faces, region.faces).any()]
+            if not drawn:
+                continue
+            if len(drawn) == 1:
+                cuts += _cuts(elevation, region, drawn[0])
+            slivers += _slivers(elevation, region, drawn)
+    shape = union(np.concatenate([face.corners for face in mine]))
+    sides = sorted({round(edge.at, 1) for edge in edges_of(shape, upright=True)})
+    sides = sides if 2 <= len(sides) <= 24 else []
+    return Marks(tuple(cuts[:MOST]), tuple(slivers[:MOST]), tuple(sides), min(face.bounds[1] for face in mine))
+
+
+def _cuts(elevation: Elevation, region: Region, face: Drawn) -> list[np.ndarray]:  # type: ignore[type-arg]
+    surface = elevation.site.surface(region.standing.part.laid[region.row])
+    outlines = outlines_of(surface) if surface else None
+    found = cut_out(region.shape, outlines, (surface.width_mm, surface.height_mm)) if surface and outlines else None
+    if found is None or found.whole.all():
+        return []
+    mine = np.isin(face.facet.faces, region.faces)
+    pattern = region.places[np.searchsorted(region.faces, face.facet.faces[mine])].reshape(-1, 2)
+    held = np.concatenate([pattern, np.ones((len(pattern), 1))], 1)
+    turn, *_ = np.linalg.lstsq(held, face.corners[mine].reshape(-1, 2), rcond=None)
+    out = []
+    for piece in shapely.get_parts(found.shapes[~found.whole][:MOST]):
+        if piece.geom_type == "Polygon":
+            ring = np.asarray(piece.exterior.coords)
+            out.append(ring @ turn[:2] + turn[2])
+    return out
+
+
+def _slivers(elevation: Elevation, region: Region, drawn: list[Drawn]) -> list[Mark]:
+    schedule = schedule_of(elevation.site, [region])
+    out = []
+    for one in schedule.slivers if schedule else ():
+        point = np.array(one.place)
+        face = min(drawn, key=lambda each: _off(each, point))
+        facet = face.facet
+        out.append(Mark(float(point @ facet.along) + face.shift, float(point @ facet.up), one))
+    return out
+
+
+def _off(face: Drawn, point: np.ndarray) -> float:  # type: ignore[type-arg]
+    facet = face.facet
+    depth = float(facet.standing.mesh.corners[facet.faces[0], 0] @ facet.normal)
+    along = float(point @ facet.along)
+    return abs(float(point @ facet.normal) - depth) + max(facet.low[0] - along, along - facet.high[0], 0.0)
+
+
+def paint_cuts(painter: QPainter, marks: Marks, at: object) -> None:
+    """Cut pieces, tinted."""
+    shade = theme.colour("ochre")
+    shade.setAlpha(110)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(shade)
+    for ring in marks.cuts:
+        painter.drawPolygon(QPolygonF([at(x, y) for x, y in ring]))  # type: ignore[operator]
+
+
+def paint_slivers(painter: QPainter, marks: Marks, at: object, over: Mark | None) -> None:
+    """Pieces under a third, each in a square; the one under the pointer with its size."""
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    half = theme.px(4)
+    for mark in marks.slivers:
+        spot = at(mark.x, mark.y)  # type: ignore[operator]
+        painter.setPen(QPen(theme.colour("oxide"), 2.2 if mark is over else 1.3))
+        painter.drawRect(QRectF(spot.x() - half, spot.y() - half, 2 * half, 2 * half))
+    if over is not None:
+        spot = at(over.x, over.y)  # type: ignore[operator]
+        text = tr("{wide} × {tall} mm; click to see it", wide=format_number(over.sliver.wide, decimals=0),
+                  tall=format_number(over.sliver.tall, decimals=0))  # fmt: skip
+        painter.setFont(theme.font(11))
+        width = painter.fontMetrics().horizontalAdvance(text) + theme.px(12)
+        left = min(max(2.0, spot.x() - width / 2), painter.window().width() - width - 2.0)
+        box = QRectF(left, spot.y() - theme.px(28), width, theme.px(18))
+        painter.setPen(theme.colour("line"))
+        painter.setBrush(theme.colour("white"))
+        painter.drawRect(box)
+        painter.setPen(theme.colour("ink"))
+        painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter), text)
+
+
+def paint_sides(painter: QPainter, marks: Marks, at: object) -> bool:
+    """A chain of widths under the chosen part; whether there was one."""
+    if len(marks.sides) < 2:
+        return False
+    painter.setFont(theme.font(10, mono=True))
+    metrics = painter.fontMetrics()
+    y = at(marks.sides[0], marks.foot).y() + theme.px(10)  # type: ignore[operator]
+    painter.setPen(QPen(theme.colour("ink_2"), 1.0))
+    spots = [at(side, marks.foot).x() for side in marks.sides]  # type: ignore[operator]
+    painter.drawLine(QPointF(spots[0], y), QPointF(spots[-1], y))
+    for x in spots:
+        painter.drawLine(QPointF(x - 3, y + 3), QPointF(x + 3, y - 3))
+    for (a, b), (x, z) in zip(itertools.pairwise(marks.sides), itertools.pairwise(spots), strict=True):
+        text = format_number(b - a, decimals=0)
+        if metrics.horizontalAdvance(text) < z - x - 6:
+            painter.drawText(QRectF(x, y + 1, z - x, theme.px(14)), int(Qt.AlignmentFlag.AlignHCenter), text)
+    return True
