@@ -112,7 +112,7 @@ def sample_bed(_grid):
     pins = np.array([[0, 0, 0, 0, 0], [300, 0, 400, 0, 0], [300, 200, 400, 0, 300], [0, 210, 0, 0, 280.0]])
     path = np.array([[0.0, 0, 0], [900, 0, 0]])
     faces = np.arange(mesh.count, dtype=np.int32)
-    return Bed(mesh, faces, np.zeros(3), np.array([1.0, 0, 0]), turned, path=path, pins=pins)
+    return Bed(mesh, faces, np.zeros(3), np.array([1.0, 0, 0]), turned, path=path, pins=pins, unit=210.0)
 
 
 def sample_drawn(_grid):
@@ -308,6 +308,8 @@ ALONE = {
     ("made.wall", "rise"): {"top": "gabled"},
     ("made.figure", "height"): {"who": "typed"},
     ("laying.around", "true_at"): {"shape": "cone"},
+    ("laying.around", "girth"): None,
+    ("laying.path", "keystone"): {"whole": "units"},
 }
 """Values that need others, or (None) have their own test because they need more than values."""
 

@@ -18,6 +18,7 @@ from ..job.layers import Surface
 from ..operation import find
 from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
+from .develop import developed, run_areas, smooth_run
 from .frames import LEVEL_COSINE, face_axes
 from .gauge import gauge_of
 from .mesh import Faces, Mesh, Vector
@@ -25,7 +26,7 @@ from .site import Site, Standing
 from .topology import facets
 
 MEETS_MM = 2.0
-MOST_FACETS = 400
+MOST_FACETS, MOST_CURVED = 400, 60_000
 """Facets of a drawing, and of a part for it; a chain that is longer ends there."""
 LEAST_MM2 = 2000.0
 _Shape = tuple[Faces, Vector, Vector, Vector, npt.NDArray[np.float64], npt.NDArray[np.float64]]
@@ -135,21 +136,30 @@ class Facet:
 
 @dataclass(frozen=True, eq=False)
 class Drawn:
-    """A facet on the drawing: its corners are moved by ``shift`` mm along. ``row`` is what lies on it, or −1."""
+    """A facet on the drawing: its corners are moved by ``shift`` mm along. ``row`` is what lies on it, or −1.
+
+    ``flat`` (N, 3, 2) is where its triangles are instead, when it is a curved face laid flat.
+    """
 
     facet: Facet
     shift: float
     row: int
+    flat: npt.NDArray[np.float64] | None = None
 
     @property
     def corners(self) -> npt.NDArray[np.float64]:
         """(N, 3, 2): its triangles on the drawing, mm along and up."""
+        if self.flat is not None:
+            return self.flat
         corners = self.facet.standing.mesh.corners[self.facet.faces]
         return np.stack([corners @ self.facet.along + self.shift, corners @ self.facet.up], -1)
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, foot, right and top on the drawing, mm."""
+        if self.flat is not None:
+            left, low, right, high = *self.flat.min((0, 1)), *self.flat.max((0, 1))
+            return float(left), float(low), float(right), float(high)
         (left, low), (right, high) = self.facet.low.tolist(), self.facet.high.tolist()
         return left + self.shift, low, right + self.shift, high
 
@@ -162,6 +172,8 @@ class Elevation:
     faces: tuple[Drawn, ...]
     corners: tuple[float, ...]
     upright: bool
+    stretch: float = 0.0
+    """The largest stretch of a curved face that cannot be laid flat true."""
 
     @property
     def bounds(self) -> tuple[float, float, float, float]:
@@ -240,11 +252,32 @@ def unroll(site: Site, part: str, face: int = -1, row: int = -1) -> Elevation | 
     if not own:
         return None
     first = next((facet for facet in own if face in facet.faces), None) if face >= 0 else None
-    first = first or _main(site, [facet for facet in own if _row(facet) == row] or own)
+    first = first or _main(site, [facet for facet in own if row >= 0 and _row(facet) == row] or own)
     if abs(first.normal[2]) > UPRIGHT:
+        curved = _developed(site, first)
+        if curved is not None:
+            return curved
         level = [f for f in own if f.normal @ first.normal > LEVEL_COSINE and _same_plane(f, first)]
         return Elevation(site, tuple(Drawn(f, 0.0, _row(f)) for f in level), (), upright=False)
     return _chain(site, first)
+
+
+def _developed(site: Site, first: Facet) -> Elevation | None:
+    """A curved face laid flat, with all of it that is reached without a sharp bend; None of one that is flat."""
+    one = first.standing
+    row, mesh = _row(first), one.mesh
+    run = smooth_run(mesh, np.flatnonzero(one.covering == row).astype(np.int32), int(first.faces[0]))
+    if len(run) > MOST_CURVED or float((mesh.normals[run] @ first.normal).min()) > LEVEL_COSINE:
+        return None
+    key = f"developed {row} {int(first.faces[0])}"
+    kept = mesh.store.get(key)
+    if not isinstance(kept, tuple) or kept[0] != len(run):
+        kept = mesh.store[key] = (len(run), developed(mesh, run, int(first.faces[0])))
+    flat = kept[1]
+    order = np.argsort(flat.faces, kind="stable")
+    faces, laid = flat.faces[order], flat.places[order]
+    facet = Facet(one, faces, first.normal, first.along, first.up, laid.min((0, 1)), laid.max((0, 1)))
+    return Elevation(site, (Drawn(facet, 0.0, row, laid),), (), upright=False, stretch=flat.stretch)
 
 
 def _main(site: Site, own: list[Facet]) -> Facet:
@@ -254,7 +287,8 @@ def _main(site: Site, own: list[Facet]) -> Facet:
     datum, _ = site.main_datum()
 
     def weight(facet: Facet) -> float:
-        whole = sum(_area(other) for other in own if other.normal @ facet.normal > 0.9999 and _same_plane(other, facet))
+        plane = sum(_area(other) for other in own if other.normal @ facet.normal > 0.9999 and _same_plane(other, facet))
+        whole = max(plane, float(run_areas(facet.standing.mesh)[facet.faces[0]]))
         ahead = float((datum - facet.standing.mesh.corners[facet.faces[0], 0]) @ facet.normal) > -MEETS_MM
         upright = abs(facet.normal[2]) < UPRIGHT
         return whole * (1.0 if upright else 0.4) * (1.0 if ahead else 0.3) * (1.0 if _row(facet) >= 0 else 0.1)

@@ -52,6 +52,8 @@ class Bed:
     closed: bool = False
     repeat: tuple[float, float] = (1000.0, 1000.0)
     pins: Places | None = None
+    unit: float = 0.0
+    """mm from one unit's joint to the next along, as it is laid; 0 where the surface has none."""
 
     @property
     def corners(self) -> Vector:

@@ -5,6 +5,7 @@ What is worked out for a part is kept as long as the part, what it stands in and
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
@@ -18,7 +19,7 @@ from ..job.layers import Surface
 from ..job.scene import WITH_PART, Datum, Laid, Model, Part, Scene
 from .copies import copy_matrices
 from .frames import world_matrix
-from .gauge import fitted
+from .gauge import fitted, gauge_of
 from .laying import Axis, Bed, Coordinates, lay
 from .mesh import Faces, Matrix, Mesh, Vector
 from .picked import unpacked
@@ -106,7 +107,7 @@ class Site:
         laid = standing.part.laid[row]
         surface = self.surface(laid)
         repeat = (surface.width_mm, surface.height_mm) if surface else (1000.0, 1000.0)
-        key = standing.laid_key(row, "places", repeat)
+        key = standing.laid_key(row, "places", repeat, self._unit(laid))
         if key not in standing.by_laid:
             standing.by_laid[key] = self._laid(standing, row, repeat)
         found: Coordinates = standing.by_laid[key]
@@ -120,7 +121,7 @@ class Site:
         path, closed = _path(standing, laid)
         bed = Bed(
             standing.mesh, standing.faces_of(row), point, along, standing.own, standing.axis(), path, closed, repeat,
-            _pins(laid),
+            _pins(laid), self._unit(laid),
         )  # fmt: skip
         return lay(bed, laid.laying)
 
@@ -143,9 +144,20 @@ class Site:
             axis = Axis(
                 sized[:3, :3] @ axis.at, axis.along * [sign, 1, 1], axis.radius * float(size.mean()), axis.shape
             )
-        rest = Bed(mesh, standing.faces_of(row), point, along, np.eye(3), axis, path, closed, repeat, _pins(laid))
+        rest = Bed(mesh, standing.faces_of(row), point, along, np.eye(3), axis, path, closed, repeat, _pins(laid),
+                   self._unit(laid))  # fmt: skip
         found = lay(rest, laid.laying)
         return Coordinates(standing.mesh, found.faces, found.corners, found.sides, found.finish, found.note)
+
+    def _unit(self, laid: Laid) -> float:
+        """From joint to joint along the faces, mm as laid; turned upright it is the courses that run along."""
+        surface = self.surface(laid)
+        gauge = gauge_of(surface, self.job) if surface else None
+        if gauge is None:
+            return 0.0
+        over = abs(math.sin(math.radians(laid.laying.number("turn")))) > 0.7
+        pitch = gauge.courses if over else gauge.units
+        return pitch.mm * laid.laying.number("factor") if pitch else 0.0
 
     def datum(self, laid: Laid) -> tuple[Vector, Vector]:
         """The point and the direction along level ground that something laid starts from."""

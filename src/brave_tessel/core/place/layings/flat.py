@@ -11,6 +11,7 @@ from ..frames import face_axes
 from ..laying import Bed, Coordinates, even, laying
 from ..mesh import Vector
 from ..topology import facets, unrolled
+from .returns import ANEW, CARRY_ON, CLOSER, MIRROR, ONE_PLANE, returned
 
 TOUCHING_MM = 1.0
 
@@ -22,11 +23,14 @@ def flat(
     corners: Annotated[
         str,
         Choice(
-            "carry on",
-            "one plane",
-            help="Round a corner the surface carries on at true size, or all faces take it from one plane.",
+            CARRY_ON,
+            ANEW,
+            CLOSER,
+            MIRROR,
+            ONE_PLANE,
+            help="At an upright corner: on round it, anew with a whole unit or half of one, or mirrored.",
         ),
-    ] = "carry on",
+    ] = CARRY_ON,
 ) -> Coordinates:
     """On the part's plane at true size, carried on round its corners: level courses stay level."""
     if not len(bed.faces):
@@ -37,12 +41,14 @@ def flat(
     # The datum is brought onto the plane: only its height and where it is along the face count.
     origin = bed.datum + float((bed.mesh.corners[seed, 0] - bed.datum) @ normal) * normal
     plane = _on_plane(bed.corners, origin, along, up)
-    if corners == "one plane":
+    if corners == ONE_PLANE:
         return even(bed.mesh, bed.faces, plane)
     round_it = unrolled(bed.mesh, bed.faces, seed, np.stack([origin, along, up]))
     missed = np.isnan(round_it[:, 0, 0])
     if missed.any():
         round_it[missed] = _by_themselves(bed, missed)
+    if corners != CARRY_ON:
+        round_it = returned(bed, round_it, seed, corners)
     return even(bed.mesh, bed.faces, round_it)
 
 

@@ -92,13 +92,35 @@ def _slivers(elevation: Elevation, region: Region, drawn: list[Drawn]) -> list[M
     for one in schedule.slivers if schedule else ():
         point = np.array(one.place)
         face = min(drawn, key=lambda each: _off(each, point))
-        facet = face.facet
-        out.append(Mark(float(point @ facet.along) + face.shift, float(point @ facet.up), one))
+        x, y = place_of(face, point)
+        out.append(Mark(x, y, one))
     return out
+
+
+def place_of(face: Drawn, point: np.ndarray) -> tuple[float, float]:  # type: ignore[type-arg]
+    """Where a point of the scene is on a drawn face, mm."""
+    facet = face.facet
+    if face.flat is None:
+        return float(point @ facet.along) + face.shift, float(point @ facet.up)
+    corners = facet.standing.mesh.corners[facet.faces]
+    p, e, f = corners[:, 0], corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
+    away = point - p
+    ee, ef, ff = (e * e).sum(1), (e * f).sum(1), (f * f).sum(1)
+    ae, af = (away * e).sum(1), (away * f).sum(1)
+    whole = np.maximum(ee * ff - ef * ef, 1e-12)
+    s, t = (ff * ae - ef * af) / whole, (ee * af - ef * ae) / whole
+    off = np.linalg.norm(away - s[:, None] * e - t[:, None] * f, axis=1)
+    out = np.maximum.reduce([-s, -t, s + t - 1, np.zeros(len(s))])
+    k = int((off + 1000.0 * out).argmin())
+    a, b, c = face.flat[k]
+    x, y = a + s[k] * (b - a) + t[k] * (c - a)
+    return float(x), float(y)
 
 
 def _off(face: Drawn, point: np.ndarray) -> float:  # type: ignore[type-arg]
     facet = face.facet
+    if face.flat is not None:
+        return 0.0
     depth = float(facet.standing.mesh.corners[facet.faces[0], 0] @ facet.normal)
     along = float(point @ facet.along)
     return abs(float(point @ facet.normal) - depth) + max(facet.low[0] - along, along - facet.high[0], 0.0)

@@ -212,6 +212,9 @@ class ElevationStrip(QWidget):
         names = list(dict.fromkeys(face.facet.standing.part.name for face in self.elevation.faces))
         told = " → ".join(names[:4]) + (" …" if len(names) > 4 else "")
         how = tr("unrolled; drag the pattern") if self.elevation.upright else tr("seen square; drag the pattern")
+        if not self.elevation.upright and self.elevation.faces[0].flat is not None:
+            most = 100 * self.elevation.stretch
+            how = tr("laid flat, stretched by {percent:.0f} % at most", percent=most) if most else tr("laid flat, true")
         room = painter.fontMetrics().elidedText(
             f"{told}, {how}", Qt.TextElideMode.ElideRight, int(box.width() - theme.px(230))
         )
