@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -11,7 +12,7 @@ from ..core.job.document import Job
 from ..core.job.scene import Part
 from ..core.place.fit import ENDS, WAYS, Proposal, Span, told
 from ..core.place.fitting import Asked, ask, change_of
-from ..core.place.gauge import gauge_of, outlines_of
+from ..core.place.paper import Paper
 from ..core.place.regions import main_region, regions_of
 from ..core.place.schedule import Schedule, schedule_of
 from ..core.place.setting_out import courses_in, setting_out
@@ -26,7 +27,9 @@ from .numbers import place
 from .place import part_named
 from .said import Progress, say
 
-_WRITERS = {".svg": lambda paper: to_svg(paper).encode(), ".pdf": to_pdf, ".png": to_png}
+_WRITERS: dict[str, Callable[[Paper], bytes]] = {
+    ".svg": lambda paper: to_svg(paper).encode(), ".pdf": to_pdf, ".png": to_png,
+}  # fmt: skip
 
 
 def declare_elevation(parser: argparse.ArgumentParser) -> None:
@@ -76,8 +79,7 @@ def laid_row(job: Job, site: Site, part: Part, surface: str) -> int:
         return rows[-1]
     best, found = -1.0, len(part.laid) - 1
     for row, laid in enumerate(part.laid):
-        worn = site.surface(laid)
-        if worn is not None and (gauge_of(worn, job) is not None or outlines_of(worn) is not None):
+        if site.gauge(laid) is not None or site.outlines(laid) is not None:
             area = float(one.mesh.areas[one.faces_of(row)].sum())
             best, found = (area, row) if area > best else (best, found)
     return found
@@ -88,9 +90,8 @@ def counted(site: Site, part: Part, row: int) -> dict[str, Any]:
     one = site.of_part(part.id)
     assert one is not None
     laid = part.laid[row]
-    surface = site.surface(laid)
     regions = regions_of(site, one, row)
-    gauge = gauge_of(surface, site.job) if surface else None
+    gauge = site.gauge(laid)
     result: dict[str, Any] = {"part": part.name, "surface": laid.surface, "courses": None, "units": None, "slivers": []}
     if regions and gauge is not None and gauge.courses is not None:
         _, low, _, high = main_region(regions).shape.bounds

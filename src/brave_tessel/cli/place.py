@@ -14,6 +14,7 @@ from ..core.job.scene import Part, Place
 from ..core.operation import REGISTRY, family
 from ..core.place.guess import UNITS
 from ..core.place.mend import health
+from ..core.place.recover import recover, thinned
 from ..core.quantity import parse_length
 from ..engine.intents import scene as intents
 from ..engine.place.bring import add_parts, bring, parts_of
@@ -108,6 +109,9 @@ def declare_lay(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--faces", default="", help="face groups or materials, with commas; else the whole part")
     parser.add_argument("--laying", default="", help=f"one of {', '.join(_layings())}; else as suits the part")
     parser.add_argument("--set", action="append", default=[], metavar="DIAL=VALUE", help="a dial of the laying")
+    parser.add_argument(
+        "--find-path", action="store_true", help="along the middle of a tube, strip or moulding, found from its mesh"
+    )
     parser.add_argument("--datum", default="", help="x,y,z: where it starts, mm or with a unit; else the scene's datum")
     parser.add_argument("--out", type=place, required=True, help="the job to write")
     parser.add_argument("--json", action="store_true", help="machine-readable result on standard output")
@@ -134,6 +138,8 @@ def run_lay(options: argparse.Namespace, progress: Progress) -> None:
     if op and laid.laying.op != op:
         session.store.dispatch(intents.set_laying(part.id, laid, op))
     _set_dials(session, part.id, laid.id, options.set)
+    if options.find_path:
+        _find_path(session, part.id, laid.id)
     if options.datum:
         fresh = next(one for one in session.job.scene.parts if one.id == part.id)
         now = next(one for one in fresh.laid if one.id == laid.id)
@@ -202,6 +208,20 @@ def _set_dials(session: Session, part: str, laid: str, asked: Sequence[str]) -> 
             given = parse_length(given) if param.kind == "length" else _number(param.label, given)
         checked = param.check(given)
         session.store.dispatch(intents.set_laying_value(part, now, name.strip(), checked))
+
+
+def _find_path(session: Session, part: str, laid: str) -> None:
+    """Lay something along the line its faces run along."""
+    one = session.snapshot().site().of_part(part)
+    now = next(p for p in session.job.scene.parts if p.id == part)
+    if one is None:
+        raise MissingError("part", value=part)
+    row = next(k for k, entry in enumerate(now.laid) if entry.id == laid)
+    if now.laid[row].laying.op != "laying.path":
+        session.store.dispatch(intents.set_laying(part, now.laid[row], "laying.path"))
+    found = recover(one.made.mesh, one.faces_of(row))
+    line = thinned(found.points, 0.003 * float(found.radius.mean()), closed=found.closed)
+    session.store.dispatch(intents.laid_path(part, laid, line, closed=found.closed))
 
 
 def _number(label: str, text: str) -> float:

@@ -122,7 +122,7 @@ class _Batch:
 
 def own_of(surface: str) -> str:
     """The surface that one fitted to its faces was made of; its pictures stand in until its own are there."""
-    return surface.partition("~")[0]
+    return surface.partition("#")[0].partition("~")[0]
 
 
 class Renderer:

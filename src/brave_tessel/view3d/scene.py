@@ -38,12 +38,12 @@ def _parts_of(site: Site, one: Standing, whole: int) -> list[DrawPart]:
         if not len(faces):
             continue
         surface = site.surface(laid)
-        size = (surface.width_mm, surface.height_mm) if surface else (1000.0, 1000.0)
+        size = site.repeat(laid)
         bare = MISSING if surface is None and laid.surface else one.part.bare
         key = one.laid_key(row, "drawn", size, surface is None, bare)
         if key not in one.by_laid:
             found = site.coordinates(one, row)
-            name = surface.id if surface else ""
+            name = site.texture(laid)
             drawn = _drawn(one, f"{one.id} {row}", faces, found, name, size, bare)
             one.by_laid[key] = replace(drawn, light=_stand_in(one, faces, drawn, whole))
         out.append(one.by_laid[key])

@@ -236,9 +236,24 @@ class Layer(Node, frozen=True, kw_only=True):
         return self.mixes.get(kind, MapMix())
 
 
+class Band(Node, frozen=True, kw_only=True):
+    """A named strip of a surface that runs through it from side to side, mm from its lower edge."""
+
+    id: str
+    name: str
+    low: float
+    high: float
+
+    @property
+    def height(self) -> float:
+        """From edge to edge."""
+        return self.high - self.low
+
+
 class Surface(Node, frozen=True, kw_only=True):
     """One tileable material. Layers from the bottom up. ``beat`` names the layer whose units or size
-    the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up.
+    the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up. ``bands`` are strips of
+    it that mouldings take.
     """
 
     id: str
@@ -248,6 +263,12 @@ class Surface(Node, frozen=True, kw_only=True):
     layers: tuple[Layer, ...] = ()
     beat: str = ""
     rows: tuple[int, int] = (1, 1)
+    bands: tuple[Band, ...] = ()
+
+    def band(self, id: str) -> Band | None:
+        """The band of an id, if it is there and lies within the repeat."""
+        found = next((one for one in self.bands if one.id == id), None)
+        return found if found is not None and 0 <= found.low < found.high <= self.height_mm + 1e-6 else None
 
 
 def every_layer(layers: tuple[Layer, ...]) -> Iterator[tuple[Layer, tuple[str, ...]]]:

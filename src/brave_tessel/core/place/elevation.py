@@ -20,7 +20,6 @@ from ..recipe.steps.pattern import set_out
 from ..sheet import Grid
 from .develop import developed, run_areas, smooth_run
 from .frames import LEVEL_COSINE, face_axes
-from .gauge import gauge_of
 from .mesh import Faces, Mesh, Vector
 from .site import Site, Standing
 from .topology import facets
@@ -158,8 +157,8 @@ class Drawn:
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, foot, right and top on the drawing, mm."""
         if self.flat is not None:
-            left, low, right, high = *self.flat.min((0, 1)), *self.flat.max((0, 1))
-            return float(left), float(low), float(right), float(high)
+            least, most = self.flat.min((0, 1)), self.flat.max((0, 1))
+            return float(least[0]), float(least[1]), float(most[0]), float(most[1])
         (left, low), (right, high) = self.facet.low.tolist(), self.facet.high.tolist()
         return left + self.shift, low, right + self.shift, high
 
@@ -420,8 +419,7 @@ def courses_on(elevation: Elevation, face: Drawn) -> Courses | None:
     if face.row < 0:
         return None
     one = face.facet.standing
-    surface = elevation.site.surface(one.part.laid[face.row])
-    gauge = gauge_of(surface, elevation.site.job) if surface else None
+    gauge = elevation.site.gauge(one.part.laid[face.row])
     found = elevation.site.coordinates(one, face.row)
     if gauge is None or gauge.courses is None or not found.linear or not len(face.facet.faces):
         return None

@@ -78,7 +78,7 @@ def ask(
         raise MissingError("part", value=part)
     laid = one.part.laid[row]
     surface = site.surface(laid)
-    gauge = gauge_of(surface, site.job) if surface else None
+    gauge = site.gauge(laid)
     pitch = (gauge.units if along else gauge.courses) if gauge else None
     regions = regions_of(site, one, row)
     if surface is None or pitch is None or not regions:

@@ -13,7 +13,6 @@ import shapely
 
 from ..job.scene import Place
 from ..kernels.mosaic import Mosaic
-from .gauge import outlines_of
 from .regions import Region, Shape
 from .site import Site
 
@@ -73,7 +72,7 @@ def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
     for region in regions:
         laid = region.standing.part.laid[region.row]
         surface = site.surface(laid)
-        outlines = outlines_of(surface) if surface else None
+        outlines = site.outlines(laid)
         if surface is None or outlines is None:
             continue
         factor = laid.laying.number("factor")
@@ -175,8 +174,8 @@ def _tiled(
     shifts = np.array([(i * repeat[0], j * repeat[1]) for j in rows for i in columns], float).reshape(-1, 2)
     lengths = np.array([len(face) for face in faces])
     # Only those that reach into the bounds are made.
-    number, which = np.meshgrid(np.arange(len(shifts)), np.arange(len(faces)), indexing="ij")
-    number, which = number.ravel(), which.ravel()
+    number = np.repeat(np.arange(len(shifts)), len(faces))
+    which = np.tile(np.arange(len(faces)), len(shifts))
     box = sides[which] + np.tile(shifts[number], 2)
     near = (box[:, 0] < right) & (box[:, 2] > left) & (box[:, 1] < high) & (box[:, 3] > low)
     number, which = number[near], which[near]

@@ -12,7 +12,7 @@ import shapely
 from ..errors import MissingError
 from ..phrases import say
 from ..quantity import format_level, format_number
-from .gauge import Gauge, gauge_of, outlines_of
+from .gauge import Gauge
 from .paper import BRICK, CHALK, INK, OCHRE, PALE, SOFT, WASH, Paper, Points
 from .regions import Region, Shape, edges_of, main_region, regions_of
 from .schedule import Pieces, Schedule, cut_out, schedule_of
@@ -70,9 +70,9 @@ def faces_of(site: Site, part: str, row: int) -> list[Face]:
 
 def _face(site: Site, region: Region) -> Face:
     laid = region.standing.part.laid[region.row]
-    matrix = np.linalg.inv(site.coordinates(region.standing, region.row).finish.matrix)
+    matrix = np.asarray(np.linalg.inv(site.coordinates(region.standing, region.row).finish.matrix), np.float64)
     surface = site.surface(laid)
-    outlines = outlines_of(surface) if surface else None
+    outlines = site.outlines(laid)
     pieces = cut_out(region.shape, outlines, (surface.width_mm, surface.height_mm)) if surface and outlines else None
     made = Face(region, region.shape, matrix, pieces, None)
     shape = made.moved(region.shape)
@@ -99,7 +99,7 @@ def setting_out(site: Site, part: str, row: int, *, tr: Say = str) -> Paper:
         if face.foot is not None:
             _levels(paper, site, face, at, scale, tr)
     regions = [face.region for face in faces]
-    gauge = gauge_of(surface, site.job) if surface else None
+    gauge = site.gauge(laid)
     told = [
         tr("Setting out"), name, surface.name if surface else tr("bare"), site.job.name,
         tr(say("Scale 1:{scale} on A3", scale=scale)),

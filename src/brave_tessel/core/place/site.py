@@ -17,9 +17,10 @@ from ..errors import TesselError
 from ..job.document import Job
 from ..job.layers import Surface
 from ..job.scene import WITH_PART, Datum, Laid, Model, Part, Scene
+from ..kernels.mosaic import Mosaic
 from .copies import copy_matrices
 from .frames import world_matrix
-from .gauge import fitted, gauge_of
+from .gauge import Gauge, fitted, gauge_of, outlines_of
 from .laying import Axis, Bed, Coordinates, lay
 from .mesh import Faces, Matrix, Mesh, Vector
 from .picked import unpacked
@@ -102,11 +103,33 @@ class Site:
         """The surface that is laid, as it is for what it lies on, if it is there."""
         return worn(self.job, laid)
 
+    def repeat(self, laid: Laid) -> tuple[float, float]:
+        """How large a repeat of what is laid is, mm: that of its surface, or of the band it takes of it."""
+        surface = self.surface(laid)
+        if surface is None:
+            return 1000.0, 1000.0
+        band = surface.band(laid.band)
+        return surface.width_mm, band.height if band else surface.height_mm
+
+    def gauge(self, laid: Laid) -> Gauge | None:
+        """Courses and units of what is laid; a band has none."""
+        surface = self.surface(laid)
+        return gauge_of(surface, self.job) if surface is not None and not surface.band(laid.band) else None
+
+    def outlines(self, laid: Laid) -> Mosaic | None:
+        """Outlines of the units in a repeat of what is laid; a band has none."""
+        surface = self.surface(laid)
+        return outlines_of(surface) if surface is not None and not surface.band(laid.band) else None
+
+    def texture(self, laid: Laid) -> str:
+        """Names the picture of what is laid: its surface as it is there, and the band of it; empty without one."""
+        surface = self.surface(laid)
+        return texture_name(surface, laid) if surface is not None else ""
+
     def coordinates(self, standing: Standing, row: int) -> Coordinates:
         """Where the ``row``-th thing laid on a part lies; worked out once."""
         laid = standing.part.laid[row]
-        surface = self.surface(laid)
-        repeat = (surface.width_mm, surface.height_mm) if surface else (1000.0, 1000.0)
+        repeat = self.repeat(laid)
         key = standing.laid_key(row, "places", repeat, self._unit(laid))
         if key not in standing.by_laid:
             standing.by_laid[key] = self._laid(standing, row, repeat)
@@ -151,8 +174,7 @@ class Site:
 
     def _unit(self, laid: Laid) -> float:
         """From joint to joint along the faces, mm as laid; turned upright it is the courses that run along."""
-        surface = self.surface(laid)
-        gauge = gauge_of(surface, self.job) if surface else None
+        gauge = self.gauge(laid)
         if gauge is None:
             return 0.0
         over = abs(math.sin(math.radians(laid.laying.number("turn")))) > 0.7
@@ -182,6 +204,11 @@ def worn(job: Job, laid: Laid) -> Surface | None:
     return fitted(surface, laid.dials) if surface is not None and laid.dials else surface
 
 
+def texture_name(surface: Surface, laid: Laid) -> str:
+    """The name of a picture: of a surface, or of a band of it."""
+    return f"{surface.id}#{laid.band}" if surface.band(laid.band) else surface.id
+
+
 def _pins(laid: Laid) -> Vector | None:
     if not laid.pins:
         return None
@@ -191,7 +218,9 @@ def _pins(laid: Laid) -> Vector | None:
 def _path(standing: Standing, laid: Laid, matrix: Matrix | None = None) -> tuple[Vector | None, bool]:
     """The path something is laid along: its own, or the one its part runs along, in the scene."""
     matrix = standing.matrix if matrix is None else matrix
-    points, closed = (np.array(laid.path), False) if laid.path else (standing.made.path, standing.made.closed)
+    points, closed = standing.made.path, standing.made.closed
+    if laid.path:
+        points, closed = np.array(laid.path), len(laid.path) > 3 and laid.path[0] == laid.path[-1]
     if points is None:
         return None, False
     return points @ matrix[:3, :3].T + matrix[:3, 3], closed

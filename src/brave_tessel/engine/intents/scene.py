@@ -8,12 +8,14 @@ import msgspec
 
 from ...core.job.commands import AnyCommand, Batch, Insert, Move, Remove, Set
 from ...core.job.document import Job
+from ...core.job.layers import Band
 from ...core.job.nodes import Setting, new_id
 from ...core.job.scene import Datum, Eye, Hinge, Laid, Level, Line, Opening, Part, Piece, Place, Scene
 from ...core.operation import Value, find
 from ...core.phrases import say
 from ...core.place import groups as g
 from ...core.place.fitting import Change
+from ...core.place.mesh import Vector
 from ...core.place.piece import TAKES, made
 
 PARTS = ("scene", "parts")
@@ -358,6 +360,40 @@ def shift(part: str, laid: Laid, across: float, up: float, *, gesture: str = "")
 def set_laid(part: str, laid: str, name: str, value: object, *, label: str = "Change the laying") -> AnyCommand:
     """Change one thing of what is laid: its datum, what it holds to, its pins, its path."""
     return Set(path=(*PARTS, part, "laid", laid, name), value=value, label=label)
+
+
+def set_bands(job: Job, surface: str, bands: Sequence[Band]) -> AnyCommand:
+    """Cut a surface's bands anew; what took one that is gone takes the whole sheet."""
+    kept = {band.id for band in bands}
+    gone = {band.id for band in job.surface(surface).bands} - kept
+    commands: list[AnyCommand] = [Set(path=("surfaces", surface, "bands"), value=tuple(bands), label="bands")]
+    commands += [
+        set_laid(part.id, laid.id, "band", "")
+        for part in job.scene.parts
+        for laid in part.laid
+        if laid.surface == surface and laid.band in gone
+    ]
+    return Batch(commands=tuple(commands), label="Cut bands", gesture=f"bands-{surface}")
+
+
+def take_band(job: Job, part: str, laid: Laid, band: str) -> AnyCommand:
+    """Lay a band of a surface; along a path it goes over the profile and covers it, in whole repeats."""
+    commands = [set_laid(part, laid.id, "band", band)]
+    if band and laid.laying.op == "laying.path":
+        values: dict[str, Value] = {
+            **laid.laying.values, "rises": "over the profile", "fill": True, "whole": "repeats", "up": 0.0,
+        }  # fmt: skip
+        path = (*PARTS, part, "laid", laid.id, "laying", "values")
+        commands.append(Set(path=path, value=values, label="laying"))
+    return Batch(commands=tuple(commands), label="Take a band" if band else "Take the whole sheet")
+
+
+def laid_path(part: str, laid: str, points: Vector, *, closed: bool) -> AnyCommand:
+    """Lay something along a line, in the part's own mm; a closed one ends where it begins."""
+    line = [tuple(round(float(v), 3) for v in point) for point in points]
+    if closed and line[0] != line[-1]:
+        line.append(line[0])
+    return set_laid(part, laid, "path", tuple(line), label="Lay along the path")
 
 
 # Datums, levels, eyes, lines ---------------------------------------------------------------------

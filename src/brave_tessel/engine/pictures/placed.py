@@ -14,9 +14,9 @@ from ...core.errors import TesselError
 from ...core.handover.check import run_checks
 from ...core.handover.conversions import packed_orm
 from ...core.job.document import Job
-from ...core.job.layers import Surface
+from ...core.job.layers import Band, Surface
 from ...core.maps import MapKind
-from ...core.place.site import worn
+from ...core.place.site import texture_name, worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
@@ -26,6 +26,7 @@ from ..cache import Cache
 from ..evaluate import Evaluation
 from ..previews import stored_picture
 from ..snapshot import Snapshot
+from .bands import banded, rows_of
 from .results import PlacedPicture, SceneTextures, SurfacePicture
 from .surface import Showing, surface_picture
 
@@ -69,14 +70,15 @@ def placed_pictures(
     swatches = dict(before.swatches) if before else {}
     laid = laid_surfaces(snapshot.job)
     rest = [surface for surface in snapshot.job.surfaces if surface.id not in laid]
-    for surface in [*laid.values(), *rest]:
+    for name, (surface, band) in [*laid.items(), *((one.id, (one, None)) for one in rest)]:
         try:
-            made, known = _placed(snapshot, surface, px if surface.id in laid else UNLAID_PX, current)
+            made, known = _placed(snapshot, surface, band, px if name in laid else UNLAID_PX, current)
         except TesselError:
             continue
-        swatches[surface.id] = made.swatch
-        if surface.id in laid:
-            surfaces[surface.id] = (made.key, made.base, made.normal, made.orm)
+        if band is None:
+            swatches[surface.id] = made.swatch
+        if name in laid:
+            surfaces[name] = (made.key, made.base, made.normal, made.orm)
             if not known:
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
                 begun = time.perf_counter()
@@ -87,7 +89,7 @@ def stored_textures(snapshot: Snapshot, previews: Mapping[str, Preview]) -> Scen
     """The scene by the pictures kept with the job, at once; None where a surface laid in it has none of now."""
     begun = time.perf_counter()
     surfaces, swatches, laid = {}, {}, laid_surfaces(snapshot.job)
-    wanted = {id.partition("~")[0] for id in laid}
+    wanted = {own_surface(name) for name in laid}
     for surface in snapshot.job.surfaces:
         stored = stored_picture(snapshot, surface, previews.get(surface.id))
         if stored is None and surface.id in wanted:
@@ -95,10 +97,12 @@ def stored_textures(snapshot: Snapshot, previews: Mapping[str, Preview]) -> Scen
         if stored is not None:
             flat, rough = np.full_like(stored.codes, (128, 128, 255)), np.full_like(stored.codes, (255, 200, 0))
             swatches[surface.id] = cv2.resize(stored.codes, (SWATCH_PX, SWATCH_PX), interpolation=cv2.INTER_AREA)
-            for id in laid:
+            key = b"stored" + previews[surface.id].key.encode()
+            for name, (one, band) in laid.items():
                 # A pattern fitted to its faces is shown as it was before, until it is worked out.
-                if id.partition("~")[0] == surface.id:
-                    surfaces[id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
+                if own_surface(name) == surface.id:
+                    rows = rows_of(band, stored.codes.shape[0], one.height_mm) if band else slice(None)
+                    surfaces[name] = (key + name.encode(), stored.codes[rows], flat[rows], rough[rows])
     return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 
@@ -106,37 +110,45 @@ def all_there(snapshot: Snapshot, px: int) -> bool:
     """Whether every surface laid has its picture worked out already."""
     return all(
         snapshot.cache.get(_task(snapshot, one, px).key + b" placed") is not None
-        for one in laid_surfaces(snapshot.job).values()
+        for one, _ in laid_surfaces(snapshot.job).values()
     )
 
 
-def laid_surfaces(job: Job) -> dict[str, Surface]:
-    """Every surface laid in a scene, by id, each as it is for what it lies on."""
-    found: dict[str, Surface] = {}
+def laid_surfaces(job: Job) -> dict[str, tuple[Surface, Band | None]]:
+    """Every picture laid in a scene by its name: a surface as it is for what it lies on, and the band of it."""
+    found: dict[str, tuple[Surface, Band | None]] = {}
     for part in job.scene.parts:
         for laid in part.laid:
             surface = worn(job, laid)
             if surface is not None:
-                found.setdefault(surface.id, surface)
+                found.setdefault(texture_name(surface, laid), (surface, surface.band(laid.band)))
     return {surface.id: found[surface.id] for surface in job.surfaces if surface.id in found} | found
+
+
+def own_surface(name: str) -> str:
+    """The id of the job's surface that a picture is of."""
+    return name.partition("#")[0].partition("~")[0]
 
 
 def _task(snapshot: Snapshot, surface: Surface, px: int) -> Task:
     return snapshot.planner().finished(surface, Grid.for_repeat(surface.width_mm, surface.height_mm, px))
 
 
-def _placed(snapshot: Snapshot, surface: Surface, px: int, current: Current) -> tuple[PlacedPicture, bool]:
+def _placed(
+    snapshot: Snapshot, surface: Surface, band: Band | None, px: int, current: Current
+) -> tuple[PlacedPicture, bool]:
     """A surface's picture, and whether it was there; its layers are worked out beside the shared cache, which is for
     what is being worked on.
     """
     task = _task(snapshot, surface, px)
-    key = task.key + b" placed"
+    key = task.key + b" placed" + (f"{band.low} {band.high}".encode() if band else b"")
     known: PlacedPicture | None = snapshot.cache.get(key)
     if known is not None:
         return known, True
     maps = snapshot.cache.get(task.key) or Evaluation(Cache(_ROOM), current).value(task)
+    maps = banded(maps, band) if band else maps
     made = PlacedPicture(
-        task.key,
+        key if band else task.key,
         display_codes(maps[MapKind.BASE_COLOUR]),
         map_codes(MapKind.NORMAL, maps),
         packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),

@@ -11,7 +11,6 @@ from ...job.scene import Place
 from ...phrases import say
 from ..check import SceneFinding, scene_check, shown
 from ..elevation import UPRIGHT, Facet, facets_of
-from ..gauge import gauge_of
 from ..mesh import Vector
 from ..site import BARE, Site
 
@@ -71,7 +70,7 @@ def _walls(site: Site, one: object) -> Iterator[_Wall]:
             continue
         laid = facet.standing.part.laid[row]
         surface = site.surface(laid)
-        gauge = gauge_of(surface, site.job) if surface else None
+        gauge = site.gauge(laid)
         found = site.coordinates(facet.standing, row)
         if surface is None or gauge is None or gauge.courses is None or not found.linear:
             continue

@@ -11,6 +11,7 @@ from ...phrases import say
 from ..laying import Bed, Coordinates, Places, even, laying
 from ..mesh import Vector
 from ..paths import Track
+from .profile_girth import over_profile
 
 
 @laying("path", label="Along a path")
@@ -18,7 +19,13 @@ def along_path(
     bed: Bed,
     *,
     rises: Annotated[
-        str, Choice("in the face", "round the path", help="Up is measured away from the path in the face, or round it.")
+        str,
+        Choice(
+            "in the face",
+            "round the path",
+            "over the profile",
+            help="Up is measured away from the path in the face, round it, or over a moulding's profile.",
+        ),
     ] = "in the face",
     whole: Annotated[
         str,
@@ -26,6 +33,7 @@ def along_path(
             "as it comes", "repeats", "units", help="Stretched along so that whole ones fill the path from its start."
         ),
     ] = "as it comes",
+    fill: Annotated[bool, Toggle(help="Over the profile: stretched up so that one repeat or band covers it.")] = False,
     keystone: Annotated[bool, Toggle(help="With whole units: one of them in the middle of the path.")] = False,
 ) -> Coordinates:
     """Along the path by its arc length; up is away from it. Arches, mouldings, kerbs, tubes."""
@@ -43,6 +51,10 @@ def along_path(
     along = (where - start).reshape(-1, 3) * size
     if rises == "round the path":
         return even(bed.mesh, bed.faces, _round(track, bed, along, away, where), note)
+    if rises == "over the profile":
+        up, girth, aside = over_profile(track, bed, away, where)
+        tall = bed.repeat[1] / girth if fill and girth > 0 else 1.0
+        return even(bed.mesh, bed.faces, np.stack([along + aside, up * tall], -1), note)
     sideways = np.cross(np.repeat(bed.normals, 3, 0), track.directions[stretch])
     sideways /= np.maximum(np.linalg.norm(sideways, axis=-1, keepdims=True), 1e-12)
     up = np.einsum("nk,nk->n", away, sideways).reshape(-1, 3)

@@ -11,7 +11,7 @@ from ....core.colour import hex_to_linear
 from ....core.handover.conversions import packed_orm
 from ....core.handover.names import file_stem
 from ....core.job.document import Delivery, Job
-from ....core.job.layers import Surface
+from ....core.job.layers import Band, Surface
 from ....core.job.scene import Part
 from ....core.maps import MapKind
 from ....core.place.exported import Corners, even_corners
@@ -24,6 +24,7 @@ from ....formats.disk import write_atomically
 from ....formats.gltf import GltfMaterial, GltfNode, GltfPart, encode_glb
 from ....formats.images import encode_png
 from ...evaluate import always
+from ...pictures.bands import banded
 from ...snapshot import Snapshot
 from ..output import Output, Planned, Progress, Writing, output, quiet
 from .maps_png import encode_map
@@ -101,25 +102,24 @@ class _Materials:
         self.made: list[GltfMaterial] = []
         self._numbers: dict[str, int] = {}
 
-    def number(self, surface: Surface | None, bare: str) -> int:
-        key = surface.id if surface else bare
+    def number(self, surface: Surface | None, bare: str, band: Band | None = None) -> int:
+        key = f"{surface.id}#{band.id if band else ''}" if surface else bare
         if key not in self._numbers:
             self._numbers[key] = len(self.made)
-            made = (
-                self._of_surface(surface) if surface else GltfMaterial("Bare", (1.0, 1.0), factor=hex_to_linear(bare))
-            )
-            self.made.append(made)
+            plain = GltfMaterial("Bare", (1.0, 1.0), factor=hex_to_linear(bare))
+            self.made.append(self._of_surface(surface, band) if surface else plain)
         return self._numbers[key]
 
-    def _of_surface(self, surface: Surface) -> GltfMaterial:
+    def _of_surface(self, surface: Surface, band: Band | None) -> GltfMaterial:
         snapshot = self.snapshot
         maps = snapshot.finished(surface, self.px, evaluation=snapshot.evaluation(self.current))
+        maps = banded(maps, band) if band else maps
         kinds = (MapKind.AMBIENT_OCCLUSION, MapKind.ROUGHNESS, MapKind.METALNESS)
         orm = packed_orm(*(np.asarray(maps[kind]) for kind in kinds))
         grid = maps.grid
         return GltfMaterial(
-            surface.name,
-            (surface.width_mm / 1000, surface.height_mm / 1000),
+            f"{surface.name}, {band.name}" if band else surface.name,
+            (grid.width_mm / 1000, grid.height_mm / 1000),
             encode_map(MapKind.BASE_COLOUR, maps, 8),
             encode_png(orm, width_mm=grid.width_mm, height_mm=grid.height_mm),
             encode_map(MapKind.NORMAL, maps, 8),
@@ -134,12 +134,12 @@ def _parts(site: Site, one: Standing, materials: _Materials) -> tuple[GltfPart, 
         surface = site.surface(laid)
         if surface is None or not len(one.faces_of(row)):
             continue
-        size = np.array([surface.width_mm, surface.height_mm])
+        size = np.array(site.repeat(laid))
         found = site.coordinates(one, row)
         corners = even_corners(found, TOLERANCE_PX * float(size.min()) / 2048)
         uv = corners.places / size
         uv -= np.floor(uv.min((0, 1)))
-        out.append(_part(corners, uv, into, materials.number(surface, "")))
+        out.append(_part(corners, uv, into, materials.number(surface, "", surface.band(laid.band))))
     lost = [row for row, laid in enumerate(one.part.laid) if site.surface(laid) is None]
     bare = np.flatnonzero(np.isin(one.covering, [BARE, *lost])).astype(np.int32)
     for name_number in np.unique(one.mesh.groups[bare]):

@@ -11,7 +11,6 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from ....core.place.elevation import Drawn, Elevation
-from ....core.place.gauge import outlines_of
 from ....core.place.regions import Region, edges_of, regions_of, union
 from ....core.place.schedule import Sliver, cut_out, schedule_of
 from ....core.quantity import format_number
@@ -70,7 +69,7 @@ def marks_of(elevation: Elevation, part: str) -> Marks:
 
 def _cuts(elevation: Elevation, region: Region, face: Drawn) -> list[np.ndarray]:  # type: ignore[type-arg]
     surface = elevation.site.surface(region.standing.part.laid[region.row])
-    outlines = outlines_of(surface) if surface else None
+    outlines = elevation.site.outlines(region.standing.part.laid[region.row])
     found = cut_out(region.shape, outlines, (surface.width_mm, surface.height_mm)) if surface and outlines else None
     if found is None or found.whole.all():
         return []
@@ -123,7 +122,7 @@ def _off(face: Drawn, point: np.ndarray) -> float:  # type: ignore[type-arg]
         return 0.0
     depth = float(facet.standing.mesh.corners[facet.faces[0], 0] @ facet.normal)
     along = float(point @ facet.along)
-    return abs(float(point @ facet.normal) - depth) + max(facet.low[0] - along, along - facet.high[0], 0.0)
+    return abs(float(point @ facet.normal) - depth) + float(max(facet.low[0] - along, along - facet.high[0], 0.0))
 
 
 def paint_cuts(painter: QPainter, marks: Marks, at: object) -> None:

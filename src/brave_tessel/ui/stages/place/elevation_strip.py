@@ -16,6 +16,7 @@ from ....core.place.site import Site
 from ....core.quantity import format_level, format_number
 from ....core.relief.pictures import mip_chain
 from ....core.sheet import AnyArray
+from ....engine.pictures.placed import own_surface
 from ....engine.pictures.results import SceneTextures
 from ... import theme
 from ...words import tr
@@ -44,7 +45,8 @@ class ElevationStrip(QWidget):
         self.site: Site | None = None
         self.elevation: Elevation | None = None
         self.courses: dict[int, Courses] = {}
-        self.marks, self.over = NO_MARKS, None
+        self.marks = NO_MARKS
+        self.over: Mark | None = None
         self.pictures: dict[str, tuple[bytes, AnyArray]] = {}
         self._levels: dict[str, tuple[bytes, list[AnyArray]]] = {}
         self.chosen, self.face, self.row = "", -1, -1
@@ -97,7 +99,7 @@ class ElevationStrip(QWidget):
         """A surface's picture and its halves, made when it is first drawn; asked from the worker alone."""
         if surface not in pictures:
             # Fitted to its faces and not worked out yet: as it was before.
-            surface = surface.partition("~")[0]
+            surface = own_surface(surface)
         if surface not in pictures:
             return None
         key, base = pictures[surface]
@@ -106,12 +108,7 @@ class ElevationStrip(QWidget):
         return self._levels[surface][1]
 
     def _show(
-        self,
-        elevation: Elevation | None,
-        courses: dict[int, Courses],
-        marks: Marks,
-        codes: AnyArray | None,
-        at: Place,
+        self, elevation: Elevation | None, courses: dict[int, Courses], marks: Marks, codes: AnyArray | None, at: Place
     ) -> None:
         self.elevation, self.courses, self.marks, self._image_at = elevation, courses, marks, at
         self.over = None
@@ -375,8 +372,8 @@ def _drawn(
             continue
         one = face.facet.standing
         surface = found.site.surface(one.part.laid[face.row])
-        known = levels_of(surface.id) if surface else None
-        if surface is not None and known is not None:
-            repeat = (surface.width_mm, surface.height_mm)
-            fill(codes, face, found.site.coordinates(one, face.row), repeat, known, (left, high), mm)
+        laid = one.part.laid[face.row]
+        known = levels_of(found.site.texture(laid)) if surface else None
+        if known is not None:
+            fill(codes, face, found.site.coordinates(one, face.row), found.site.repeat(laid), known, (left, high), mm)
     return codes, (left, high, mm)

@@ -21,6 +21,7 @@ from ....engine.intents import scene as intents
 from ....view3d.renderer import DrawPart
 from ...desk import Desk
 from ...words import tr
+from .edge_tool import lay_along_edge
 from .overlay import Grip, Mark
 from .scene_view import SNAP_PX, SceneView
 
@@ -100,7 +101,7 @@ class PlaceHand(QObject):
         act = {
             "Choose": self._choose, "Faces": self._pick, "Datum": self._set_datum, "Measure": self._measure,
             "Colour": self._colour, "Stand": self._stand, "Path": self._path, "Opening": self._opening,
-            "Pin": self._pin,
+            "Pin": self._pin, "Edge": self._edge,
         }.get(self.tool, self._choose)  # fmt: skip
         act(hit, event)
 
@@ -436,6 +437,15 @@ class PlaceHand(QObject):
         found = self.snapped(event.position())
         if hit is not None and found is not None:
             self.pinned.emit(_place(found.at))
+
+    def draw_edge(self, laid: str) -> None:
+        """Lay something along an edge that is clicked."""
+        self.take("Edge", told=tr("Click an edge; the line goes on as far as the edge does."))
+        self.path_for = laid
+
+    def _edge(self, hit: Hit | None, _event: QMouseEvent) -> None:
+        if lay_along_edge(self.desk, hit, self.path_for):
+            self.take("Choose")
 
     def key(self, event: QKeyEvent) -> None:
         """Keys of the tool in hand."""

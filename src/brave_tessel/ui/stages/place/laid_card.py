@@ -16,8 +16,11 @@ from ....core.job.scene import IN_PLACE, WITH_PART, Laid, Part, Pin, Place
 from ....core.operation import Value, family
 from ....core.phrases import say
 from ....core.place.elevation import Courses
+from ....core.place.paths import Track
+from ....core.place.recover import Recovered, recover, thinned
 from ....core.place.site import Site, Standing, worn
 from ....core.quantity import format_length, format_level, format_number, format_size, parse_length
+from ....core.sheet import AnyArray
 from ....engine.intents import scene as intents
 from ....engine.wording import sentence
 from ... import theme
@@ -26,6 +29,8 @@ from ...controls.panels import Heading, Section, button, words
 from ...controls.rows import Row, RowList
 from ...desk import Desk
 from ...words import tr
+from ...workroom import Pace
+from .band_board import BandBoard, band_section
 from .cards import Pick, length_field
 from .fit_panel import FitPanel
 from .laying_pictures import laying_icon
@@ -85,6 +90,7 @@ class LaidCard(QObject):
     datum_wanted = pyqtSignal(str)
     pins_wanted = pyqtSignal()
     path_wanted = pyqtSignal(str)
+    edge_wanted = pyqtSignal(str)
     previewed = pyqtSignal(object)
     sheet_wanted = pyqtSignal()
     fit_again = pyqtSignal()
@@ -102,7 +108,10 @@ class LaidCard(QObject):
         self.courses = words("", "")
         self.count: QLineEdit | None = None
         self.fit: FitPanel | None = None
+        self.board: BandBoard | None = None
+        self.pictures: dict[str, AnyArray] = {}
         self.face = -1
+        self.site: Site | None = None
         self.size_open = False
 
     def laid_of(self, part: Part | None) -> Laid | None:
@@ -115,14 +124,15 @@ class LaidCard(QObject):
         """What the controls hang on."""
         laid = self.laid_of(part)
         pins = tuple(pin.id for pin in laid.pins) if laid else ()
-        return part.id, tuple(one.id for one in part.laid), laid and (laid.id, laid.laying.op), pins, bool(
-            laid and laid.path
-        )  # fmt: skip
+        surface = next((one for one in self.desk.job.surfaces if laid and one.id == laid.surface), None)
+        bands = tuple((one.id, one.name) for one in surface.bands) if surface else ()
+        shown = laid and (laid.id, laid.laying.op, laid.band)
+        return part.id, tuple(one.id for one in part.laid), shown, pins, bool(laid and laid.path), bands
 
     def nothing(self) -> list[QWidget]:
         """No controls: those of the card before went with it."""
         self.courses, self.datum, self.note = words("", ""), words("", "mono"), words("")
-        self.rows = self.kind = self.form = self.fit = None
+        self.rows = self.kind = self.form = self.fit = self.board = None
         return []
 
     def widgets(self, job: Job, part: Part) -> list[QWidget]:
@@ -148,12 +158,25 @@ class LaidCard(QObject):
         self.form.changed.connect(self._set_value)
         self.form.released.connect(self.desk.end_gesture)
         self.form.refused.connect(lambda text: self.desk.tell(text, "fault"))
-        made += [self.kind, *self._extra(part, laid), self.form, self._size(job, laid)]
+        made += [self.kind, *self._extra(job, part, laid), self.form, self._size(job, laid)]
         made += [Heading(tr("Datum"), tr("picked on the model")), *self._datum(job, laid)]
         made += [self.note, button(tr("Take it off"), self._take_off, tip=tr("What lies beneath it shows"))]
         return made
 
-    def _extra(self, part: Part, laid: Laid) -> list[QWidget]:
+    def _bands(self, job: Job, laid: Laid) -> list[QWidget]:
+        """Bands that a moulding takes of its surface."""
+        surface = next((one for one in job.surfaces if one.id == laid.surface), None)
+        if surface is None:
+            return []
+        self.board = BandBoard()
+        return [band_section(self.desk, surface, surface.band(laid.band), self.board, self._take_band)]
+
+    def _take_band(self, id: str) -> None:
+        now = self._now()
+        if now is not None and now[1].band != id:
+            self.desk.dispatch(intents.take_band(self.desk.job, now[0].id, now[1], id))
+
+    def _extra(self, job: Job, part: Part, laid: Laid) -> list[QWidget]:
         """What some layings need beside their dials."""
         if laid.laying.op == "laying.pinned":
             return [self._pins(part, laid)]
@@ -161,10 +184,34 @@ class LaidCard(QObject):
             own = button(
                 tr("Draw its path"), lambda: self.path_wanted.emit(laid.id), tip=tr("Click its points on the model")
             )
+            found = button(tr("Find its path"), self._find_path, tip=tr("The middle of a tube, strip or moulding"))
+            edge = button(tr("Along an edge"), lambda: self.edge_wanted.emit(laid.id), tip=tr("Click it on the model"))
             clear = button(tr("The part's own"), lambda: self._set_laid("path", ()), tip=tr("Along the part itself"))
             clear.setEnabled(bool(laid.path))
-            return [own, clear]
+            return [own, found, edge, clear, *self._bands(job, laid)]
         return []
+
+    def _find_path(self) -> None:
+        """Find the line the faces run along, off the window's thread."""
+        now, site = self._now(), self.site
+        one = site.of_part(now[0].id) if now and site else None
+        if now is None or one is None or now[1] not in one.part.laid:
+            return
+        part, laid = now
+        faces = one.faces_of(one.part.laid.index(laid))
+
+        def work(_current: object) -> Recovered:
+            return recover(one.made.mesh, faces)
+
+        def then(found: Recovered) -> None:
+            radius = float(found.radius.mean())
+            line = thinned(found.points, 0.003 * radius, closed=found.closed)
+            if self.desk.dispatch(intents.laid_path(part.id, laid.id, line, closed=found.closed)):
+                told = tr("Its path is {length} long, {radius:.1f} mm thick about it.",
+                          length=format_length(Track(line, closed=found.closed).length), radius=radius)  # fmt: skip
+                self.desk.tell(told)
+
+        self.desk.work.ask("path", work, then, pace=Pace.LONG)
 
     def _pins(self, part: Part, laid: Laid) -> QWidget:
         section = Section(tr("Pins"), tr("{count} of at least 4", count=len(laid.pins)), unfolded=True)
@@ -305,6 +352,7 @@ class LaidCard(QObject):
 
     def show_values(self, job: Job, part: Part, site: Site | None) -> None:
         """Show what is laid now; sends nothing."""
+        self.site = site
         laid = self.laid_of(part)
         if laid is None or self.rows is None or self.kind is None or self.form is None:
             return
@@ -318,6 +366,8 @@ class LaidCard(QObject):
             name = next((d.name for d in job.scene.datums if d.id == (laid.datum or job.scene.datum)), tr("origin"))
             self.datum.setText(f"{name}\n{format_level(float(point[2]))}")
         self.note.setText(self._note(laid, part, site))
+        if self.board is not None and laid.surface in names:
+            self.board.show_surface(names[laid.surface], self.pictures.get(laid.surface), laid.band)
         if self.fit is not None:
             self.fit.show_laid(job, part, laid, site, self.face)
 

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import numpy as np
 
-from ....core.place.elevation import units_of
 from ....core.place.rays import Hit
 from ....core.place.site import Site
 from ....core.sheet import AnyArray
+from ....engine.pictures.placed import own_surface
 from ...desk import Desk
 from ...words import tr
 
@@ -33,7 +33,7 @@ class ModelProbe:
         told = surface.name if surface else tr("bare")
         fields = [f"{x:.3f}, {y:.3f}, {z:.3f} m", f"{part.name}, {group} · {told}"]
         if surface is not None:
-            fields.append(self._place_on(found, row, surface.width_mm, surface.height_mm))
+            fields.append(self._place_on(found, row, *self.site.repeat(part.laid[row])))
         self.desk.tell("\t".join(fields), "probe")
 
     def _place_on(self, found: Hit, row: int, width: float, height: float) -> str:
@@ -43,11 +43,10 @@ class ModelProbe:
         index = np.searchsorted(coordinates.faces, [found.face]).astype(np.int32)
         along, up = coordinates.at(index, found.shares[None])[0]
         told = tr("at {x:.1f}, {y:.1f} mm", x=float(along) % width, y=float(up) % height)
-        surface = self.site.surface(found.standing.part.laid[row])
-        units = units_of(surface) if surface else None
-        if units is None:
+        gauge = self.site.gauge(found.standing.part.laid[row])
+        if gauge is None or gauge.courses is None:
             return told
-        course = int(np.floor(float(up) / units.course_mm + 1e-6)) + 1
+        course = int(np.floor(float(up) / gauge.courses.mm - gauge.courses.start + 1e-6)) + 1
         return tr("course {course} from the datum, {told}", course=course, told=told)
 
     def colour_at(self, hit: Hit) -> str:
@@ -58,14 +57,16 @@ class ModelProbe:
             group = str(hit.standing.mesh.names[hit.standing.mesh.groups[hit.face]])
             return part.colours.get(group, part.bare)
         surface = self.site.surface(part.laid[row])
-        base = self.bases.get(surface.id) if surface else None
+        name = self.site.texture(part.laid[row])
+        base = self.bases.get(name, self.bases.get(own_surface(name)))
         if surface is None or base is None:
             return part.bare
         coordinates = self.site.coordinates(hit.standing, row)
         index = np.searchsorted(coordinates.faces, [hit.face]).astype(np.int32)
         along, up = coordinates.at(index, hit.shares[None])[0]
         rows, columns = base.shape[:2]
-        c = int(along / surface.width_mm % 1.0 * columns) % columns
-        r = rows - 1 - int(up / surface.height_mm % 1.0 * rows) % rows
+        width, height = self.site.repeat(part.laid[row])
+        c = int(along / width % 1.0 * columns) % columns
+        r = rows - 1 - int(up / height % 1.0 * rows) % rows
         red, green, blue = (int(v) for v in base[r, c])
         return f"#{red:02X}{green:02X}{blue:02X}"

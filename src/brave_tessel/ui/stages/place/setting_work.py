@@ -12,6 +12,7 @@ from ....core.errors import TesselError
 from ....core.job.commands import AnyCommand
 from ....core.job.scene import Place
 from ....core.place.check import SceneFinding
+from ....core.place.paper import Paper
 from ....core.place.setting_out import setting_out
 from ....core.place.site import Site
 from ....core.quantity import format_number
@@ -23,7 +24,9 @@ from ...workroom import Pace
 from .laid_card import LaidCard
 from .scene_view import SceneView
 
-WRITERS = {".pdf": to_pdf, ".svg": lambda paper: to_svg(paper).encode(), ".png": to_png}
+WRITERS: dict[str, Callable[[Paper], bytes]] = {
+    ".pdf": to_pdf, ".svg": lambda paper: to_svg(paper).encode(), ".png": to_png,
+}  # fmt: skip
 AWAY_MM = 2200.0
 
 

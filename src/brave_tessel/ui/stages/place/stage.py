@@ -138,6 +138,7 @@ class PlaceStage(Stage):
         self.laid_card.datum_wanted.connect(self.pick_datum_for)
         self.laid_card.pins_wanted.connect(lambda: hand.take("Pin"))
         self.laid_card.path_wanted.connect(hand.draw_path)
+        self.laid_card.edge_wanted.connect(hand.draw_edge)
         self.laid_card.previewed.connect(self.setting.preview)
         self.laid_card.sheet_wanted.connect(self.setting.ask_for_sheet)
         self.laid_card.fit_again.connect(self._show_card)
@@ -474,6 +475,7 @@ class PlaceStage(Stage):
         self.view.show_textures(textures)
         self.elevation.show_textures(textures)
         self.probe.bases = {surface: base for surface, (_, base, _, _) in textures.surfaces.items()}
+        self.laid_card.pictures = self.probe.bases
         for id, codes in textures.swatches.items():
             tile = self.tiles_area.tiles.get(id)
             if tile is not None:
