@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import argparse
-from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +11,6 @@ from ..core.job.document import Job
 from ..core.job.scene import Part
 from ..core.place.fit import ENDS, WAYS, Proposal, Span, told
 from ..core.place.fitting import Asked, ask, change_of
-from ..core.place.paper import Paper
 from ..core.place.regions import main_region, regions_of
 from ..core.place.schedule import Schedule, schedule_of
 from ..core.place.setting_out import courses_in, setting_out
@@ -22,14 +20,10 @@ from ..engine.intents import scene as intents
 from ..engine.session import Session
 from ..formats.disk import write_atomically
 from ..formats.job_file import load_job
-from ..formats.papers import to_pdf, to_png, to_svg
+from ..formats.papers import WRITERS
 from .numbers import place
 from .place import part_named
 from .said import Progress, say
-
-_WRITERS: dict[str, Callable[[Paper], bytes]] = {
-    ".svg": lambda paper: to_svg(paper).encode(), ".pdf": to_pdf, ".png": to_png,
-}  # fmt: skip
 
 
 def declare_elevation(parser: argparse.ArgumentParser) -> None:
@@ -43,7 +37,7 @@ def declare_elevation(parser: argparse.ArgumentParser) -> None:
 
 def run_elevation(options: argparse.Namespace, progress: Progress) -> None:
     """Count a part's courses and units, and write its setting-out sheet."""
-    if options.out is not None and options.out.suffix.lower() not in _WRITERS:
+    if options.out is not None and options.out.suffix.lower() not in WRITERS:
         raise NotUnderstoodError("file name", value=options.out.name, allowed="one that ends in .svg, .pdf or .png")
     session = Session(load_job(options.job))
     progress("Set the scene up", 0.3)
@@ -54,7 +48,7 @@ def run_elevation(options: argparse.Namespace, progress: Progress) -> None:
     if options.out is not None:
         progress("Draw the sheet", 0.8)
         paper = setting_out(site, part.id, row)
-        write_atomically(Path(options.out), _WRITERS[options.out.suffix.lower()](paper))
+        write_atomically(Path(options.out), WRITERS[options.out.suffix.lower()](paper))
         result["sheet"] = str(options.out)
     progress.end()
     say(result, "\n".join(_lines(result)), as_json=options.json)

@@ -8,12 +8,15 @@ from ..core.buildup.kinds.recipe import RecipeWhat
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.gather.straighten import Corners
 from ..core.job.document import Job, Palette, Source, Straightening
-from ..core.job.layers import Layer, Recipe, Rule, Step, Stroke, Surface
+from ..core.job.layers import Band, Layer, Recipe, Rule, Step, Stroke, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind
+from ..core.place.fitting import ask, change_of
+from ..core.place.site import site_of
 from ..core.recipe.materials import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
+from ..engine.intents.scene import fit_courses
 from ..formats.job_file import OpenedJob, blob_name
 from .finishes import copper_finish, dado_finish, render_finish, shingle_finish, slate_finish
 from .floors import deck_finish, mosaic_finish, seat_finish, sign_surface, terrazzo_finish
@@ -218,7 +221,7 @@ def _stone() -> Surface:
         Layer(id="stone-worn", name="Handled", what=RecipeWhat(recipe=broad), hatch="dots", where=(worn,),
               seat=Setting(op="seat.by_height", values={"level": 0.0, "feather": 0.4, "drape": 1.0})),
     )  # fmt: skip
-    return Surface(id="cast-stone", name="Cast stone", width_mm=900.0, height_mm=900.0, layers=layers)
+    return Surface(id="cast-stone", name="Cast stone", width_mm=924.0, height_mm=924.0, layers=layers)
 
 
 def _tile_and_glaze() -> tuple[Layer, ...]:
@@ -246,6 +249,30 @@ def _from_stock(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
     return Surface(
         id=id, name=stock.name, width_mm=stock.repeat_mm[0], height_mm=stock.repeat_mm[1], layers=(layer, *finish)
     )
+
+
+SKIRTING = Band(id="band-skirting", name="Coved skirting", low=600.0, high=704.0)
+_FITS = (
+    ("passage-north", "tile", False, "joint"),
+    ("bench", "tile", True, "unit"),
+    ("roof", "slates", False, "unit"),
+    ("roof", "slates", True, "unit"),
+)
+"""What a builder would have done before: part, what is laid, along or up, and by what it fits."""
+
+
+def _set_out(job: Job) -> Job:
+    """The job with courses fitted where they would be cut; two walls are left as they came."""
+    for part, laid, along, way in _FITS:
+        site = site_of(job)
+        standing = site.of_part(part)
+        assert standing is not None
+        row = next(k for k, one in enumerate(standing.part.laid) if one.id == laid)
+        asked = ask(site, part, row, along=along)
+        best = asked.fit().best(way)
+        assert best is not None, part
+        job = fit_courses(job, part, asked.laid, change_of(asked, best)).apply(job)
+    return job
 
 
 def demo_job() -> OpenedJob:
@@ -285,7 +312,10 @@ def demo_job() -> OpenedJob:
     )
     scan, files = scanned_render()
     sources = (panel, stones, scan, strandline())
+    surfaces = tuple(
+        msgspec.structs.replace(one, bands=(SKIRTING,)) if one.id == "terrazzo-floor" else one for one in surfaces
+    )
     job = Job(
         id="job-saltreach", name=TITLE, sources=sources, surfaces=surfaces, palettes=(_TESSERAE,), scene=pavilion()
     )
-    return OpenedJob(job, {panel.blob: mosaic, stones.blob: shingle, **files})
+    return OpenedJob(_set_out(job), {panel.blob: mosaic, stones.blob: shingle, **files})

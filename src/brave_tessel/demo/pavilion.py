@@ -12,8 +12,8 @@ from ..core.job.nodes import Setting
 from ..core.job.scene import WITH_PART, Datum, Eye, Laid, Level, Opening, Part, Piece, Place, Scene
 from ..core.operation import Value
 
-LONG, DEEP, TALL, THICK = 6000.0, 4200.0, 2700.0, 320.0
 UNIT, COURSE = 153.0, 78.0
+LONG, DEEP, TALL, THICK = 39.5 * UNIT, 27.5 * UNIT, 2700.0, 320.0
 SILL, DADO, HEAD = 12 * COURSE, 16 * COURSE, 18 * COURSE
 VAULT_RISE, RIB = 1100.0, 200.0
 PASSAGE, LANDING = 1500.0, 300.0
@@ -22,6 +22,7 @@ OVER = 320.0
 """How far the walls go up past the springing of the vault, to the roof."""
 PLASTERED = ("front", "reveal", "soffit", "sill")
 FRAME, PANE, DOOR = "#31524A", "#A9BCC2", "#2F4A44"
+_FOOTING = "#8C857A"
 _WOODWORK = {"frame": FRAME, "glass": PANE, "door": DOOR}
 
 
@@ -77,7 +78,7 @@ def _walls() -> list[Part]:
     )
     middle = (DEEP - PASSAGE) / 2
     arch = Opening(id="arch", left=middle, width=PASSAGE, sill=0.0, height=2400.0, head="round")
-    west = _window("west-0", (DEEP - 8 * UNIT) / 2, 8 * UNIT)
+    west = _window("west-0", 9.5 * UNIT, 8.5 * UNIT)
     return [
         _part("north-wall", "North wall", "wall", {**size, "length": LONG}, *finish, openings=north),
         _part("east-wall", "East wall", "wall", {**size, **gable, "length": DEEP}, *finish, at=(LONG, 0.0, 0.0),
@@ -97,10 +98,10 @@ def _hall() -> list[Part]:
     stone = _laid("stone", "cast-stone", by="box")
     return [
         _part("floor", "Floor", "floor", {"width": LONG, "depth": DEEP, "thickness": 200.0},
-              _laid("mosaic", "mosaic-floor", "top"), at=(0.0, -DEEP, 0.0)),
+              _laid("mosaic", "mosaic-floor", "top"), at=(0.0, -DEEP, 0.0), bare=_FOOTING),
         _part("vault", "Vault", "vault", {"span": DEEP, "length": LONG, "shape": "segmental", "rise": VAULT_RISE,
                                           "thickness": 140.0},
-              _laid("render", "plaster", by="around"), at=(0.0, -DEEP / 2, TALL), turn=-90.0),
+              _laid("render", "plaster", by="around", girth="of each face"), at=(0.0, -DEEP / 2, TALL), turn=-90.0),
         _part("rib", "Rib", "arch", {"span": rib_span, "shape": "segmental", "rise": rib_rise, "ring": RIB,
                                      "thickness": 320.0, "bevel": 12.0},
               _laid("stone", "cast-stone", by="path"), at=(4240.0, -DEEP / 2, TALL), turn=-90.0),
@@ -114,9 +115,9 @@ def _hall() -> list[Part]:
               _laid("stone", "cast-stone", by="path"), at=(LONG, -DEEP, TALL - 150.0), turn=180.0,
               path=((0.0, 0.0, 0.0), (LONG, 0.0, 0.0))),
         *_skirtings(stone),
-        _part("arch-ring", "Arch ring", "arch", {"span": PASSAGE, "ring": 225.0,
-                                                 "thickness": THICK + 60.0, "bevel": 4.0},
-              _laid("tile", "dado", by="path"), at=(LONG - 30.0, -DEEP / 2, 2400.0 - PASSAGE / 2), turn=-90.0),
+        _part("arch-ring", "Arch ring", "arch", {"span": PASSAGE, "ring": 3 * COURSE, "thickness": THICK + 60.0},
+              _laid("tile", "dado", by="path", whole="units", keystone=True),
+              at=(LONG - 30.0, -DEEP / 2, 2400.0 - PASSAGE / 2), turn=-90.0),
         _part("steps", "Steps", "steps", {"width": PASSAGE + 300.0, "rise": 150.0, "going": 320.0, "count": 2,
                                           "nosing": 20.0},
               stone, at=(LONG - 640.0, -(DEEP - PASSAGE) / 2 + 150.0, 0.0), turn=-90.0),
@@ -141,7 +142,11 @@ def _skirtings(stone: Laid) -> list[Part]:
         "south": ((LONG, -DEEP + edge, 0.0), (LONG, -DEEP, 0.0), (LONG - 2100.0, -DEEP, 0.0)),
         "door": ((LONG - 3100.0, -DEEP, 0.0), (0.0, -DEEP, 0.0)),
     }
-    laid = _laid("stone", "cast-stone", by="path")
+    laid = Laid(
+        id="terrazzo", surface="terrazzo-floor", band="band-skirting",
+        laying=Setting(op="laying.path", values={"rises": "over the profile", "fill": True, "whole": "repeats"}),
+        groups=("face", "top", "ends"),
+    )  # fmt: skip
     return [
         _part(f"skirting-{name}", f"Skirting, {name}", "moulding", {"profile": "cove skirting", "height": COURSE}, laid,
               path=path)
@@ -152,16 +157,18 @@ def _skirtings(stone: Laid) -> list[Part]:
 def _bench() -> list[Part]:
     return [
         _part("bench", "Curved bench", "curved_wall",
-              {"radius": 1350.0, "angle": 90.0, "height": 430.0, "thickness": 430.0, "front": "inside", "bevel": 6.0},
-              _laid("tile", "dado", by="around"), at=(1860.0, -1860.0, 0.0), turn=90.0),
+              {"radius": 1350.0, "angle": 90.0, "height": 5 * COURSE, "thickness": 430.0, "front": "inside",
+               "bevel": 0.0},
+              _laid("tile", "dado", by="around", girth="of each face"), at=(1860.0, -1860.0, 0.0), turn=90.0),
         _part("seat", "Seat", "curved_wall",
               {"radius": 1320.0, "angle": 90.0, "height": 45.0, "thickness": 480.0, "front": "inside", "bevel": 8.0},
-              _laid("boards", "deck", by="around", turn=90.0), at=(1860.0, -1860.0, 430.0), turn=90.0),
+              _laid("boards", "deck", by="around", turn=90.0, girth="of each face"),
+              at=(1860.0, -1860.0, 5 * COURSE), turn=90.0),
     ]  # fmt: skip
 
 
 def _passage() -> list[Part]:
-    length, start = 3000.0, LONG + THICK
+    length, start = 22 * UNIT - THICK, LONG + THICK
     spring = 2400.0 - PASSAGE / 2 - LANDING
     low = -(DEEP - PASSAGE) / 2
     finish = (_laid("plaster", "plaster", *PLASTERED, "back", "ends", "top"), _laid("tile", "dado", "dado"))
@@ -169,13 +176,14 @@ def _passage() -> list[Part]:
     return [
         _part("passage-floor", "Passage floor", "floor", {"width": length + THICK, "depth": PASSAGE,
                                                          "thickness": 300.0},
-              _laid("mosaic", "mosaic-floor", "top"), parent="passage", at=(LONG, low - PASSAGE, LANDING)),
+              _laid("mosaic", "mosaic-floor", "top"), parent="passage", at=(LONG, low - PASSAGE, LANDING),
+              bare=_FOOTING),
         _part("passage-north", "Passage wall, north", "wall", size, *finish, parent="passage",
               at=(start, low, LANDING)),
         _part("passage-south", "Passage wall, south", "wall", size, *finish, parent="passage",
               at=(start + length, low - PASSAGE, LANDING), turn=180.0),
         _part("passage-vault", "Passage vault", "vault", {"span": PASSAGE, "length": length, "thickness": 140.0},
-              _laid("render", "plaster", by="around"), parent="passage",
+              _laid("render", "plaster", by="around", girth="of each face"), parent="passage",
               at=(start, low - PASSAGE / 2, LANDING + spring), turn=-90.0),
     ]  # fmt: skip
 
@@ -206,12 +214,14 @@ def _outside() -> list[Part]:
               _laid("slates", "slate-roof", "slope"), parent="outside", at=(-THICK, -DEEP - THICK, TALL + OVER),
               bare="#6B5A48"),
         _part("terrace", "Terrace", "floor", {"width": 8000.0, "depth": 9000.0, "thickness": 200.0},
-              _laid("boards", "deck", "top"), parent="outside", at=(-8000.0 - THICK, -6600.0, -150.0)),
+              _laid("boards", "deck", "top"), parent="outside", at=(-8000.0 - THICK, -6600.0, -150.0),
+              bare="#4A3B2E"),
         _part("parapet", "Curved parapet", "parapet", {"height": 1000.0, "thickness": 240.0},
               _laid("plaster", "limewash-wall", by="path"), _laid("stone", "cast-stone", "coping", by="path"),
               parent="outside", at=(0.0, 0.0, -150.0), path=round_it),
         _part("ground", "Ground", "floor", {"width": 30000.0, "depth": 26000.0, "thickness": 300.0},
-              _laid("shingle", "shingle-bed", "top"), parent="outside", at=(-14000.0, -16000.0, -170.0)),
+              _laid("shingle", "shingle-bed", "top"), parent="outside", at=(-14000.0, -16000.0, -170.0),
+              bare="#6F6A60"),
     ]  # fmt: skip
 
 

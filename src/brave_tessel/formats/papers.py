@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import xml.etree.ElementTree as ET
+from collections.abc import Callable
 from functools import lru_cache
 from pathlib import Path
 
@@ -130,6 +131,10 @@ def _pdf_words(page: Canvas, item: Words) -> None:
     page.restoreState()
 
 
+def _svg_bytes(paper: Paper) -> bytes:
+    return to_svg(paper).encode()
+
+
 def to_png(paper: Paper, dpi: int = PNG_DPI) -> bytes:
     """A drawing as a picture, for a look without a reader; drawn twice as large and halved."""
     scale = 2 * dpi / 25.4
@@ -167,3 +172,7 @@ def _png_words(image: Image.Image, paper: Paper, item: Words, scale: float) -> N
     mask = Image.new("L", (2 * half, 2 * half))
     ImageDraw.Draw(mask).text((half, half), item.text, font=font, fill=255, anchor=anchor)
     image.paste(item.colour, (round(x) - half, round(y) - half), mask.rotate(item.turn, Image.Resampling.BICUBIC))
+
+
+WRITERS: dict[str, Callable[[Paper], bytes]] = {".pdf": to_pdf, ".svg": _svg_bytes, ".png": to_png}
+"""By the ending of a file's name."""

@@ -17,8 +17,8 @@ from ..rays import tree_of
 from ..site import BARE, Site, Standing
 
 WORTH_MM2 = 50_000.0
-CLOSE_MM = 80.0
-"""A face with something this near in front of it is hidden."""
+CLOSE_MM = 200.0
+"""A face with something this near in front of it is hidden; so is one that lies within something."""
 _LEFT_OUT = {str(DOOR), str(FRAME), str(GLASS)}
 _PLAIN = {"made.figure", "made.known"}
 _SAMPLES = 48
@@ -62,7 +62,12 @@ def open_share(site: Site, one: Standing, faces: Faces) -> tuple[float, Place]:
     free = np.ones(_SAMPLES)
     for other in site.standing:
         if other.mesh.count:
-            free *= tree_of(other.mesh).free(points + normals, normals, CLOSE_MM)
+            tree = tree_of(other.mesh)
+            free *= tree.free(points + normals, normals, CLOSE_MM)
+            met = tree.first(points + normals, normals)
+            # What is met from behind is left from within.
+            behind = np.einsum("ij,ij->i", other.mesh.normals[np.maximum(met, 0)], normals) > 0
+            free *= ~((met >= 0) & behind & (other is not one))
     lowest = min(float(other.mesh.box[0][2]) for other in site.standing if other.mesh.count)
     free *= (normals[:, 2] > -0.9) | (points[:, 2] > lowest + 1200.0)
     x, y, z = (float(v) for v in points[int(free.argmax())])

@@ -18,6 +18,7 @@ CAP_COSINE = 0.9
 """Faces that look along the axis by more lie flat, square to it."""
 
 ALIKE = 1 / 30
+ENDS_COSINE = 0.8
 
 
 @laying("around", label="Around")
@@ -123,7 +124,10 @@ class _Round:
         girth, rises = self._sizes(kind, true_at)
         girth, note = self._closed(girth, whole)
         own = self._girths(girth) if each and kind == "cylinder" else girth
-        places = np.stack([self.sign * self.turn * own, rises], -1)
+        along = self.sign * self.turn * own
+        if kind == "cylinder":
+            along = along + self._ends(own)
+        places = np.stack([along, rises], -1)
         made = even(self.bed.mesh, self.bed.faces, places, note)
         caps = np.abs(self.bed.normals @ self.axis.along) > CAP_COSINE if kind == "cylinder" else None
         return made if caps is None or not caps.any() else self._with_caps(made, caps)
@@ -143,6 +147,16 @@ class _Round:
             slant = np.hypot(self.radius, self.rise)
             return max(below * math.tan(slope), 1.0), abs(self.from_datum) / math.cos(slope) - slant
         return self.axis.radius, self.rise - self.from_datum
+
+    def _ends(self, girth: Places | float) -> Places:
+        """(N, 3): how far corners of faces that look round the axis are beside it, so that these lie flat."""
+        normals = self.bed.normals
+        middles = self.bed.corners.mean(1) - self.axis.at
+        outward = middles - np.outer(middles @ self.axis.along, self.axis.along)
+        outward /= np.maximum(np.linalg.norm(outward, axis=1, keepdims=True), 1e-12)
+        round_it = np.einsum("ij,ij->i", normals, np.cross(self.axis.along, outward))
+        ends = np.abs(round_it) > ENDS_COSINE
+        return np.where(ends[:, None], np.sign(round_it)[:, None] * (self.radius - girth), 0.0)
 
     def _girths(self, girth: float) -> Places:
         """(N, 1): the radius each face is laid by, those within a thirtieth alike, so that bevels run on with faces."""

@@ -4,6 +4,10 @@
  <context>
   <name>Brave Tessel</name>
   <message>
+   <source>  no courses to count</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source> +{count}</source>
    <translation type="unfinished" />
   </message>
@@ -49,6 +53,10 @@
   </message>
   <message>
    <source> maps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source> mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -256,6 +264,14 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>1 is true; whole courses fit a height by it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 is true; whole units fit a run by it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>1 leaves it, 0 is grey.</source>
    <translation type="unfinished" />
   </message>
@@ -365,6 +381,10 @@
   </message>
   <message>
    <source>A  cut</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A band lies within its surface, its lower edge under its upper one.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -832,6 +852,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Along an edge</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Along its axis.</source>
    <translation type="unfinished" />
   </message>
@@ -889,6 +913,10 @@
   </message>
   <message>
    <source>Along y; a drawn outline has its own.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along × up, mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -952,7 +980,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>As everywhere</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>As it came</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As it lies: {count:g} whole of {size} mm, none cut.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As it lies: {count:g} whole of {size} mm. {rest}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -972,11 +1012,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>At an upright corner: on round it, anew with a whole unit or half of one, or mirrored.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>At its own size</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>At what size it is judged.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>At {x}, {y}, {z} mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1024,6 +1072,18 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Band {number}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bands</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bands of the surface</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bank card</source>
    <translation type="unfinished" />
   </message>
@@ -1065,6 +1125,10 @@
   </message>
   <message>
    <source>Beading</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Bed</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1357,6 +1421,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>By whose radius it is laid: both sides of a thick round wall differ.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bypass</source>
    <translation type="unfinished" />
   </message>
@@ -1477,6 +1545,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Checks of the scene</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Chequer</source>
    <translation type="unfinished" />
   </message>
@@ -1509,6 +1581,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Choose a part with a surface first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Choose a simpler file.</source>
    <translation type="unfinished" />
   </message>
@@ -1534,6 +1610,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Choose a source that has its real size; give it one in Gather.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Choose a tube, a strip or a moulding with two ends.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1589,7 +1669,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Click an edge of the chosen part.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click an edge; the line goes on as far as the edge does.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Click faces of the model; Shift adds, Ctrl takes away, + and − grow and shrink.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click it on the model</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1865,11 +1957,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Count a part's courses and units, and write its setting-out sheet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Course</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Course {mm} mm, joint {joint} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Courses</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Courses of {surface} on {one} and {other} are {mm:.1f} mm apart where they meet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Courses of {surface} on {part} lie {mm:.0f} mm off the datum.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Courses, cuts, dimensions and schedule, on paper</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1985,6 +2097,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Cut bands</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Cut from {name}</source>
    <translation type="unfinished" />
   </message>
@@ -2041,6 +2157,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Datum ignored</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Datum: {name}.</source>
    <translation type="unfinished" />
   </message>
@@ -2066,6 +2186,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Density</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Density steps</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2249,6 +2373,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Drag on the strip to cut a band.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drag over something whose length you know (D)</source>
    <translation type="unfinished" />
   </message>
@@ -2302,6 +2430,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Draw the profile</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw the sheet</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2613,6 +2745,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Faces without a surface</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Facets</source>
    <translation type="unfinished" />
   </message>
@@ -2713,6 +2849,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Find its path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Find the beat</source>
    <translation type="unfinished" />
   </message>
@@ -2774,6 +2914,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Fit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Fit the courses</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2913,6 +3057,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From 0 to 1.</source>
    <translation type="unfinished" />
   </message>
@@ -3009,6 +3157,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From the surface's lower edge</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From the wall's left end to its left jamb</source>
    <translation type="unfinished" />
   </message>
@@ -3045,6 +3197,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Gap between courses; 0 is the same as between units.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Gap between flags.</source>
    <translation type="unfinished" />
   </message>
@@ -3074,6 +3230,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Gaussian blur whose standard deviation is half the radius.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Girth</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4157,6 +4317,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>IBM Plex Mono</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>IBM Plex Sans</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>IBM Plex Sans SemiBold</source>
    <translation type="unfinished" />
   </message>
@@ -4241,6 +4409,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>It has no {what} here.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>It is a group; name one of the parts in it.</source>
    <translation type="unfinished" />
   </message>
@@ -4290,6 +4462,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Its neutral level is {level} mm, found from its rim; no step shows there.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its path is {length} long, {radius:.1f} mm thick about it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4354,6 +4530,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Joints</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Joints miss at a corner</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4429,6 +4609,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keystone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Kind</source>
    <translation type="unfinished" />
   </message>
@@ -4501,6 +4685,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lay along the path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Lay another layer on the chosen one</source>
    <translation type="unfinished" />
   </message>
@@ -4525,7 +4713,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lay it at true size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Lay on</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lay on the bare faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4546,6 +4742,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lay something on first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lay the part's first surface on them</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4678,6 +4878,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Let a step work again</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Let courses fit between two levels, or list the ways.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5089,6 +5293,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Mend: {what}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Merge</source>
    <translation type="unfinished" />
   </message>
@@ -5305,6 +5513,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Name of the band</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Name of the part</source>
    <translation type="unfinished" />
   </message>
@@ -5357,6 +5569,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>No joints, units or stretch of its own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>No kinds of pieces yet.</source>
    <translation type="unfinished" />
   </message>
@@ -5394,6 +5610,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>No units that have to close.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>No units to count along.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>No whole courses fit by it within its limits.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5441,6 +5665,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Not at true size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Not known here, kept in the job: {names}.</source>
    <translation type="unfinished" />
   </message>
@@ -5481,11 +5709,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Nothing is laid on it that unrolls.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Nothing is laid on it, or it is hidden.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Nothing is made from it; it costs nothing.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Nothing stands here yet. Add a piece or open a model.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Nothing to look at</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5845,6 +6085,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Over the profile: stretched up so that one repeat or band covers it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Over the road; 100 to 125 are usual.</source>
    <translation type="unfinished" />
   </message>
@@ -5874,6 +6118,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Oyster terrazzo</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>PDF (*.pdf)</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6049,6 +6297,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Picture (*.png)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Pictures ({names})</source>
    <translation type="unfinished" />
   </message>
@@ -6090,6 +6342,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Pieces thrown at random on the wrapped sheet, none nearer to another than its spacing.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pieces under a third</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6717,10 +6973,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Round a corner the surface carries on at true size, or all faces take it from one plane.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Round studs in staggered rows, height in mm over a ground at 0.</source>
    <translation type="unfinished" />
   </message>
@@ -6785,6 +7037,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>SVG (*.svg)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Salt</source>
    <translation type="unfinished" />
   </message>
@@ -6837,6 +7093,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Scale 1:{scale} on A3</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Scale it down first.</source>
    <translation type="unfinished" />
   </message>
@@ -6854,6 +7114,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Scene with real-size UVs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Schedule</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6993,6 +7257,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Set the scene up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Set the size</source>
    <translation type="unfinished" />
   </message>
@@ -7018,6 +7286,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Sett</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Setting out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Setting-out sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Setting-out sheet…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7182,6 +7462,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Show alone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Show it</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7553,11 +7837,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Start from the datum</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Start from {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Start from…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Start them from the datum</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7685,6 +7977,22 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Stretched</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stretched along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stretched along so that whole ones fill the path from its start.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stretched up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Stretches it so that whole repeats go round.</source>
    <translation type="unfinished" />
   </message>
@@ -7757,6 +8065,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Take a band</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Take a colour</source>
    <translation type="unfinished" />
   </message>
@@ -7798,6 +8110,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take more frames, or mend the light file.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take no band</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7854,6 +8170,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take the chosen stroke out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the fit back</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8133,6 +8453,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The middle of a tube, strip or moulding</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The middle value of a neighbourhood: specks go, edges stay.</source>
    <translation type="unfinished" />
   </message>
@@ -8361,6 +8685,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>This surface has no units to be cut.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>This {parameter} cannot be worked out; it takes {allowed}.</source>
    <translation type="unfinished" />
   </message>
@@ -8414,6 +8742,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Title block</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>To</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8641,6 +8973,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Unit {mm} mm along, joint {joint} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Unit {unit_mm:.1f} mm, course {course:.1f} mm, joint about {joint_mm:.1f} mm.</source>
    <translation type="unfinished" />
   </message>
@@ -8701,7 +9037,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Up is measured away from the path in the face, or round it.</source>
+   <source>Up is measured away from the path in the face, round it, or over a moulding's profile.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9321,6 +9657,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Whole sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Whole units</source>
    <translation type="unfinished" />
   </message>
@@ -9545,6 +9885,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>With whole units: one of them in the middle of the path.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Work out relief and colour</source>
    <translation type="unfinished" />
   </message>
@@ -9618,6 +9962,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Write the sheet…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Wrote {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9822,6 +10170,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>along the cut {along:.2f}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>along the middle of a tube, strip or moulding, found from its mesh</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10117,6 +10469,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>courses to count</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>courses up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>cove</source>
    <translation type="unfinished" />
   </message>
@@ -10141,7 +10501,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>cut off and lost</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>cut out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>cut {pieces}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10313,6 +10681,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>face of units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>field</source>
    <translation type="unfinished" />
   </message>
@@ -10322,6 +10694,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>file name</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10653,6 +11029,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its lower end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its name or id</source>
    <translation type="unfinished" />
   </message>
@@ -10701,7 +11081,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its upper end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>job</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>joints at the ends of the run</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10738,6 +11126,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>known spacing of courses, as in 75mm; sizes the whole sheet (courses)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>laid flat, stretched by {percent:.0f} % at most</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>laid flat, true</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>laid stretched by {percent:+.0f} %</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10909,6 +11309,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>mirror</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>mirrored across</source>
    <translation type="unfinished" />
   </message>
@@ -11014,6 +11418,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>none cut</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>none laid yet</source>
    <translation type="unfinished" />
   </message>
@@ -11046,6 +11454,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>notched or slanted</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>nothing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>nothing beneath</source>
    <translation type="unfinished" />
   </message>
@@ -11059,6 +11475,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>nothing to mend</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>np.ndarray[tuple[int, ...], np.dtype[np.float64]]</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>of each face</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>of the axis</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11110,6 +11538,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>one that ends in .svg, .pdf or .png</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>only this picture</source>
    <translation type="unfinished" />
   </message>
@@ -11139,6 +11571,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>over a known length</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>over the profile</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11302,6 +11738,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>repeats</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>reveal</source>
    <translation type="unfinished" />
   </message>
@@ -11347,6 +11787,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>rows turned {turn:+.2f}°, uprights lean {lean:+.2f}°</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>run areas</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11538,6 +11982,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>start anew</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>step</source>
    <translation type="unfinished" />
   </message>
@@ -11618,7 +12066,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>surface with courses</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>switch plate</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>take a closer</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11646,11 +12102,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>the job to write; without it the ways are listed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>the layer is locked; unlock it first</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>the scene's</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>the setting-out sheet, .svg, .pdf or .png</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11663,6 +12127,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>the view does not tell</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>these faces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11750,11 +12218,31 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>two levels with a comma between, by name or height in mm; else from end to end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>two with a comma between, as in floor,sill or 0,1248</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>typed</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>under a third</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>units along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>units to count along</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11886,6 +12374,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>what is changed; else the best way</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>what lies above it</source>
    <translation type="unfinished" />
   </message>
@@ -11906,11 +12398,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>which of the surfaces on it; else the one with courses</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>white, grey, tint</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>whiteout</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>whole</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11926,7 +12426,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>whole sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>whole units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>whole units along a run, in place of courses up</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12070,6 +12578,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} more sizes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} of at least 4</source>
    <translation type="unfinished" />
   </message>
@@ -12098,6 +12610,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} repeats, {percent:+.1f} % wide</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} steps</source>
    <translation type="unfinished" />
   </message>
@@ -12106,11 +12622,43 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} to look at</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} triangles</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} units, {percent:+.1f} % wide</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} whole steps of {number} mm on {number_2} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, cut {pieces}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, joint {before:.1f} → {after:.2f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, moved {mm:+.1f} mm along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, moved {mm:+.1f} mm up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, stretched {percent:+.2f} %</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} whole, unit {before:.1f} → {after:.2f} mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12119,6 +12667,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{courses} × {number} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{cut}; {count} under a third</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12250,6 +12802,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{mm:.0f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{most_bytes} MB</source>
    <translation type="unfinished" />
   </message>
@@ -12267,6 +12823,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{ms:.0f} ms</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{names} of {part}: {area:.2f} m² bare.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12502,6 +13062,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{one} has {fine:.0f} px/m beside {other} with {coarse:.0f}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{open:.0f}° open</source>
    <translation type="unfinished" />
   </message>
@@ -12590,6 +13154,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{sizes}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{size} MB</source>
    <translation type="unfinished" />
   </message>
@@ -12627,6 +13195,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{sum} steps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{surface} is stretched by {percent:.0f} % on {share:.0f} % of its faces.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{surface} lies {factor:g} times as large as it is.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{surface} on {part}: {count} pieces, the smallest {mm:.0f} mm.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12679,6 +13259,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{whole} whole courses of {size} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{whole} whole courses, cut: {rests}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{wide} × {tall} mm; click to see it</source>
    <translation type="unfinished" />
   </message>
   <message>

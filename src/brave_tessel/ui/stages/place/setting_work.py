@@ -12,21 +12,17 @@ from ....core.errors import TesselError
 from ....core.job.commands import AnyCommand
 from ....core.job.scene import Place
 from ....core.place.check import SceneFinding
-from ....core.place.paper import Paper
 from ....core.place.setting_out import setting_out
 from ....core.place.site import Site
 from ....core.quantity import format_number
 from ....formats.disk import write_atomically
-from ....formats.papers import to_pdf, to_png, to_svg
+from ....formats.papers import WRITERS
 from ...desk import Desk
 from ...words import tr
 from ...workroom import Pace
 from .laid_card import LaidCard
 from .scene_view import SceneView
 
-WRITERS: dict[str, Callable[[Paper], bytes]] = {
-    ".pdf": to_pdf, ".svg": lambda paper: to_svg(paper).encode(), ".png": to_png,
-}  # fmt: skip
 AWAY_MM = 2200.0
 
 
