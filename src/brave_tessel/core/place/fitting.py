@@ -81,7 +81,7 @@ def ask(
     gauge = site.gauge(laid)
     pitch = (gauge.units if along else gauge.courses) if gauge else None
     regions = regions_of(site, one, row)
-    if surface is None or pitch is None or not regions:
+    if surface is None or pitch is None or not regions or not laid.laying.known:
         what = say("units to count along") if along else say("courses to count")
         raise MissingError("surface with courses", value=surface.name if surface else one.part.name,
                            remedy=say("It has no {what} here.", what=what))  # fmt: skip

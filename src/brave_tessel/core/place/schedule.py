@@ -73,7 +73,7 @@ def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
         laid = region.standing.part.laid[region.row]
         surface = site.surface(laid)
         outlines = site.outlines(laid)
-        if surface is None or outlines is None:
+        if surface is None or outlines is None or not laid.laying.known:
             continue
         factor = laid.laying.number("factor")
         size = (factor * laid.laying.number("wider"), factor * laid.laying.number("taller"))

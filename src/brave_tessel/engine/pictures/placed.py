@@ -77,7 +77,8 @@ def placed_pictures(
             continue
         if band is None:
             swatches[surface.id] = made.swatch
-        if name in laid:
+        if name in laid or surface.bands:
+            # A surface of which bands are laid is shown whole where they are cut.
             surfaces[name] = (made.key, made.base, made.normal, made.orm)
             if not known:
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))

@@ -179,7 +179,8 @@ class BandBoard(QWidget):
 def band_section(desk: Desk, surface: Surface, band: Band | None, board: BandBoard, take: object) -> Section:
     """The section of a card on bands: the strip, the chosen band's name and edges."""
     section = Section(tr("Bands"), band.name if band else tr("whole sheet"), unfolded=True)
-    section.add(words(tr("Drag on the strip to cut a band.")), board)
+    section.add(words(tr("Drag on the strip to cut a band.")))
+    section.add(board)
     board.changed.connect(lambda bands: desk.dispatch(intents.set_bands(desk.job, surface.id, bands)))
     board.released.connect(desk.end_gesture)
     board.chosen_changed.connect(take)  # type: ignore[arg-type]

@@ -456,6 +456,7 @@ class PlaceStage(Stage):
         surface = worn(self.desk.job, laid) if laid else None
         factor = laid.laying.number("factor") if laid and laid.laying.known else 1.0
         px = self.desk.view.preview_px / (max(surface.width_mm, surface.height_mm) * factor / 1000) if surface else 0
+        wide, tall = self.site.repeat(laid) if self.site is not None and laid is not None else (0.0, 0.0)
         counted = self.courses()
         courses = tr("{whole} whole", whole=counted.whole) if counted else "–"
         if counted and counted.cut_mm:
@@ -466,7 +467,7 @@ class PlaceStage(Stage):
             ("", tr("Laying"), tr(laid.laying.operation.label).lower() if laid else "–"),
             ("", tr("Datum"), datum.name or "–"),
             ("", tr("Courses"), courses),
-            ("", tr("Repeat"), format_size(surface.width_mm * factor, surface.height_mm * factor) if surface else "–"),
+            ("", tr("Repeat"), format_size(wide * factor, tall * factor) if surface else "–"),
             ("", tr("Density"), tr("{px:.0f} px/m", px=px) if surface else "–"),
         ]
         self.block.show_cells(cells)
