@@ -223,8 +223,9 @@ def _by_size(found: Pieces, size: tuple[float, float]) -> tuple[tuple[str, int],
     # A piece that does not fill its box as its unit does is notched or slanted.
     shaped = ~found.whole & (found.areas < 0.97 * found.sizes.prod(1) * fill)
     whole = Counter(name for name, kept in zip(names, found.whole, strict=True) if kept)
+    units = set(whole)
     others = Counter(
-        f"{name} shaped" if odd else name
+        f"{name} shaped" if odd or name in units else name
         for name, kept, odd in zip(names, found.whole, shaped, strict=True)
         if not kept
     )
