@@ -373,7 +373,7 @@ def set_bands(job: Job, surface: str, bands: Sequence[Band]) -> AnyCommand:
         for laid in part.laid
         if laid.surface == surface and laid.band in gone
     ]
-    return Batch(commands=tuple(commands), label="Cut bands", gesture=f"bands-{surface}")
+    return Batch(commands=tuple(commands), label="Cut bands")
 
 
 def take_band(job: Job, part: str, laid: Laid, band: str) -> AnyCommand:

@@ -31,7 +31,6 @@ class BandBoard(QWidget):
 
     changed = pyqtSignal(object)
     chosen_changed = pyqtSignal(str)
-    released = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -42,8 +41,8 @@ class BandBoard(QWidget):
         self.surface: Surface | None = None
         self.image: QImage | None = None
         self.chosen = ""
-        self._held: tuple[str, str] | None = None
-        self._start: float | None = None
+        self.drawn: tuple[str, float, float] | None = None
+        """What is being drawn: a band of that id or a new one, from and to, mm."""
 
     def show_surface(self, surface: Surface, picture: AnyArray | None, chosen: str) -> None:
         """Show a surface with its bands; sends nothing."""
@@ -98,6 +97,15 @@ class BandBoard(QWidget):
             for mm in (band.low, band.high):
                 painter.drawText(QPointF(area.right() + 4, self._y(mm) + 4), format_number(mm, decimals=0))
 
+        if self.drawn is not None:
+            shade = theme.colour("verdigris")
+            shade.setAlpha(90)
+            low, high = sorted(self.drawn[1:])
+            box = QRectF(QPointF(area.left(), self._y(high)), QPointF(area.right(), self._y(low)))
+            painter.fillRect(box, shade)
+            painter.setPen(theme.colour("ink"))
+            painter.drawText(QPointF(area.right() + 4, box.center().y() + 4), format_number(high - low, decimals=1))
+
     # The mouse and keys ------------------------------------------------------------------------------
 
     def _grip_at(self, y: float) -> tuple[str, str] | None:
@@ -110,41 +118,49 @@ class BandBoard(QWidget):
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self.surface is None:
             return
-        self._held = self._grip_at(event.position().y())
-        if self._held is not None:
-            self._choose(self._held[0])
-            return
         mm = self._mm(event.position().y())
-        inside = next((band for band in self.surface.bands if band.low < mm < band.high), None)
-        if inside is not None:
+        grip = self._grip_at(event.position().y())
+        band = next((one for one in self.surface.bands if grip and one.id == grip[0]), None)
+        inside = next((one for one in self.surface.bands if one.low < mm < one.high), None)
+        if grip is not None and band is not None:
+            # The other edge stays where it is.
+            self.drawn = (band.id, band.high if grip[1] == "low" else band.low, mm)
+        elif inside is not None:
             self._choose(inside.id)
         else:
-            self._start = mm
+            self.drawn = ("", mm, mm)
+        self.update()
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self.surface is None:
             return
-        mm = self._mm(event.position().y())
-        if self._start is not None:
-            if abs(mm - self._start) >= LEAST_MM:
-                number = len(self.surface.bands) + 1
-                low, high = sorted((mm, self._start))
-                band = Band(id=new_id("band"), name=tr("Band {number}", number=number), low=low, high=high)
-                self._held = (band.id, "high" if mm > self._start else "low")
-                self._start = None
-                self.chosen = band.id
-                self.changed.emit((*self.surface.bands, band))
-                self.chosen_changed.emit(band.id)
-        elif self._held is not None:
-            self._move(*self._held, mm)
+        if self.drawn is not None:
+            self.drawn = (self.drawn[0], self.drawn[1], self._mm(event.position().y()))
+            self.update()
         else:
             over = self._grip_at(event.position().y())
             self.setCursor(Qt.CursorShape.SizeVerCursor if over else Qt.CursorShape.CrossCursor)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        if self._held is not None:
-            self.released.emit()
-        self._held = self._start = None
+        """What was drawn is cut; the card is made anew by it, so that nothing of this board is used afterwards."""
+        drawn, self.drawn = self.drawn, None
+        if drawn is None or self.surface is None:
+            return
+        id, low, high = drawn[0], *sorted(drawn[1:])
+        if high - low < LEAST_MM:
+            self.update()
+            return
+        if id:
+            bands = tuple(
+                msgspec.structs.replace(one, low=low, high=high) if one.id == id else one for one in self.surface.bands
+            )
+            self.changed.emit(bands)
+            return
+        name = tr("Band {number}", number=len(self.surface.bands) + 1)
+        band = Band(id=new_id("band"), name=name, low=low, high=high)
+        taken = self.chosen_changed
+        self.changed.emit((*self.surface.bands, band))
+        taken.emit(band.id)
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None or self.surface is None or not self.chosen:
@@ -165,16 +181,6 @@ class BandBoard(QWidget):
             self.chosen_changed.emit(id)
             self.update()
 
-    def _move(self, id: str, end: str, mm: float) -> None:
-        assert self.surface is not None
-        band = next((one for one in self.surface.bands if one.id == id), None)
-        if band is None:
-            return
-        low, high = (mm, band.high) if end == "low" else (band.low, mm)
-        if high - low >= LEAST_MM:
-            moved = msgspec.structs.replace(band, low=low, high=high)
-            self.changed.emit(tuple(moved if one.id == id else one for one in self.surface.bands))
-
 
 def band_section(desk: Desk, surface: Surface, band: Band | None, board: BandBoard, take: object) -> Section:
     """The section of a card on bands: the strip, the chosen band's name and edges."""
@@ -182,7 +188,6 @@ def band_section(desk: Desk, surface: Surface, band: Band | None, board: BandBoa
     section.add(words(tr("Drag on the strip to cut a band.")))
     section.add(board)
     board.changed.connect(lambda bands: desk.dispatch(intents.set_bands(desk.job, surface.id, bands)))
-    board.released.connect(desk.end_gesture)
     board.chosen_changed.connect(take)  # type: ignore[arg-type]
     if band is None:
         return section
