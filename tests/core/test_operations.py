@@ -310,6 +310,7 @@ ALONE = {
     ("laying.around", "true_at"): {"shape": "cone"},
     ("laying.around", "girth"): None,
     ("laying.path", "keystone"): {"whole": "units"},
+    ("laying.path", "fill"): {"rises": "over the profile"},
 }
 """Values that need others, or (None) have their own test because they need more than values."""
 

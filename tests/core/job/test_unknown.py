@@ -42,7 +42,7 @@ def nodes(tree, path=()):
             yield from nodes(value, (*path, index))
 
 
-VALUE_MAPS = {"values", "yields", "mixes", "made_from", "notes", "kept", "tags", "measures"}
+VALUE_MAPS = {"values", "yields", "mixes", "made_from", "notes", "kept", "tags", "measures", "dials"}
 """Fields that are mappings of names, not entities."""
 
 

@@ -55,14 +55,15 @@ class Schedule:
         sizes = Counter(dict(self.by_size))
         sizes.update(dict(other.by_size))
         area = self.area_mm2 + other.area_mm2
-        used = self._used + other._used
+        used = self.used_mm2 + other.used_mm2
         return Schedule(
             self.whole + other.whole, self.cut + other.cut, tuple(sizes.most_common()), self.slivers + other.slivers,
             area, 1 - area / used if used > 0 else 0.0,
         )  # fmt: skip
 
     @property
-    def _used(self) -> float:
+    def used_mm2(self) -> float:
+        """The faces of all units used, before they are cut."""
         return self.area_mm2 / max(1e-9, 1 - self.waste)
 
 
@@ -108,6 +109,8 @@ def cut_out(shape: Shape, outlines: Mosaic, repeat: tuple[float, float]) -> Piec
     if made is None:
         return None
     units, kind = made
+    # Threads look at the same regions: what is prepared for a quick answer is this one's own.
+    shape = shapely.transform(shape, np.copy)
     shapely.prepare(shape)
     meets = shapely.intersects(shape, units)
     units, kind = units[meets], kind[meets]

@@ -106,8 +106,7 @@ class _Materials:
         key = f"{surface.id}#{band.id if band else ''}" if surface else bare
         if key not in self._numbers:
             self._numbers[key] = len(self.made)
-            plain = GltfMaterial("Bare", (1.0, 1.0), factor=hex_to_linear(bare))
-            self.made.append(self._of_surface(surface, band) if surface else plain)
+            self.made.append(self._of_surface(surface, band) if surface else _plain(bare))
         return self._numbers[key]
 
     def _of_surface(self, surface: Surface, band: Band | None) -> GltfMaterial:
@@ -118,12 +117,22 @@ class _Materials:
         orm = packed_orm(*(np.asarray(maps[kind]) for kind in kinds))
         grid = maps.grid
         return GltfMaterial(
-            f"{surface.name}, {band.name}" if band else surface.name,
+            _name(surface, band),
             (grid.width_mm / 1000, grid.height_mm / 1000),
             encode_map(MapKind.BASE_COLOUR, maps, 8),
             encode_png(orm, width_mm=grid.width_mm, height_mm=grid.height_mm),
             encode_map(MapKind.NORMAL, maps, 8),
         )
+
+
+def _name(surface: Surface, band: Band | None) -> str:
+    """A material's name; one fitted to its faces, and a band, say so, so that no two are called alike."""
+    fit = surface.id.partition("~")[2]
+    return ", ".join(word for word in (surface.name, fit, band.name if band else "") if word)
+
+
+def _plain(colour: str) -> GltfMaterial:
+    return GltfMaterial("Bare", (1.0, 1.0), factor=hex_to_linear(colour))
 
 
 def _parts(site: Site, one: Standing, materials: _Materials) -> tuple[GltfPart, ...]:

@@ -60,7 +60,7 @@ class FindingsPanel(QFrame):
         def work(current: Current) -> list[SceneFinding]:
             return check_scene(site, current)
 
-        self.desk.work.ask("scene checks", work, self._show, pace=Pace.LONG)
+        self.desk.work.ask("scene_checks", work, self._show, pace=Pace.LONG)
 
     def fold(self) -> None:
         """Show the list, or put it away."""
