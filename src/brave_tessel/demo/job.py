@@ -254,7 +254,7 @@ def _from_stock(id: str, name: str, finish: tuple[Layer, ...]) -> Surface:
 SKIRTING = Band(id="band-skirting", name="Coved skirting", low=600.0, high=704.0)
 _FITS = (
     ("passage-north", "tile", False, "joint"),
-    ("bench", "tile", True, "unit"),
+    ("bench", "tile", True, "stretch"),
     ("roof", "slates", False, "unit"),
     ("roof", "slates", True, "unit"),
 )
