@@ -11,7 +11,7 @@ from typing import Any
 
 from brave_tessel.engine.memory import keep_freed_memory
 
-from . import kernels, layers, place, recipes, sheets, whole, window
+from . import fitting, kernels, layers, place, recipes, sheets, whole, window
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -34,7 +34,7 @@ def main() -> None:
     options = parser.parse_args()
     print(f"{'what':52}{'ours ms':>10}{'plain ms':>10}{'ratio':>8}  plain way")
     for name, ours, plain, way in itertools.chain(
-        kernels.cases(), sheets.cases(), recipes.cases(), layers.cases(), place.cases()
+        kernels.cases(), sheets.cases(), recipes.cases(), layers.cases(), place.cases(), fitting.cases()
     ):
         if options.only not in name:
             continue

@@ -236,6 +236,27 @@ def shift_laying(_timer: Timer) -> float:
     return statistics.median(times)
 
 
+def drag_elevation(_timer: Timer) -> float:
+    """A move of the mouse that drags the pattern in the elevation, to the elevation painted with it."""
+    window = _place("north-wall")
+    stage = window.place_stage
+    strip = stage.elevation
+    stage.laid_card.laid_id = "tile"
+    stage._laid_chosen()
+    settle(window)
+    face = next(f for f in strip.elevation.faces if f.facet.standing.part.id == "north-wall" and f.row >= 0)
+    left, low, right, _ = face.bounds
+    start = strip._at((left + right) / 2, low + 300.0).toPoint()
+    painted, times = _Painted(window, strip), []
+    QTest.mousePress(strip, Qt.MouseButton.LeftButton, pos=start)
+    for n in range(1, 13):
+        at, shown = QPoint(start.x() + 3 * n, start.y()), strip.image
+        times.append(painted.wait(lambda: QTest.mouseMove(strip, at), lambda: strip.image is not shown))  # noqa: B023
+    QTest.mouseRelease(strip, Qt.MouseButton.LeftButton, pos=at)
+    settle(window)
+    return statistics.median(times)
+
+
 def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     """Each from the event to the painted picture, 1280 × 800, the preview at its usual size."""
     yield "window: level of the dado's top layer, first picture", type_level("dado", "algae", fine=False), "50"
@@ -247,3 +268,4 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: open the demo to its first picture in Place", open_place, "3000"
     yield "window: turn the pavilion with the mouse", orbit, "33"
     yield "window: shift a wall's laying, to its picture", shift_laying, "100"
+    yield "window: drag the pattern in the elevation", drag_elevation, "30"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -51,6 +52,7 @@ class ElevationStrip(QWidget):
         self._levels: dict[str, tuple[bytes, list[AnyArray]]] = {}
         self.chosen, self.face, self.row = "", -1, -1
         self.image: QImage | None = None
+        self._codes: AnyArray | None = None
         self._image_at: Place = (0.0, 0.0, 1.0)
         self._grip: tuple[Drawn, QPointF, float, float] | None = None
         self._soon = QTimer(self)
@@ -62,7 +64,8 @@ class ElevationStrip(QWidget):
         if site is self.site and (chosen, face, row) == (self.chosen, self.face, self.row):
             return
         self.site, self.chosen, self.face, self.row = site, chosen, face, row
-        self._soon.start(0)
+        if self._grip is None:
+            self._soon.start(0)
 
     def show_textures(self, textures: SceneTextures) -> None:
         changed = False
@@ -112,14 +115,38 @@ class ElevationStrip(QWidget):
     ) -> None:
         self.elevation, self.courses, self.marks, self._image_at = elevation, courses, marks, at
         self.over = None
-        if codes is None:
-            self.image = None
-        else:
-            held = np.ascontiguousarray(codes)
-            rows, columns = held.shape[:2]
-            self.image = QImage(held.tobytes(), columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
+        self._show_codes(codes)
         self.update()
         self.counted.emit()
+
+    def _show_codes(self, codes: AnyArray | None) -> None:
+        self._codes = codes
+        if codes is None:
+            self.image = None
+            return
+        rows, columns = codes.shape[:2]
+        self.image = QImage(codes.tobytes(), columns, rows, 4 * columns, QImage.Format.Format_RGBA8888).copy()
+
+    def _drag(self, face: Drawn, by: QPointF) -> None:
+        """Draw what is dragged where it comes to lie, at once: its faces alone, before the scene has followed."""
+        if self.elevation is None or self._codes is None:
+            return
+        one, site = face.facet.standing, self.elevation.site
+        laid = one.part.laid[face.row]
+        name = site.texture(laid)
+        known = self._levels.get(name) or self._levels.get(own_surface(name))
+        found = site.coordinates(one, face.row)
+        if known is None or found.sides is not None:
+            return
+        moved = found.corners.copy()
+        moved[..., :2] -= found.corners[..., 2:] * (found.finish.matrix @ (by.x(), -by.y()))
+        left, top, mm = self._image_at
+        codes = self._codes
+        for other in self.elevation.faces:
+            if other.facet.standing is one and other.row == face.row:
+                fill(codes, other, replace(found, corners=moved), site.repeat(laid), known[1], (left, top), mm)
+        self._show_codes(codes)
+        self.repaint()
 
     def courses_of(self, part: str, row: int) -> Courses | None:
         """Courses on the largest drawn face of what is laid on a part."""
@@ -338,6 +365,7 @@ class ElevationStrip(QWidget):
         face, start, across, up = self._grip
         _, scale = self._frame()
         by = (event.position() - start) / scale
+        self._drag(face, by)
         part = face.facet.standing.part
         self.dragged.emit(part.id, part.laid[face.row].id, round(across + by.x(), 1), round(up - by.y(), 1))
 
@@ -345,6 +373,7 @@ class ElevationStrip(QWidget):
         if self._grip is not None:
             self._grip = None
             self.released.emit()
+            self._soon.start(0)
 
 
 def _holds(face: Drawn, x: float, y: float) -> bool:
