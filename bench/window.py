@@ -242,7 +242,7 @@ def drag_elevation(_timer: Timer) -> float:
     stage = window.place_stage
     strip = stage.elevation
     stage.laid_card.laid_id = "tile"
-    stage._laid_chosen()
+    stage.show_laid()
     settle(window)
     face = next(f for f in strip.elevation.faces if f.facet.standing.part.id == "north-wall" and f.row >= 0)
     left, low, right, _ = face.bounds

@@ -15,8 +15,10 @@ from PyQt6.QtCore import QSettings
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
+from ..core.place.setting_out import setting_out
 from ..engine.library.shipped_demo import shipped_demo
 from ..engine.session import Session
+from ..formats.papers import to_png
 from .app import make_app
 from .window import Window
 
@@ -114,6 +116,20 @@ class _Guide:
         eye = self.desk.job.scene.eyes[-1]
         self.place.view.stand_at(eye.at, eye.toward, eye.angle)
 
+    def fitting(self) -> None:
+        self.at("Place", part="south-wall")
+        card = self.place.laid_card
+        card.laid_id = "tile"
+        self.place.show_laid()
+        settle(self.window)
+        if self.place.elevation.marks.slivers:
+            self.place.elevation.sliver_chosen.emit(self.place.elevation.marks.slivers[0])
+        if card.fit is not None:
+            card.fit.direction.show_value("along")
+            card.fit.turn("along")
+        if not self.place.findings.unfolded:
+            self.place.findings.fold()
+
     def adding(self) -> None:
         self.at("Place", part="vault")
         self.place.open_sheet()
@@ -129,20 +145,21 @@ class _Guide:
             ("2-repeat-touch", partial(self.repeat, "touch", "shingle")),
             ("2-repeat-break", partial(self.repeat, "break", "strandline")),
             ("3-build", partial(self.at, "Build", surface="dado", layer="limewash")),
-            ("3-build-photo", partial(self.at, "Build", surface="shingle-bed")),
             ("3-recipe", self.recipe),
             ("3-build-rules", self.rules),
             ("3-build-library", self.library),
             ("3-build-solid", self.solid),
             ("4-place", partial(self.at, "Place", part="north-wall")),
             ("4-place-outside", self.outside),
+            ("4-place-fit", self.fitting),
             ("4-place-add", self.adding),
             ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
         ]
 
 
-IN_LAMP = ("3-build",)
+IN_LAMP: tuple[str, ...] = ()
 """Views that are also shown in the lamp tokens."""
+SHEET = "4-setting-out"
 
 
 def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tuple[str, ...] = ()) -> None:
@@ -159,9 +176,21 @@ def take(out: Path, *, lamp: bool, scale: float, size: tuple[int, int], only: tu
         shoot(window, out, name + ("-lamp" if lamp else ""))
         window.desk.session.store.undo()
         window.actions_.show_extent("Field 3×3")
+    if not lamp and (not only or SHEET in only):
+        _sheet(window, out)
     window.close_down()
     window.deleteLater()
     app.processEvents()
+
+
+def _sheet(window: Window, out: Path) -> None:
+    """The setting-out sheet of a wall, as it is printed."""
+    window.desk.go("Place")
+    settle(window)
+    site = window.place_stage.site
+    if site is not None:
+        (out / f"{SHEET}.png").write_bytes(to_png(setting_out(site, "south-wall", 2), 100))
+        sys.stdout.write(f"{out / SHEET}.png\n")
 
 
 def main() -> None:

@@ -26,7 +26,7 @@ def fitting(place, settled):
     place.desk.dispatch(intents.replace_scene(msgspec.structs.replace(scene, levels=levels), "levels"))
     place.desk.selection.choose(part="north-wall")
     place.laid_card.laid_id = dado(place).id
-    place._laid_chosen()
+    place.show_laid()
     settled(place.window_)
     return place
 

@@ -992,7 +992,7 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>As it lies: {count:g} whole of {size} mm. {rest}</source>
+   <source>As it lies: {count:g} whole of {size} mm; {rest}</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -109,7 +109,7 @@ class FitPanel(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(theme.px(4))
-        self.direction = Pick(tr("Fit"), {"up": tr("courses up"), "along": tr("units along")}, "up", self._turn)
+        self.direction = Pick(tr("Fit"), {"up": tr("courses up"), "along": tr("units along")}, "up", self.turn)
         self.from_ = Pick(tr("From"), {}, "", lambda key: self._choose("low", key))
         self.to = Pick(tr("To"), {}, "", lambda key: self._choose("high", key))
         self.note = words("")
@@ -174,7 +174,7 @@ class FitPanel(QWidget):
         setattr(self, name, key)
         self._again()
 
-    def _turn(self, word: str) -> None:
+    def turn(self, word: str) -> None:
         self.along = word == "along"
         self._again()
 
@@ -203,7 +203,7 @@ class FitPanel(QWidget):
             self.note.setText(tr("As it lies: {count:g} whole of {size} mm, none cut.", count=now.count, size=size))
         else:
             self.note.setText(
-                tr("As it lies: {count:g} whole of {size} mm. {rest}", count=now.count, size=size, rest=_rest(now))
+                tr("As it lies: {count:g} whole of {size} mm; {rest}", count=now.count, size=size, rest=_rest(now))
             )
         for one in _worth_showing(found):
             way = Way(tr(told(asked.span, one, along=asked.along)), _rest(one), _grade(one))

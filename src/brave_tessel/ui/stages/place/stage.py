@@ -134,7 +134,7 @@ class PlaceStage(Stage):
         self.sheet.piece_chosen.connect(hand.stand)
         self.sheet.scene_chosen.connect(self.put_up)
         self.sheet.model_wanted.connect(self.choose_models)
-        self.laid_card.chosen.connect(lambda _id: self._laid_chosen())
+        self.laid_card.chosen.connect(lambda _id: self.show_laid())
         self.laid_card.datum_wanted.connect(self.pick_datum_for)
         self.laid_card.pins_wanted.connect(lambda: hand.take("Pin"))
         self.laid_card.path_wanted.connect(hand.draw_path)
@@ -291,7 +291,8 @@ class PlaceStage(Stage):
                 self._show_card()
             self._show_elevation()
 
-    def _laid_chosen(self) -> None:
+    def show_laid(self) -> None:
+        """Show what is chosen of a part's surfaces: its card, and the elevation of where it lies."""
         self.face = self.laid_card.face = -1
         self._show_card()
         self._show_elevation()
