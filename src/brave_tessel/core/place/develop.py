@@ -2,27 +2,26 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 import numpy.typing as npt
 import scipy.sparse
-from scipy.sparse.csgraph import connected_components
 from scipy.sparse.linalg import splu
 
 from .frames import face_axes
 from .laying import Places
+from .meeting import meeting, smooth_runs, stretches
 from .mesh import Faces, Mesh, Vector
-from .topology import kept_with, neighbours, places, unrolled
+from .topology import grown, kept_with, places, unrolled
 
 EXACT_MM = 0.05
 """Sides of neighbours that come to lie this near each other were developed exactly."""
 ROUNDS = 40
 _Floats = npt.NDArray[np.float64]
 _Ints = npt.NDArray[np.int64]
-SMOOTH = math.cos(math.radians(25.0))
 FRONT = 0.05
 """Of what cannot be developed only faces that look this much the same way as the first are laid flat."""
 
@@ -64,12 +63,7 @@ def run_areas(mesh: Mesh) -> _Floats:
     """(T,) mm²: the area of the run of faces without a sharp bend that each face belongs to; kept with the mesh."""
 
     def make() -> _Floats:
-        across = neighbours(mesh)
-        row, side = np.nonzero(across >= 0)
-        other = across[row, side]
-        smooth = np.einsum("ij,ij->i", mesh.normals[row], mesh.normals[other]) > SMOOTH
-        held = (np.ones(int(smooth.sum())), (row[smooth], other[smooth]))
-        label = connected_components(scipy.sparse.coo_matrix(held, shape=(mesh.count,) * 2), directed=False)[1]
+        label = smooth_runs(mesh, np.arange(mesh.count, dtype=np.int32))
         return np.asarray(np.bincount(label, mesh.areas)[label])
 
     return kept_with(mesh, "run areas", make)
@@ -77,58 +71,26 @@ def run_areas(mesh: Mesh) -> _Floats:
 
 def smooth_run(mesh: Mesh, faces: Faces, seed: int) -> Faces:
     """The faces among some that are reached from one without a sharp bend."""
-    inside = np.full(mesh.count, -1, np.int64)
-    inside[faces] = np.arange(len(faces))
-    across = neighbours(mesh)[faces]
-    row, side = np.nonzero(across >= 0)
-    other = inside[across[row, side]]
-    row, other = row[other >= 0], other[other >= 0]
-    smooth = np.einsum("ij,ij->i", mesh.normals[faces[row]], mesh.normals[faces[other]]) > SMOOTH
-    held = (np.ones(int(smooth.sum())), (row[smooth], other[smooth]))
-    graph = scipy.sparse.coo_matrix(held, shape=(len(faces), len(faces)))
-    label = connected_components(graph, directed=False)[1]
-    return np.asarray(faces[label == label[inside[seed]]])
+    label = smooth_runs(mesh, faces)
+    return np.asarray(faces[label == label[int(np.flatnonzero(faces == seed)[0])]])
 
 
 def _together(mesh: Mesh, faces: Faces, seed: int) -> Faces:
-    inside = np.zeros(mesh.count, bool)
-    inside[faces] = True
-    found = np.zeros(mesh.count, bool)
-    found[seed] = True
-    front = np.array([seed])
-    across = neighbours(mesh)
-    while len(front):
-        ahead = np.unique(across[front])
-        ahead = ahead[ahead >= 0]
-        front = ahead[inside[ahead] & ~found[ahead]]
-        found[front] = True
-    return np.flatnonzero(found).astype(np.int32)
+    wanted = np.zeros(mesh.count, bool)
+    wanted[faces] = True
+    return grown(mesh, seed, partial(np.take, wanted))
 
 
 def _gap(mesh: Mesh, faces: Faces, laid: Places) -> float:
     """How far sides that two faces share are apart at most; one open seam round a tube does not count."""
-    inside = np.full(mesh.count, -1, np.int64)
-    inside[faces] = np.arange(len(faces))
-    across = neighbours(mesh)[faces]
-    row, side = np.nonzero(across >= 0)
-    other = inside[across[row, side]]
-    row, side, other = row[other >= 0], side[other >= 0], other[other >= 0]
-    corners = mesh.corners[faces]
-    here = 0.5 * (laid[row, side] + laid[row, (side + 1) % 3])
-    middle, best = 0.5 * (corners[row, side] + corners[row, (side + 1) % 3]), np.full(len(row), np.inf)
-    for k in range(3):
-        there = 0.5 * (corners[other, k] + corners[other, (k + 1) % 3])
-        meets = np.linalg.norm(there - middle, axis=1) < 0.05
-        apart = np.linalg.norm(0.5 * (laid[other, k] + laid[other, (k + 1) % 3]) - here, axis=1)
-        best = np.where(meets, apart, best)
-    best = best[np.isfinite(best)]
-    if not len(best):
+    apart = meeting(mesh, faces, laid).apart
+    apart = apart[np.isfinite(apart)]
+    if not len(apart):
         return 0.0
     # What was cut open lies far apart by one and the same way; what is bent out of shape by many small ones.
-    open_seam = best > EXACT_MM
     width = max(float(np.ptp(laid[..., 0])), float(np.ptp(laid[..., 1])))
-    torn = open_seam & (best < 0.35 * width)
-    return float(best[torn].max()) if torn.any() else 0.0
+    torn = (apart > EXACT_MM) & (apart < 0.35 * width)
+    return float(apart[torn].max()) if torn.any() else 0.0
 
 
 def least_stretch(mesh: Mesh, faces: Faces, along: Vector, up: Vector) -> Places:
@@ -213,13 +175,4 @@ def _pull(own: Places, turns: _Floats, weights: _Floats, at: _Ints, count: int) 
 
 def stretch_in(mesh: Mesh, faces: Faces, flat: Places) -> float:
     """The largest of |σ − 1| over faces, but for the worst hundredth, of how they were made flat."""
-    corners = mesh.corners[faces]
-    e1, e2 = corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
-    d1, d2 = flat[:, 1] - flat[:, 0], flat[:, 2] - flat[:, 0]
-    det = d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]
-    det = np.where(np.abs(det) < 1e-9, 1e-9, det)[:, None]
-    s, t = (e1 * d2[:, 1:] - e2 * d1[:, 1:]) / det, (e2 * d1[:, :1] - e1 * d2[:, :1]) / det
-    a, b, c = (s * s).sum(1), (s * t).sum(1), (t * t).sum(1)
-    root = np.sqrt(np.maximum((a - c) ** 2 + 4 * b * b, 0.0))
-    sizes = np.stack([np.sqrt((a + c + root) / 2), np.sqrt(np.maximum((a + c - root) / 2, 0.0))], 1)
-    return float(np.quantile(np.abs(sizes - 1).max(1), 0.99))
+    return float(np.quantile(np.abs(stretches(mesh.corners[faces], flat) - 1).max(1), 0.99))

@@ -3,26 +3,22 @@
 from __future__ import annotations
 
 import itertools
-import math
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 import numpy.typing as npt
-import scipy.sparse
 import shapely
-from scipy.sparse.csgraph import connected_components
 
 from .groups import DADO, FRONT
 from .laying import Coordinates, Places
+from .meeting import SMOOTH, joined, meeting
 from .mesh import Faces, Vector
 from .site import Site, Standing
-from .topology import neighbours
 
 Shape = Any
 """A shapely polygon or several."""
-SMOOTH = math.cos(math.radians(25.0))
-"""Faces that bend less than this from one to the next are one run: a unit goes round them uncut."""
+APART_MM = 0.5
 GRAIN_MM = 0.001
 
 
@@ -93,32 +89,11 @@ def _weight(one: Region) -> float:
     return round(float(one.shape.area)) * (1.0 if upright else 0.4) * (2.0 if front else 1.0)
 
 
-def _runs(standing: Standing, faces: Faces, places: Places) -> npt.NDArray[np.int32]:
+def _runs(standing: Standing, faces: Faces, places: Places) -> npt.NDArray[np.int64]:
     """(N,): which run each face belongs to: across sides that bend little and where the pattern runs on."""
-    mesh = standing.mesh
-    inside = np.full(mesh.count, -1, np.int64)
-    inside[faces] = np.arange(len(faces))
-    across = neighbours(mesh)[faces]
-    row, side = np.nonzero(across >= 0)
-    other = inside[across[row, side]]
-    row, side, other = row[other >= 0], side[other >= 0], other[other >= 0]
-    flat = np.einsum("ij,ij->i", mesh.normals[faces[row]], mesh.normals[faces[other]]) > SMOOTH
-    row, side, other = row[flat], side[flat], other[flat]
-    # The pattern runs on where the middle of the shared side is one place on both.
-    corners = mesh.corners[faces]
-    own = 0.5 * (corners[row, side] + corners[row, (side + 1) % 3])
-    here = 0.5 * (places[row, side] + places[row, (side + 1) % 3])
-    best = np.full(len(row), np.inf)
-    for k in range(3):
-        there = 0.5 * (corners[other, k] + corners[other, (k + 1) % 3])
-        meets = np.linalg.norm(there - own, axis=1) < 0.05
-        apart = np.linalg.norm(0.5 * (places[other, k] + places[other, (k + 1) % 3]) - here, axis=1)
-        best = np.where(meets, apart, best)
-    runs_on = best < 0.5
-    graph = scipy.sparse.coo_matrix(
-        (np.ones(int(runs_on.sum())), (row[runs_on], other[runs_on])), shape=(len(faces), len(faces))
-    )
-    return np.asarray(connected_components(graph, directed=False)[1])
+    found = meeting(standing.mesh, faces, places)
+    runs_on = (found.bend > SMOOTH) & (found.apart < APART_MM)
+    return joined(len(faces), found.row[runs_on], found.other[runs_on])
 
 
 def union(triangles: Places) -> Shape:

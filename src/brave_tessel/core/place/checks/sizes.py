@@ -11,6 +11,7 @@ from ...job.scene import Place
 from ...phrases import say
 from ..check import SceneFinding, scene_check, shown
 from ..laying import Coordinates
+from ..meeting import stretches
 from ..mesh import Vector
 from ..site import Site, Standing
 from .bare import open_share
@@ -81,23 +82,10 @@ def _typical(values: Vector, weights: Vector) -> float:
 
 
 def stretch_of(found: Coordinates) -> Vector:
-    """(N, 2): how many mm of the part lie on one of the pattern, in the two directions in which they differ most:
-    singular values of the way from pattern to part (Sander et al. 2001).
-    """
-    corners = found.mesh.corners[found.faces]
-    places = found.flat_corners()
-    e1, e2 = corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0]
-    d1, d2 = places[:, 1] - places[:, 0], places[:, 2] - places[:, 0]
-    det = d1[:, 0] * d2[:, 1] - d1[:, 1] * d2[:, 0]
-    safe = np.where(np.abs(det) < 1e-9, 1e-9, det)[:, None]
-    s, t = (e1 * d2[:, 1:] - e2 * d1[:, 1:]) / safe, (e2 * d1[:, :1] - e1 * d2[:, :1]) / safe
-    a, b, c = (s * s).sum(1), (s * t).sum(1), (t * t).sum(1)
-    root = np.sqrt(np.maximum((a - c) ** 2 + 4 * b * b, 0.0))
-    sizes = np.stack([np.sqrt((a + c + root) / 2), np.sqrt(np.maximum((a + c - root) / 2, 0.0))], 1)
-    # What has no size on the part or in the pattern says nothing.
-    flat = found.mesh.areas[found.faces] < 1e-6
-    sizes[flat] = 1.0
-    return np.asarray(sizes)
+    """(N, 2): how many mm of the part lie on one of the pattern; 1 for faces without area, which say nothing."""
+    sizes = stretches(found.mesh.corners[found.faces], found.flat_corners())
+    sizes[found.mesh.areas[found.faces] < 1e-6] = 1.0
+    return sizes
 
 
 @scene_check("density")
