@@ -309,12 +309,14 @@ def _same_plane(one: Facet, other: Facet) -> bool:
 
 def _chain(site: Site, first: Facet) -> Elevation:
     """Faces to the right of the first, then to its left, each beginning where the one before ends."""
-    candidates = [
-        facet
-        for one in site.standing
-        for facet in facets_of(one)
-        if abs(facet.normal[2]) < UPRIGHT and facet.high[0] - facet.low[0] > 1.0
-    ]
+    candidates = _Upright(
+        [
+            facet
+            for one in site.standing
+            for facet in facets_of(one)
+            if abs(facet.normal[2]) < UPRIGHT and facet.high[0] - facet.low[0] > 1.0
+        ]
+    )
     rows = [_Plane.around(first, candidates)]
     corners: list[float] = []
     for step in (+1, -1):
@@ -340,6 +342,26 @@ def _drawing(site: Site, rows: list[_Plane], corners: list[float]) -> Elevation:
     return Elevation(site, faces, tuple(sorted(corners)), upright=True)
 
 
+class _Upright:
+    """Upright faces, with where they begin and end in plan and the way they look, in rows."""
+
+    def __init__(self, facets: list[Facet]) -> None:
+        self.facets = facets
+        ends = np.array([facet.ends for facet in facets]).reshape(-1, 2, 2)
+        self.starts, self.ends = ends[:, 0], ends[:, 1]
+        self.normals = np.array([facet.normal for facet in facets]).reshape(-1, 3)
+
+    def beginning_at(self, corner: Vector, step: int) -> list[Facet]:
+        """Faces that begin at a place in plan, to the right; to the left those that end there."""
+        near = np.abs((self.starts if step > 0 else self.ends) - corner).max(1) < MEETS_MM
+        return [self.facets[k] for k in np.flatnonzero(near)]
+
+    def alike(self, first: Facet) -> list[Facet]:
+        """Faces in the plane of one."""
+        same = self.normals @ first.normal > 0.99996
+        return [self.facets[k] for k in np.flatnonzero(same) if _same_plane(self.facets[k], first)]
+
+
 class _Plane:
     """Faces in one upright plane that touch each other, as one row of the drawing."""
 
@@ -347,8 +369,8 @@ class _Plane:
         self.facets, self.shift = facets, 0.0
 
     @classmethod
-    def around(cls, first: Facet, candidates: list[Facet]) -> _Plane:
-        alike = [f for f in candidates if f.normal @ first.normal > 0.99996 and _same_plane(f, first)]
+    def around(cls, first: Facet, candidates: _Upright, used: frozenset[int] = frozenset()) -> _Plane:
+        alike = [facet for facet in candidates.alike(first) if id(facet) not in used]
         found, low, high = [first], first.low[0], first.high[0]
         grew = True
         while grew:
@@ -380,28 +402,26 @@ class _Plane:
     def _heights(self) -> tuple[float, float]:
         return float(min(f.low[1] for f in self.facets)), float(max(f.high[1] for f in self.facets))
 
-    def next(self, candidates: list[Facet], step: int, taken: list[_Plane]) -> _Plane | None:
+    def next(self, candidates: _Upright, step: int, taken: list[_Plane]) -> _Plane | None:
         """The plane that begins where this one ends, to the right or to the left: of several the one that turns most
         towards whoever looks, so that a room is drawn round its inside.
         """
         corner = self._plan(end=step > 0)
-        used = {id(facet) for row in taken for facet in row.facets}
+        used = frozenset(id(facet) for row in taken for facet in row.facets)
         low, high = self._heights()
         here = self.facets[0]
         found: list[tuple[float, Facet]] = []
-        for facet in candidates:
+        for facet in candidates.beginning_at(corner, step):
             if id(facet) in used or facet.normal @ here.normal > 0.99996:
                 continue
-            start = facet.ends[0 if step > 0 else 1]
-            meets = np.abs(start - corner).max() < MEETS_MM
             beside = min(high, facet.high[1]) - max(low, facet.low[1])
-            if meets and beside > 0.3 * (high - low):
+            if beside > 0.3 * (high - low):
                 found.append((step * float(facet.normal @ here.along), facet))
         found = [entry for entry in found if self._goes_on(entry[1])]
         if not found:
             return None
         best = min(found, key=lambda entry: entry[0])[1]
-        return _Plane.around(best, [facet for facet in candidates if id(facet) not in used])
+        return _Plane.around(best, candidates, used)
 
     def _goes_on(self, facet: Facet) -> bool:
         """Whether the drawing goes on to a face: not from a wall to its own ends, nor to what is bare."""
