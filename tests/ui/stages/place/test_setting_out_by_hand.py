@@ -115,6 +115,15 @@ def test_the_fit_is_taken_back(fitting, settled):
     assert dado(fitting).laying.number("taller") == 1.0
 
 
+def test_the_menu_goes_to_the_ways(fitting, settled):
+    between(fitting, settled)
+    fitting.setting.fit_courses()
+    assert panel(fitting).ways[0].hasFocus()
+    settled(fitting.window_)
+    QTest.keyClick(panel(fitting).ways[0], Qt.Key.Key_Return)
+    assert dado(fitting).dials
+
+
 def test_units_along_have_ways_of_their_own(fitting, settled):
     choose(panel(fitting).direction, "along")
     settled(fitting.window_)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
-from PyQt6.QtWidgets import QFileDialog
+from PyQt6.QtWidgets import QFileDialog, QScrollArea
 
 from ....core.errors import TesselError
 from ....core.job.commands import AnyCommand
@@ -17,6 +17,7 @@ from ....core.place.site import Site
 from ....core.quantity import format_number
 from ....formats.disk import write_atomically
 from ....formats.papers import WRITERS
+from ... import theme
 from ...desk import Desk
 from ...words import tr
 from ...workroom import Pace
@@ -40,12 +41,26 @@ class SettingWork:
             job = None
         self.desk.place.preview(job)
 
+    def fit_courses(self) -> None:
+        """Go to the ways to fit what is laid on the chosen part; the best is seen at once."""
+        panel = self.card.fit
+        if panel is None:
+            self.desk.tell(tr("Choose a part with a surface first."), "caution")
+            return
+        around = panel.parentWidget()
+        while around is not None and not isinstance(around, QScrollArea):
+            around = around.parentWidget()
+        if around is not None:
+            around.ensureWidgetVisible(panel, 0, theme.px(40))
+        (panel.ways[0] if panel.ways else panel.direction.box).setFocus()
+
     # The sheet ---------------------------------------------------------------------------------------
 
     def ask_for_sheet(self) -> None:
         """Ask where the setting-out sheet goes, and write it."""
         part = self.desk.selection.part
-        if part is None:
+        if part is None or self.card.laid_of(part) is None:
+            self.desk.tell(tr("Choose a part with a surface first."), "caution")
             return
         start = f"{part.name}.pdf"
         kinds = ";;".join((tr("PDF (*.pdf)"), tr("SVG (*.svg)"), tr("Picture (*.png)")))
