@@ -123,3 +123,13 @@ def test_a_way_that_does_not_reach_is_refused(saved, tmp_path, capsys):
     assert code == 1
     assert "limits" in err
     assert not target.exists()
+
+
+def test_the_scene_is_checked_with_the_surfaces(saved, capsys):
+    code, out, _ = run(capsys, "check", saved, "--json")
+    found = json.loads(out)["scene"]
+    assert code == 0
+    assert {"part", "check", "severity", "title", "cause", "place_mm", "mend"} <= set(found[0])
+    assert any(one["check"] == "slivers" for one in found)
+    code, out, _ = run(capsys, "check", saved)
+    assert "Pieces under a third" in out

@@ -13,6 +13,7 @@ from PIL import Image
 from brave_tessel.cli import jobs
 from brave_tessel.cli.main import main
 from brave_tessel.core.handover.check import Finding
+from brave_tessel.core.job.scene import Scene
 from brave_tessel.formats.job_file import save_job
 
 BAD_NUMBERS = ("0", "-5", "1e308", "nan", "inf", "-inf", "99999999999999999999", "wide", "", "0x10")
@@ -163,7 +164,8 @@ def test_stopped_by_hand_is_three(monkeypatch, tmp_path, capsys):
 
 
 def test_findings_are_one(monkeypatch, demo, tmp_path, capsys):
-    save_job(tmp_path / "a.tessel", msgspec.structs.replace(demo.job, surfaces=demo.job.surfaces[1:2]), demo.blobs)
+    plain_job = msgspec.structs.replace(demo.job, surfaces=demo.job.surfaces[1:2], scene=Scene())
+    save_job(tmp_path / "a.tessel", plain_job, demo.blobs)
     for severity, plain, strict in (("ok", 0, 0), ("caution", 0, 1), ("fault", 1, 1)):
         monkeypatch.setattr(jobs, "run_checks", lambda *_, s=severity: [Finding("seam", "", s, "Title", "Cause")])
         assert main(["check", str(tmp_path / "a.tessel")]) == plain

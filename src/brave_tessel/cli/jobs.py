@@ -11,6 +11,7 @@ import msgspec
 from ..core.buildup.kind import tag_of
 from ..core.handover.check import run_checks
 from ..core.job.document import Delivery, Job
+from ..core.place.check import check_scene
 from ..core.place.elevation import Courses, courses_on, unroll
 from ..core.place.site import Site
 from ..engine.handover.output import Writing
@@ -57,7 +58,7 @@ def scene(options: argparse.Namespace, progress: Progress) -> None:
 
 
 def check(options: argparse.Namespace, progress: Progress) -> int:
-    """Run every check on every surface and say what was found; 1 where something is."""
+    """Run every check on every surface and on the scene, and say what was found; 1 where something is."""
     snapshot = Session(load_job(options.job)).snapshot()
     findings = []
     for surface in snapshot.job.surfaces:
@@ -75,11 +76,31 @@ def check(options: argparse.Namespace, progress: Progress) -> int:
                     "measures": finding.measures,
                 }
             )
+    progress("Check the scene", 0.9)
+    scene = _scene_findings(snapshot.site())
     progress.end()
     lines = [f"{f['severity']:8}{f['surface']}: {f['title']}. {f['cause']}" for f in findings]
-    say({"findings": findings}, "\n".join(lines), as_json=options.json)
+    lines += [f"{f['severity']:8}{f['part']}: {f['title']}. {f['cause']}" for f in scene]
+    say({"findings": findings, "scene": scene}, "\n".join(lines), as_json=options.json)
     counted = {"fault", "caution"} if options.strict else {"fault"}
-    return int(any(finding["severity"] in counted for finding in findings))
+    return int(any(finding["severity"] in counted for finding in (*findings, *scene)))
+
+
+def _scene_findings(site: Site) -> list[dict[str, Any]]:
+    """What is wrong with how surfaces lie in the scene."""
+    names = {part.id: part.name for part in site.scene.parts}
+    return [
+        {
+            "part": names[one.part],
+            "check": one.check,
+            "severity": one.severity,
+            "title": one.title,
+            "cause": one.cause,
+            "place_mm": [round(v, 1) for v in one.place] if one.place else None,
+            "mend": one.mend_label or None,
+        }
+        for one in check_scene(site)
+    ]
 
 
 def list_job(options: argparse.Namespace, _progress: Progress) -> None:
