@@ -136,6 +136,19 @@ def test_every_pattern_counts_what_it_has(op, size, courses, units):
     assert (found.units.mm if found.units else 0.0) == pytest.approx(units or 0.0, rel=0.02)
 
 
+@pytest.mark.parametrize("value", [1e9, -5.0, float("nan"), float("inf")])
+def test_a_value_that_the_pattern_does_not_take_changes_nothing(value):
+    assert fitted(brick(), {"bed": value}) == brick()
+
+
+@pytest.mark.parametrize("edges", [(-5.0, 40.0), (40.0, 40.0), (80.0, 20.0), (0.0, 1e9), (float("nan"), 10.0)])
+def test_a_band_that_is_none_takes_the_whole_sheet(edges):
+    surface = msgspec.structs.replace(brick(), bands=(Band(id="b", name="B", low=edges[0], high=edges[1]),))
+    held = wall(surface)
+    band = msgspec.structs.replace(held.scene.parts[0].laid[0], band="b")
+    assert site_of(held).repeat(band) == (2250.0, 1500.0)
+
+
 def test_a_photo_cut_to_whole_courses_counts_its_rows():
     photo = Surface(id="p", name="P", width_mm=1200.0, height_mm=900.0, beat="photo", rows=(4, 12))
     found = gauge_of(photo)

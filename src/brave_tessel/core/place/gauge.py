@@ -160,7 +160,11 @@ def fitted(surface: Surface, dials: dict[str, float]) -> Surface:
     known = {name: value for name, value in dials.items() if one is not None and name in one.operation.params}
     if one is None or not known:
         return surface
-    after = one.operation.bind({**one.step.values, **known})
+    try:
+        after = one.operation.bind({**one.step.values, **known})
+    except TesselError:
+        # A value that the pattern does not take is kept in the job, and changes nothing.
+        return surface
     width, height = surface.width_mm, surface.height_mm
     if one.operation.closes:
         before, now = one.operation.closes(one.values), one.operation.closes(after)
