@@ -209,3 +209,10 @@ def test_every_proposal_says_its_numbers():
     assert said["joint"] == "16 whole, joint 3.0 → 2.50 mm"
     assert said["unit"] == "16 whole, unit 75.0 → 74.50 mm"
     assert said["stretch"] == "16 whole, stretched -0.64 %"
+
+
+def test_what_changes_nothing_is_not_offered():
+    """A joint of 11.543 on 81 courses is 11.54 to whoever sets it out."""
+    found = fit(span(6200.0, Pitch(76.543, 11.543, "bed", "height"), lines=[Line(3_900_000, -1)]))
+    assert all(abs(one.shift) > WITHIN or abs(one.pitch - found.span.pitch) > 1.0 for one in found.proposals)
+    assert not any(one.way in {"joint", "unit", "stretch"} and one.count == 81 for one in found.proposals)

@@ -167,11 +167,15 @@ def fit(span: Span) -> Fit:
     ranked = []
     for one in sorted((_judged(span, one) for one in made), key=lambda one: one.rank):
         key = (one.way, one.count, one.joint, one.unit, one.stretch, round(one.start) % span.pitch)
-        # What changes nothing is how it lies now.
-        if key not in seen and (one.change > 1e-7 or one.shift):
+        if key not in seen and not _as_now(span, one):
             seen.add(key)
             ranked.append(one)
     return Fit(span, now, tuple(ranked[:MOST]))
+
+
+def _as_now(span: Span, one: Proposal) -> bool:
+    """Whether a proposal changes nothing that anybody could set out: less than half a millimetre over the whole."""
+    return abs(one.shift) <= WITHIN and abs(one.pitch - span.pitch) * max(1.0, span.length / span.pitch) <= WITHIN
 
 
 def fit_all(spans: Sequence[Span]) -> list[Fit]:

@@ -95,9 +95,13 @@ def datum_ignored(site: Site) -> Iterator[SceneFinding]:
             if not asked.rise or region is not asked.region or not asked.fit().now.cuts:
                 continue
             course = asked.pitch.mm
-            at = float(datum[2]) * asked.rise + asked.zero - asked.pitch.start * course
-            off = ((at + course / 2) % course - course / 2) * asked.size
-            if abs(off) <= OFF_MM or asked.region.standing.part.piece is None:
+            # A pattern that begins within a course lies right too when it begins at the datum.
+            at = float(datum[2]) * asked.rise + asked.zero
+            begun, off = (
+                ((place + course / 2) % course - course / 2) * asked.size
+                for place in (at, at - asked.pitch.start * course)
+            )
+            if min(abs(begun), abs(off)) <= OFF_MM or asked.region.standing.part.piece is None:
                 continue
             up = laid.laying.number("up") + off
             values: dict[str, Value] = {**laid.laying.values, "up": round(up, 6)}
