@@ -36,7 +36,8 @@ def settle(window: Window, *, seconds: float = 60) -> None:
             window.desk.view.stage == "Place" and bool(view.parts) and not (view.sharp or view.failed)
         )
         solid = window.build_stage.solid
-        idle = solid.idle and window.desk.work.idle and not window.desk.about_to_ask and not drawing
+        waiting = window.desk.about_to_ask or window.place_stage.findings.waiting
+        idle = solid.idle and window.desk.work.idle and not waiting and not drawing
         quiet = quiet + 1 if idle else 0
 
 

@@ -67,24 +67,6 @@ class Schedule:
         return self.area_mm2 / max(1e-9, 1 - self.waste)
 
 
-def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
-    """The schedule of some regions; None where the surface has no units that can be told apart, or too many."""
-    total, any_units = Schedule(), False
-    for region in regions:
-        laid = region.standing.part.laid[region.row]
-        surface = site.surface(laid)
-        outlines = site.outlines(laid)
-        if surface is None or outlines is None or not laid.laying.known:
-            continue
-        factor = laid.laying.number("factor")
-        size = (factor * laid.laying.number("wider"), factor * laid.laying.number("taller"))
-        found = count_units(region.shape, outlines, (surface.width_mm, surface.height_mm), size=size, region=region)
-        if found is None:
-            return None
-        total, any_units = total + found, True
-    return total if any_units else None
-
-
 @dataclass(frozen=True, eq=False)
 class Pieces:
     """Units as they are cut, in the pattern's mm: their shapes, their sizes along their own directions (N, 2) and those
@@ -132,23 +114,47 @@ def cut_out(shape: Shape, outlines: Mosaic, repeat: tuple[float, float]) -> Piec
     return Pieces(*(each[there] for each in (pieces, sizes, own, areas, full, whole, small)))
 
 
-def count_units(
-    shape: Shape,
-    outlines: Mosaic,
-    repeat: tuple[float, float],
-    *,
-    size: tuple[float, float] = (1.0, 1.0),
-    region: Region | None = None,
-) -> Schedule | None:
-    """Whole and cut units in a shape of the pattern, mm; ``size`` is how much larger they are laid."""
-    found = cut_out(shape, outlines, repeat)
-    if found is None:
+def pieces_of(site: Site, region: Region) -> Pieces | None:
+    """The units of what lies in a region; None where it has none that can be told apart. Worked out once."""
+    standing, row = region.standing, region.row
+    laid = standing.part.laid[row]
+    surface, outlines = site.surface(laid), site.outlines(laid)
+    if surface is None or outlines is None or not laid.laying.known:
         return None
-    cut = ~found.whole
+    repeat = (surface.width_mm, surface.height_mm)
+    key = standing.laid_key(row, "pieces", int(region.faces[0]), id(region), surface.id, repeat)
+    if key not in standing.by_laid:
+        standing.by_laid[key] = (region, cut_out(region.shape, outlines, repeat))
+    found: Pieces | None = standing.by_laid[key][1]
+    return found
+
+
+def schedule_of(site: Site, regions: Sequence[Region]) -> Schedule | None:
+    """The schedule of some regions; None where the surface has no units that can be told apart, or too many."""
+    total, any_units = Schedule(), False
+    for region in regions:
+        laid = region.standing.part.laid[region.row]
+        found = pieces_of(site, region)
+        if found is None:
+            continue
+        factor = laid.laying.number("factor")
+        size = (factor * laid.laying.number("wider"), factor * laid.laying.number("taller"))
+        total, any_units = total + counted(found, size=size, region=region), True
+    return total if any_units else None
+
+
+def count_units(shape: Shape, outlines: Mosaic, repeat: tuple[float, float]) -> Schedule | None:
+    """Whole and cut units in a shape of the pattern, mm; None where there are too many."""
+    found = cut_out(shape, outlines, repeat)
+    return counted(found) if found is not None else None
+
+
+def counted(found: Pieces, *, size: tuple[float, float] = (1.0, 1.0), region: Region | None = None) -> Schedule:
+    """Units counted; ``size`` is how much larger they are laid, ``region`` where they lie in the scene."""
     used, kept = float(found.full.sum()), float(found.areas.sum())
     return Schedule(
         int(found.whole.sum()),
-        int(cut.sum()),
+        int((~found.whole).sum()),
         _by_size(found, size),
         tuple(_slivers(found.shapes[found.small], found.sizes[found.small], size, region)),
         kept * size[0] * size[1],

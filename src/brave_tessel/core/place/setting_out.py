@@ -15,7 +15,7 @@ from ..quantity import format_level, format_number
 from .gauge import Gauge
 from .paper import BRICK, CHALK, INK, OCHRE, PALE, SOFT, WASH, Paper, Points
 from .regions import Region, Shape, edges_of, main_region, regions_of
-from .schedule import Pieces, Schedule, cut_out, schedule_of
+from .schedule import Pieces, Schedule, pieces_of, schedule_of
 from .site import Site
 
 SCALES = (1, 2, 5, 10, 20, 25, 50, 100, 200, 500)
@@ -69,11 +69,8 @@ def faces_of(site: Site, part: str, row: int) -> list[Face]:
 
 
 def _face(site: Site, region: Region) -> Face:
-    laid = region.standing.part.laid[region.row]
     matrix = np.asarray(np.linalg.inv(site.coordinates(region.standing, region.row).finish.matrix), np.float64)
-    surface = site.surface(laid)
-    outlines = site.outlines(laid)
-    pieces = cut_out(region.shape, outlines, (surface.width_mm, surface.height_mm)) if surface and outlines else None
+    pieces = pieces_of(site, region)
     made = Face(region, region.shape, matrix, pieces, None)
     shape = made.moved(region.shape)
     z = region.standing.mesh.corners[region.faces][..., 2].ravel()

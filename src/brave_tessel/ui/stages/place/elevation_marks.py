@@ -12,7 +12,7 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from ....core.place.elevation import Drawn, Elevation
 from ....core.place.regions import Region, edges_of, regions_of, union
-from ....core.place.schedule import Sliver, cut_out, schedule_of
+from ....core.place.schedule import Sliver, pieces_of, schedule_of
 from ....core.quantity import format_number
 from ... import theme
 from ...words import tr
@@ -68,9 +68,7 @@ def marks_of(elevation: Elevation, part: str) -> Marks:
 
 
 def _cuts(elevation: Elevation, region: Region, face: Drawn) -> list[np.ndarray]:  # type: ignore[type-arg]
-    surface = elevation.site.surface(region.standing.part.laid[region.row])
-    outlines = elevation.site.outlines(region.standing.part.laid[region.row])
-    found = cut_out(region.shape, outlines, (surface.width_mm, surface.height_mm)) if surface and outlines else None
+    found = pieces_of(elevation.site, region)
     if found is None or found.whole.all():
         return []
     mine = np.isin(face.facet.faces, region.faces)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
 from ....core.place.check import SceneFinding, check_scene
@@ -15,6 +15,8 @@ from ...words import tr
 from ...workroom import Pace
 
 WIDTH, MOST = 330, 340
+WAIT_MS = 400
+"""After the last change: what is dragged is not judged on its way."""
 
 
 class FindingsPanel(QFrame):
@@ -27,7 +29,10 @@ class FindingsPanel(QFrame):
         self.desk = desk
         self.findings: list[SceneFinding] = []
         self.unfolded = False
-        self._of: object = None
+        self._of: Site | None = None
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.timeout.connect(self._ask)
         t = theme.tokens()
         self.setStyleSheet(
             f"FindingsPanel {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}"
@@ -53,9 +58,19 @@ class FindingsPanel(QFrame):
 
     def check(self, site: Site) -> None:
         """Look the scene through, off the window's thread, a moment after it was changed."""
-        if site is self._of:
+        if site is not self._of:
+            self._of = site
+            self._soon.start(WAIT_MS)
+
+    @property
+    def waiting(self) -> bool:
+        """Whether the scene has changed and is still to be looked through."""
+        return self._soon.isActive()
+
+    def _ask(self) -> None:
+        site = self._of
+        if site is None:
             return
-        self._of = site
 
         def work(current: Current) -> list[SceneFinding]:
             return check_scene(site, current)
