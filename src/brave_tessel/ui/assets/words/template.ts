@@ -1541,6 +1541,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Check the scene</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Checks</source>
    <translation type="unfinished" />
   </message>
@@ -2670,6 +2674,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Even the sides</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Every band cut from the surfaces, packed and named</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7401,6 +7409,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sheet of bands (.png, .json)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Sheet with holes in rows: 1 is sheet, 0 is hole; turned over it is studs.</source>
    <translation type="unfinished" />
   </message>
@@ -9321,6 +9333,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What is to look at</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What is too bright is cut off at white.</source>
    <translation type="unfinished" />
   </message>
@@ -9378,6 +9394,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Where another layer lies; spread, softened and moved it makes halos, contact shadows, rust beneath bolts.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where each band is</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11819,6 +11839,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>scatter · {size}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>scene</source>
    <translation type="unfinished" />
   </message>
   <message>

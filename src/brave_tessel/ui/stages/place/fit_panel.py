@@ -135,8 +135,7 @@ class FitPanel(QWidget):
         levels = {level.id: f"{level.name}  {format_level(level.height)}" for level in job.scene.levels}
         self._fill(self.from_, {FOOT: tr("its lower end"), **levels}, self.low)
         self._fill(self.to, {TOP: tr("its upper end"), **levels}, self.high)
-        for pick in (self.from_, self.to):
-            pick.setVisible(not self.along)
+        self._show_levels()
         fitted = bool(laid.dials) or any(laid.laying.number(name) != 1.0 for name in ("wider", "taller"))
         self.back.setVisible(laid.laying.known and fitted)
         one = site.of_part(part.id) if site is not None else None
@@ -156,6 +155,10 @@ class FitPanel(QWidget):
             return asked, asked.fit()
 
         self.desk.work.ask("fit", work, lambda done: self._show(*done))
+
+    def _show_levels(self) -> None:
+        for pick in (self.from_, self.to):
+            pick.setVisible(not self.along and self.asked is not None)
 
     @staticmethod
     def _fill(pick: Pick, choices: dict[str, str], value: str) -> None:
@@ -188,6 +191,7 @@ class FitPanel(QWidget):
 
     def _show(self, asked: Asked | None, found: Fit | None) -> None:
         self.asked, self.fit = asked, found
+        self._show_levels()
         for way in self.ways:
             self.rows.removeWidget(way)
             way.deleteLater()
