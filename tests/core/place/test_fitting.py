@@ -172,6 +172,17 @@ def test_openings_of_a_wall_are_lines():
     assert edges == [-1, 1]
 
 
+def test_sills_heads_and_jambs_are_ends_of_a_fit():
+    site = site_of(room(brick()))
+    names = [one.id for one in site.of_part("north").part.laid]
+    dado = names.index("dado")
+    assert ask(site, "north", dado).stations() == (936.0,)
+    assert ask(site, "north", dado, along=True).stations() == (1404.0, 2304.0)
+    pier = ask(site, "north", dado, along=True, low=0.0, high=1404.0, ends="pier")
+    assert pier.span.length == 1_404_000
+    assert ask(site, "north", names.index("upper")).stations() == (2106.0,)
+
+
 def test_a_band_has_no_courses():
     surface = msgspec.structs.replace(brick(), bands=(Band(id="b", name="B", low=0.0, high=75.0),))
     held = wall(surface)

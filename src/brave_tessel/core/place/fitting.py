@@ -47,6 +47,17 @@ class Asked:
         """Of the pattern: 0 along, 1 up."""
         return 0 if self.along else 1
 
+    def stations(self) -> tuple[float, ...]:
+        """Sills and heads by their height, or jambs by how far they are from the left end, mm: a fit may be asked
+        between them.
+        """
+        bounds = self.region.shape.bounds
+        least, most = bounds[self.axis], bounds[self.axis + 2]
+        found = [edge.at for edge in edges_of(self.region.shape, upright=self.along) if least + 1 < edge.at < most - 1]
+        if self.along or not self.rise:
+            return tuple(sorted({round((at - least) * self.size, 1) for at in found}))
+        return tuple(sorted({round((at - self.zero) / self.rise, 1) for at in found}))
+
     def fit(self) -> Fit:
         """Every way to fit."""
         return fit(self.span)

@@ -127,8 +127,29 @@ def test_the_menu_goes_to_the_ways(fitting, settled):
 def test_units_along_have_ways_of_their_own(fitting, settled):
     choose(panel(fitting).direction, "along")
     settled(fitting.window_)
-    assert not panel(fitting).from_.isVisibleTo(fitting.column)
+    assert panel(fitting).ends.isVisibleTo(fitting.column)
     assert all("up" not in one.title for one in panel(fitting).ways)
+
+
+def test_openings_are_ends_too(fitting, settled):
+    asked = panel(fitting).asked
+    (sill,) = asked.stations()
+    choose(panel(fitting).to, f"@{sill}")
+    settled(fitting.window_)
+    assert panel(fitting).asked.height_of(panel(fitting).asked.span.high) == pytest.approx(sill)
+
+
+def test_a_pier_between_jambs_has_its_own_fit(fitting, settled):
+    choose(panel(fitting).direction, "along")
+    settled(fitting.window_)
+    left, right = panel(fitting).asked.stations()
+    choose(panel(fitting).to, f"@{left}")
+    choose(panel(fitting).ends, "pier")
+    settled(fitting.window_)
+    asked = panel(fitting).asked
+    assert asked.span.length / 1000 == pytest.approx(left, abs=0.1)
+    assert asked.span.ends == -1
+    assert right > left
 
 
 def test_what_fits_offers_nothing(fitting, settled):
@@ -171,6 +192,18 @@ def test_a_sliver_is_found_on_the_model(fitting, settled):
     assert fitting.view.overlay.spot is not None
     spot = fitting.view.on_screen(fitting.view.overlay.spot)
     assert fitting.view.rect().contains(spot.toPoint())
+
+
+def test_a_double_click_finds_the_place_on_the_model(fitting, settled):
+    strip = fitting.elevation
+    face = next(f for f in strip.elevation.faces if f.facet.standing.part.id == "north-wall")
+    left, low, _, _ = face.bounds
+    QTest.mouseDClick(strip, LEFT, pos=strip._at(left + 400.0, low + 300.0).toPoint())
+    spot = fitting.view.overlay.spot
+    assert spot is not None
+    along, up = float(spot @ face.facet.along) + face.shift, float(spot @ face.facet.up)
+    px = 1 / strip._frame()[1]
+    assert (along, up) == (pytest.approx(left + 400.0, abs=px), pytest.approx(low + 300.0, abs=px))
 
 
 def test_widths_stand_under_the_chosen_part(fitting):

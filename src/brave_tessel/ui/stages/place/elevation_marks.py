@@ -114,6 +114,24 @@ def place_of(face: Drawn, point: np.ndarray) -> tuple[float, float]:  # type: ig
     return float(x), float(y)
 
 
+def point_of(face: Drawn, x: float, y: float) -> tuple[float, float, float] | None:
+    """The point of the scene, mm, at a place of a drawn face; None beside it."""
+    flat = face.corners
+    a, e, f = flat[:, 0], flat[:, 1] - flat[:, 0], flat[:, 2] - flat[:, 0]
+    whole = e[:, 0] * f[:, 1] - e[:, 1] * f[:, 0]
+    whole = np.where(np.abs(whole) < 1e-9, 1e-9, whole)
+    away = np.array([x, y]) - a
+    s = (away[:, 0] * f[:, 1] - away[:, 1] * f[:, 0]) / whole
+    t = (e[:, 0] * away[:, 1] - e[:, 1] * away[:, 0]) / whole
+    inside = np.minimum(np.minimum(s, t), 1 - s - t)
+    k = int(inside.argmax())
+    if inside[k] < -0.01:
+        return None
+    p, q, r = face.facet.standing.mesh.corners[face.facet.faces[k]]
+    found = p + s[k] * (q - p) + t[k] * (r - p)
+    return float(found[0]), float(found[1]), float(found[2])
+
+
 def _off(face: Drawn, point: np.ndarray) -> float:  # type: ignore[type-arg]
     facet = face.facet
     if face.flat is not None:

@@ -22,7 +22,7 @@ from ....engine.pictures.results import SceneTextures
 from ... import theme
 from ...words import tr
 from ...workroom import Workroom
-from .elevation_marks import NO_MARKS, Mark, Marks, marks_of, paint_cuts, paint_sides, paint_slivers
+from .elevation_marks import NO_MARKS, Mark, Marks, marks_of, paint_cuts, paint_sides, paint_slivers, point_of
 
 Place = tuple[float, float, float]
 """mm along and up of the drawing's left upper corner, and mm to a pixel."""
@@ -36,6 +36,7 @@ class ElevationStrip(QWidget):
     released = pyqtSignal()
     counted = pyqtSignal()
     sliver_chosen = pyqtSignal(object)
+    place_chosen = pyqtSignal(object)
 
     def __init__(self, work: Workroom) -> None:
         super().__init__()
@@ -177,13 +178,18 @@ class ElevationStrip(QWidget):
         left, low, _, _ = self.elevation.bounds
         return QPointF(frame.left() + (along - left) * scale, frame.bottom() - (up - low) * scale)
 
+    def _mm_at(self, at: QPointF) -> tuple[float, float]:
+        """Where a place of the strip is on the drawing, mm along and up."""
+        assert self.elevation is not None
+        frame, scale = self._frame()
+        left, low, _, _ = self.elevation.bounds
+        return left + (at.x() - frame.left()) / scale, low + (frame.bottom() - at.y()) / scale
+
     def face_at(self, at: QPointF) -> Drawn | None:
         """The face under a place of the strip."""
         if self.elevation is None:
             return None
-        frame, scale = self._frame()
-        left, low, _, _ = self.elevation.bounds
-        x, y = left + (at.x() - frame.left()) / scale, low + (frame.bottom() - at.y()) / scale
+        x, y = self._mm_at(at)
         return next((face for face in self.elevation.faces if _holds(face, x, y)), None)
 
     def mark_at(self, at: QPointF) -> Mark | None:
@@ -347,6 +353,15 @@ class ElevationStrip(QWidget):
             if face.row >= 0:
                 laying = part.laid[face.row].laying
                 self._grip = (face, event.position(), laying.number("across"), laying.number("up"))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        """Find the place on the model."""
+        face = self.face_at(event.position()) if event else None
+        if event is not None and face is not None:
+            point = point_of(face, *self._mm_at(event.position()))
+            if point is not None:
+                self.part_chosen.emit(face.facet.standing.part.id)
+                self.place_chosen.emit(point)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:

@@ -12,10 +12,11 @@ from ....core.errors import TesselError
 from ....core.job.commands import AnyCommand
 from ....core.job.document import Job
 from ....core.job.scene import Laid, Part
-from ....core.place.fit import WAYS, Fit, Proposal, told
+from ....core.phrases import say
+from ....core.place.fit import COORDINATING, OPENING, PIER, WAYS, Fit, Proposal, told
 from ....core.place.fitting import Asked, ask, change_of
 from ....core.place.site import Site
-from ....core.quantity import format_level
+from ....core.quantity import format_level, format_number
 from ....engine.intents import scene as intents
 from ... import theme
 from ...controls.panels import button, words
@@ -24,7 +25,12 @@ from ...words import tr
 from .cards import Pick
 
 FOOT, TOP = "", "top"
-SHOWN = 6
+SHOWN, MOST_STATIONS = 6, 24
+JOINTS = {
+    COORDINATING: say("as many as units"),
+    PIER: say("one less: a pier"),
+    OPENING: say("one more: an opening"),
+}
 _MIDDLE, _RIGHT = int(Qt.AlignmentFlag.AlignVCenter), Qt.TextElideMode.ElideRight
 
 
@@ -100,7 +106,8 @@ class FitPanel(QWidget):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
-        self.low, self.high, self.along = FOOT, TOP, False
+        self.low, self.high, self.along, self.joints = FOOT, TOP, False, COORDINATING
+        self.stations: tuple[float, ...] = ()
         self._of: tuple[str, str] = ("", "")
         self._asked: object = None
         self.fit: Fit | None = None
@@ -112,6 +119,7 @@ class FitPanel(QWidget):
         self.direction = Pick(tr("Fit"), {"up": tr("courses up"), "along": tr("units along")}, "up", self.turn)
         self.from_ = Pick(tr("From"), {}, "", lambda key: self._choose("low", key))
         self.to = Pick(tr("To"), {}, "", lambda key: self._choose("high", key))
+        self.ends = Pick(tr("Joints"), {key: tr(text) for key, text in JOINTS.items()}, COORDINATING, self._set_ends)
         self.note = words("")
         self.list = QWidget()
         self.rows = QVBoxLayout(self.list)
@@ -121,7 +129,7 @@ class FitPanel(QWidget):
         self.sheet = button(
             tr("Setting-out sheet…"), self.sheet_wanted.emit, tip=tr("Courses, cuts, dimensions and schedule, on paper")
         )
-        for widget in (self.direction, self.from_, self.to, self.note, self.list, self.back, self.sheet):
+        for widget in (self.direction, self.from_, self.to, self.ends, self.note, self.list, self.back, self.sheet):
             column.addWidget(widget)
 
     # What is asked -----------------------------------------------------------------------------------
@@ -130,35 +138,49 @@ class FitPanel(QWidget):
         """Ask anew where something has changed; sends nothing."""
         if (part.id, laid.id) != self._of:
             self._of = (part.id, laid.id)
-            self.low, self.high, self.along = FOOT, TOP, False
+            self.low, self.high, self.along, self.joints, self.stations = FOOT, TOP, False, COORDINATING, ()
             self.direction.show_value("up")
-        levels = {level.id: f"{level.name}  {format_level(level.height)}" for level in job.scene.levels}
-        self._fill(self.from_, {FOOT: tr("its lower end"), **levels}, self.low)
-        self._fill(self.to, {TOP: tr("its upper end"), **levels}, self.high)
-        self._show_levels()
+            self.ends.show_value(COORDINATING)
+        self._show_levels(job)
         fitted = bool(laid.dials) or any(laid.laying.number(name) != 1.0 for name in ("wider", "taller"))
         self.back.setVisible(laid.laying.known and fitted)
         one = site.of_part(part.id) if site is not None else None
-        key = (id(job.scene), id(job.surfaces), laid.id, self.low, self.high, self.along, face, one and one.mesh.count)
+        key = (id(job.scene), id(job.surfaces), laid.id, self.low, self.high, self.along, self.joints,
+               face, one and one.mesh.count)  # fmt: skip
         # What is only previewed is no other wall to be fitted.
         if key == self._asked or site is None or one is None or site.scene != job.scene:
             return
         self._asked = key
         row, along = one.part.laid.index(laid), self.along
-        low, high = self._height(job, self.low), self._height(job, self.high)
+        low, high, joints = self._place(job, self.low), self._place(job, self.high), self.joints
 
         def work(_current: object) -> tuple[Asked | None, Fit | None]:
             try:
-                asked = ask(site, part.id, row, along=along, low=low, high=high, face=face)
+                asked = ask(site, part.id, row, along=along, low=low, high=high, ends=joints, face=face)
             except TesselError:
                 return None, None
             return asked, asked.fit()
 
         self.desk.work.ask("fit", work, lambda done: self._show(*done))
 
-    def _show_levels(self) -> None:
+    def _show_levels(self, job: Job) -> None:
+        """Between what a fit may be asked: levels and openings up, jambs along."""
+        choices = {} if self.along else {
+            level.id: f"{level.name}  {format_level(level.height)}" for level in job.scene.levels
+        }  # fmt: skip
+        for at in self.stations:
+            text = tr("jamb at {mm} mm", mm=format_number(at, decimals=0)) if self.along else tr(
+                "opening  {level}", level=format_level(at)
+            )  # fmt: skip
+            choices[f"@{at}"] = text
+        lower, upper = (tr("its left end"), tr("its right end")) if self.along else (
+            tr("its lower end"), tr("its upper end")
+        )  # fmt: skip
+        self._fill(self.from_, {FOOT: lower, **choices}, self.low)
+        self._fill(self.to, {TOP: upper, **choices}, self.high)
         for pick in (self.from_, self.to):
-            pick.setVisible(not self.along and self.asked is not None)
+            pick.setVisible(self.asked is not None)
+        self.ends.setVisible(self.along and self.asked is not None)
 
     @staticmethod
     def _fill(pick: Pick, choices: dict[str, str], value: str) -> None:
@@ -170,7 +192,9 @@ class FitPanel(QWidget):
         pick.show_value(value if value in choices else next(iter(choices)))
 
     @staticmethod
-    def _height(job: Job, key: str) -> float | None:
+    def _place(job: Job, key: str) -> float | None:
+        if key.startswith("@"):
+            return float(key[1:])
         return next((level.height for level in job.scene.levels if level.id == key), None)
 
     def _choose(self, name: str, key: str) -> None:
@@ -178,7 +202,11 @@ class FitPanel(QWidget):
         self._again()
 
     def turn(self, word: str) -> None:
-        self.along = word == "along"
+        self.along, self.low, self.high, self.stations = word == "along", FOOT, TOP, ()
+        self._again()
+
+    def _set_ends(self, word: str) -> None:
+        self.joints = word
         self._again()
 
     again = pyqtSignal()
@@ -191,7 +219,8 @@ class FitPanel(QWidget):
 
     def _show(self, asked: Asked | None, found: Fit | None) -> None:
         self.asked, self.fit = asked, found
-        self._show_levels()
+        self.stations = asked.stations()[:MOST_STATIONS] if asked is not None else ()
+        self._show_levels(self.desk.job)
         for way in self.ways:
             self.rows.removeWidget(way)
             way.deleteLater()

@@ -143,6 +143,7 @@ class PlaceStage(Stage):
         self.laid_card.sheet_wanted.connect(self.setting.ask_for_sheet)
         self.laid_card.fit_again.connect(self._show_card)
         self.elevation.sliver_chosen.connect(lambda mark: self.setting.look_at_place(mark.sliver.place))
+        self.elevation.place_chosen.connect(self.setting.look_at_place)
         self.findings.look_at.connect(self.setting.look_at)
         self.part_card.asked.connect(self._asked)
         self.title.editingFinished.connect(self._renamed)
