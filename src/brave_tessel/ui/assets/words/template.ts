@@ -10249,6 +10249,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>as many as units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>as seen</source>
    <translation type="unfinished" />
   </message>
@@ -11045,6 +11049,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its left end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its lightness as a brush's tip</source>
    <translation type="unfinished" />
   </message>
@@ -11089,6 +11097,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its right end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its source</source>
    <translation type="unfinished" />
   </message>
@@ -11102,6 +11114,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>its upper end</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>jamb at {mm} mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11542,6 +11558,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>one less: a pier</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>one more: an opening</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>one of many equal variants</source>
    <translation type="unfinished" />
   </message>
@@ -11575,6 +11599,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>open</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>opening  {level}</source>
    <translation type="unfinished" />
   </message>
   <message>
