@@ -66,7 +66,7 @@ def run_areas(mesh: Mesh) -> _Floats:
         label = smooth_runs(mesh, np.arange(mesh.count, dtype=np.int32))
         return np.asarray(np.bincount(label, mesh.areas)[label])
 
-    return kept_with(mesh, "run areas", make)
+    return kept_with(mesh, "run_areas", make)
 
 
 def smooth_run(mesh: Mesh, faces: Faces, seed: int) -> Faces:

@@ -346,7 +346,7 @@ def told(span: Span, one: Proposal, *, along: bool = False) -> Phrase:
     return say("{count} whole, cut {pieces}", count=count, pieces=pieces_told(one))
 
 
-def pieces_told(one: Proposal) -> Phrase:
+def pieces_told(one: Proposal) -> str:
     """The sizes of what is cut at the two ends."""
     ends = [f"{cut.piece / 1000:.0f} mm" for cut in one.cuts if cut.line.name in {"low", "high"}]
-    return say("{sizes}", sizes=" + ".join(ends)) if ends else say("nothing")
+    return " + ".join(ends) if ends else say("nothing")

@@ -4473,7 +4473,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Its path is {length} long, {radius:.1f} mm thick about it.</source>
+   <source>Its path is {length} long; its faces are {radius:.1f} mm from it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11514,10 +11514,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>np.ndarray[tuple[int, ...], np.dtype[np.float64]]</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>of each face</source>
    <translation type="unfinished" />
   </message>
@@ -11835,10 +11831,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>rows turned {turn:+.2f}°, uprights lean {lean:+.2f}°</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>run areas</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13203,10 +13195,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{size_mm:g} mm, {count} points</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>{sizes}</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -17,7 +17,6 @@ from ....core.quantity import format_number
 from ... import theme
 from ...words import tr
 
-Points = "np.ndarray[tuple[int, ...], np.dtype[np.float64]]"
 MOST = 600
 FLAT = 0.9999
 

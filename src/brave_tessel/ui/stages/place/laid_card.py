@@ -207,7 +207,7 @@ class LaidCard(QObject):
             radius = float(found.radius.mean())
             line = thinned(found.points, 0.003 * radius, closed=found.closed)
             if self.desk.dispatch(intents.laid_path(part.id, laid.id, line, closed=found.closed)):
-                told = tr("Its path is {length} long, {radius:.1f} mm thick about it.",
+                told = tr("Its path is {length} long; its faces are {radius:.1f} mm from it.",
                           length=format_length(Track(line, closed=found.closed).length), radius=radius)  # fmt: skip
                 self.desk.tell(told)
 
