@@ -9,6 +9,7 @@ from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.place.elevation import units_of
 from brave_tessel.core.sheet import Grid
 from tests.core.place.scenes import brick
+from tests.core.place.test_fitting import patterned
 
 
 def plain_maps(value, grid=None):
@@ -44,6 +45,32 @@ def test_a_repeat_that_is_no_whole_units_is_found_and_mended():
     after = finding.mend.apply(first).surfaces[0]
     assert (after.width_mm, after.height_mm) == pytest.approx((2250.0, 1500.0))
     assert units_of(after).whole
+
+
+OTHERS = {
+    "pattern.slates": ({"width": 250.0, "length": 500.0, "headlap": 100.0}, (1000.0, 1200.0)),
+    "pattern.planks": ({"width": 144.0, "length": 1440.0}, (1440.0, 1440.0)),
+    "pattern.seams": ({"pitch": 430.0}, (1720.0, 900.0)),
+    "pattern.octagons": ({"pitch": 150.0}, (1200.0, 900.0)),
+    "pattern.basketweave": ({"length": 225.0}, (900.0, 1350.0)),
+}
+
+
+@pytest.mark.parametrize("op", OTHERS)
+@pytest.mark.parametrize(("wider", "taller", "fits"), [(1.0, 1.0, True), (1.03, 1.0, False), (1.0, 1.03, False)])
+def test_other_patterns_are_judged_by_their_own_units(op, wider, taller, fits):
+    values, (width, height) = OTHERS[op]
+    made = patterned(op, (width * wider, height * taller), **values)
+    # Where a pattern runs through without an end there is nothing to fit.
+    free = (op == "pattern.planks" and wider > 1) or (op == "pattern.seams" and taller > 1)
+    job = Job(surfaces=(made,))
+    finding = next(f for f in run_checks(job, made, plain_maps(0.3)) if f.check == "whole-units")
+    assert (finding.severity == "ok") is (fits or free), finding.cause
+    if finding.mend is not None:
+        after = finding.mend.apply(job).surfaces[0]
+        again = next(f for f in run_checks(job, after, plain_maps(0.3)) if f.check == "whole-units")
+        assert again.severity == "ok"
+        assert (after.width_mm, after.height_mm) == pytest.approx((width, height))
 
 
 def test_a_seam_is_a_fault():

@@ -5825,6 +5825,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Of {size} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Offers</source>
    <translation type="unfinished" />
   </message>
@@ -8998,6 +9002,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Units along the edges, or zigzags running up.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Units are stretched to fill it: {sizes} mm.</source>
    <translation type="unfinished" />
   </message>
   <message>
