@@ -76,7 +76,7 @@ def recover(mesh: Mesh, faces: Faces | None = None) -> Recovered:
     Raises
     ------
     MissingError
-        when they run along nothing: a ball, a flat sheet with many corners.
+        when they run along nothing, as a flat sheet without four corners does.
     """
     net = _Net(mesh, np.arange(mesh.count, dtype=np.int32) if faces is None else faces)
     net = _largest(net)
