@@ -26,11 +26,7 @@ from .cards import Pick
 
 FOOT, TOP = "", "top"
 SHOWN, MOST_STATIONS = 6, 24
-JOINTS = {
-    COORDINATING: say("as many as units"),
-    PIER: say("one less: a pier"),
-    OPENING: say("one more: an opening"),
-}
+JOINTS = {COORDINATING: say("as many as units"), PIER: say("one less: a pier"), OPENING: say("one more: an opening")}
 _MIDDLE, _RIGHT = int(Qt.AlignmentFlag.AlignVCenter), Qt.TextElideMode.ElideRight
 
 
