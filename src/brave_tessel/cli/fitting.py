@@ -10,13 +10,12 @@ from ..core.errors import MissingError, NotUnderstoodError, RefusedError, Tessel
 from ..core.job.document import Job
 from ..core.job.scene import Part
 from ..core.place.fit import ENDS, WAYS, Proposal, Span, told
-from ..core.place.fitting import Asked, ask, change_of
+from ..core.place.fitting import Asked, ask, change_of, fit_command
 from ..core.place.regions import main_region, regions_of
 from ..core.place.schedule import Schedule, schedule_of
 from ..core.place.setting_out import courses_in, setting_out
 from ..core.place.site import Site
 from ..core.quantity import parse_length
-from ..engine.intents import scene as intents
 from ..engine.session import Session
 from ..formats.disk import write_atomically
 from ..formats.job_file import load_job
@@ -167,7 +166,7 @@ def run_fit(options: argparse.Namespace, progress: Progress) -> None:
             raise RefusedError("way", value=options.by, remedy="No whole courses fit by it within its limits.")
         if chosen is not None and (options.by or found.now.cuts):
             change = change_of(asked, chosen)
-            session.store.dispatch(intents.fit_courses(session.job, part.id, part.laid[row], change))
+            session.store.dispatch(fit_command(part.id, part.laid[row], change))
             result["chosen"] = _told(asked.span, chosen, asked) | {"dials": change.dials, "laying": change.laying}
         session.save(options.out)
         result["job"] = str(options.out)

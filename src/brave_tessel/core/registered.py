@@ -12,11 +12,12 @@ from types import ModuleType
 from . import buildup, gather, place, relief, repeat, scatter
 from .buildup import kinds, rules
 from .handover import checks
+from .place import checks as scene_checks
 from .place import layings, pieces
 from .recipe import steps
 from .repeat import methods
 
-HOMES = (steps, kinds, rules, methods, checks, pieces, layings)
+HOMES = (steps, kinds, rules, methods, checks, scene_checks, pieces, layings)
 """Packages in which every file declares something."""
 OTHERS = {
     gather: ("even_light", "balance"),

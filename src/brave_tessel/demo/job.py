@@ -11,12 +11,11 @@ from ..core.job.document import Job, Palette, Source, Straightening
 from ..core.job.layers import Band, Layer, Recipe, Rule, Step, Stroke, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind
-from ..core.place.fitting import ask, change_of
+from ..core.place.fitting import ask, change_of, fit_command
 from ..core.place.site import site_of
 from ..core.recipe.materials import stock_named
 from ..core.recipe.stock import clouds_recipe, units_recipe
 from ..core.repeat.mend import closed_size
-from ..engine.intents.scene import fit_courses
 from ..formats.job_file import OpenedJob, blob_name
 from .finishes import copper_finish, dado_finish, render_finish, shingle_finish, slate_finish
 from .floors import deck_finish, mosaic_finish, seat_finish, sign_surface, terrazzo_finish
@@ -271,7 +270,7 @@ def _set_out(job: Job) -> Job:
         asked = ask(site, part, row, along=along)
         best = asked.fit().best(way)
         assert best is not None, part
-        job = fit_courses(job, part, asked.laid, change_of(asked, best)).apply(job)
+        job = fit_command(part, asked.laid, change_of(asked, best)).apply(job)
     return job
 
 

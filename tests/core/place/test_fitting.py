@@ -8,10 +8,10 @@ from brave_tessel.core.errors import MissingError
 from brave_tessel.core.job.layers import Band, Layer, Recipe, Step, Surface
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.place.fit import fit
-from brave_tessel.core.place.fitting import ask, change_of
+from brave_tessel.core.place.fitting import ask, change_of, fit_command
 from brave_tessel.core.place.gauge import fitted, gauge_of, outlines_of, pattern_of
 from brave_tessel.core.place.site import site_of
-from brave_tessel.engine.intents.scene import fit_courses, unfit
+from brave_tessel.engine.intents.scene import unfit
 
 from .scenes import brick, job, laid, part, room
 
@@ -65,7 +65,7 @@ def test_what_is_promised_is_what_comes(name, along):
         one = found.best(way)
         if one is None:
             continue
-        after = fit_courses(before, "w", asked.laid, change_of(asked, one)).apply(before)
+        after = fit_command("w", asked.laid, change_of(asked, one)).apply(before)
         now = fit(ask(site_of(after), "w", 0, along=along).span).now
         assert [cut.piece / 1000 for cut in now.cuts] == pytest.approx(
             [cut.piece / 1000 for cut in one.cuts], abs=0.6
@@ -104,7 +104,7 @@ def test_joints_along_leave_those_up_alone():
 def test_a_fit_can_be_taken_back():
     before = wall(brick(), height=2411.0)
     asked = ask(site_of(before), "w", 0)
-    after = fit_courses(before, "w", asked.laid, change_of(asked, asked.fit().best("joint"))).apply(before)
+    after = fit_command("w", asked.laid, change_of(asked, asked.fit().best("joint"))).apply(before)
     after = unfit("w", after.scene.parts[0].laid[0]).apply(after)
     assert after.scene.parts[0].laid[0].dials == {}
     assert site_of(after).surface(after.scene.parts[0].laid[0]).id == "brick"

@@ -4,10 +4,12 @@ import msgspec
 import numpy as np
 import pytest
 
+from brave_tessel.core.job.commands import Set
+from brave_tessel.core.job.layers import Band
 from brave_tessel.core.job.scene import Laid, Part, Piece, Scene
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.library.shipped_demo import shipped_demo
-from brave_tessel.engine.pictures.placed import all_there, placed_pictures, scene_textures, stored_textures
+from brave_tessel.engine.pictures.placed import all_there, placed_pictures, scene_textures, textures_at_hand
 from brave_tessel.engine.session import Session
 
 PX = 128
@@ -31,7 +33,7 @@ def always():
 
 
 def test_pictures_kept_with_the_job_stand_in_at_once(session):
-    kept = stored_textures(session.snapshot(), session.previews)
+    kept = textures_at_hand(session.snapshot(), session.previews, PX)
     assert kept is not None
     assert set(kept.surfaces) == {"copper-roof", "plaster"}
     assert set(kept.swatches) == {surface.id for surface in session.job.surfaces}
@@ -39,12 +41,12 @@ def test_pictures_kept_with_the_job_stand_in_at_once(session):
 
 
 def test_they_do_not_stand_in_where_a_surface_has_changed_since(session):
-    assert stored_textures(session.snapshot(), {"plaster": session.previews["plaster"]}) is None
+    assert textures_at_hand(session.snapshot(), {"plaster": session.previews["plaster"]}, PX) is None
 
 
 def test_each_surface_arrives_when_it_is_ready_and_is_worked_out_once(session):
     snapshot = session.snapshot()
-    kept = stored_textures(snapshot, session.previews)
+    kept = textures_at_hand(snapshot, session.previews, PX)
     assert not all_there(snapshot, PX)
     steps = list(placed_pictures(snapshot, px=PX, current=always, before=kept))
     keys = [{id: one[0] for id, one in step.surfaces.items()} for step in steps]
@@ -65,3 +67,20 @@ def test_what_a_model_shows_is_what_the_surface_is_and_leaves_the_cache_small(se
     assert session.cache.used < 40 * PX * PX * len(session.job.surfaces)
     maps = snapshot.finished(session.job.surface("plaster"), PX)
     np.testing.assert_array_equal(shown[1], display_codes(maps[MapKind.BASE_COLOUR]))
+
+
+def test_what_is_sharp_stays_while_another_surface_is_fitted_or_takes_a_band(session):
+    """A change of one laying never brings blurred pictures back on the others."""
+    first = scene_textures(session.snapshot(), px=PX, current=always)
+    path = ("scene", "parts", "copper-roof", "laid", "a")
+    session.store.dispatch(Set(path=(*path, "dials"), value={"pitch": 433.0}, label="dials"))
+    at_hand = textures_at_hand(session.snapshot(), session.previews, PX)
+    assert not all_there(session.snapshot(), PX)
+    assert at_hand.surfaces["plaster"][1] is first.surfaces["plaster"][1]
+    (fitted,) = set(at_hand.surfaces) - {"plaster"}
+    np.testing.assert_array_equal(at_hand.surfaces[fitted][1], first.surfaces["copper-roof"][1])
+    bands = (Band(id="b", name="B", low=100.0, high=500.0),)
+    session.store.dispatch(Set(path=("surfaces", "plaster", "bands"), value=bands, label="bands"))
+    session.store.dispatch(Set(path=("scene", "parts", "plaster", "laid", "a", "band"), value="b", label="band"))
+    scene_textures(session.snapshot(), px=PX, current=always)
+    assert all_there(session.snapshot(), PX)

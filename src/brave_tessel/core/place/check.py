@@ -45,9 +45,6 @@ def scene_check(id: str) -> Callable[[SceneCheck], SceneCheck]:
 
 def check_scene(site: Site, current: Callable[[], bool] = lambda: True) -> list[SceneFinding]:
     """Everything that is wrong with how surfaces lie in a scene, worst first."""
-    from . import checks
-
-    assert checks
     found: list[SceneFinding] = []
     for function in SCENE_CHECKS.values():
         if not current():

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from ..phrases import Phrase, say
 from ..recipe.set_out import Pitch
@@ -159,9 +159,9 @@ class Fit:
 
 def fit(span: Span) -> Fit:
     """Every way to fit a span, ranked; the best :data:`MOST` of them."""
-    now = _judged(span, Proposal("now", 0.0, span.start, span.pitch, span.joint, span.unit))
     if span.length <= 0 or span.pitch <= 0:
-        return Fit(span, now)
+        return Fit(span, Proposal("now", 0.0, span.start, span.pitch, span.joint, span.unit))
+    now = _judged(span, _moved(span, "now", span.start))
     made = [*_by_size(span), *_by_place(span)]
     seen: set[tuple[object, ...]] = set()
     ranked = []
@@ -292,14 +292,7 @@ def _judged(span: Span, one: Proposal) -> Proposal:
         cuts.append(Cut(line, smallest))
         if smallest < one.pitch / 3 - WITHIN:
             slivers.append(Cut(line, smallest))
-    count = one.count
-    if one.way == "now":
-        count = float(max(0, math.floor((span.high - one.start) / one.pitch + 1e-6)
-                          - math.ceil((span.low - one.start) / one.pitch - 1e-6)))  # fmt: skip
-    return Proposal(
-        one.way, count, one.start, one.pitch, one.joint, one.unit, one.wider, one.stretch, one.shift, one.change,
-        tuple(cuts), tuple(slivers),
-    )  # fmt: skip
+    return replace(one, cuts=tuple(cuts), slivers=tuple(slivers))
 
 
 def _piece(beyond: float, pitch: float, side: int) -> int:

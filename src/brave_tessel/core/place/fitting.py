@@ -11,7 +11,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..errors import MissingError
+from ..job.commands import AnyCommand, Batch, Set
 from ..job.scene import Laid
+from ..operation import Value
 from ..phrases import say
 from ..recipe.set_out import Pitch
 from .fit import COORDINATING, ENDS, Fit, Limits, Line, Proposal, Span, fit
@@ -183,6 +185,16 @@ def change_of(asked: Asked, one: Proposal) -> Change:
         name = "wider" if asked.along else "taller"
         values[name] = round(laying.number(name) * stretch, 9)
     return Change(dials, values)
+
+
+def fit_command(part: str, laid: Laid, change: Change, *, gesture: str = "") -> AnyCommand:
+    """Let courses or units fit as a change says: the pattern's values, its place and stretch, in one step."""
+    path = ("scene", "parts", part, "laid", laid.id)
+    values: dict[str, Value] = {**laid.laying.values, **change.laying}
+    commands: list[AnyCommand] = [Set(path=(*path, "laying", "values"), value=values, label="laying")]
+    if change.dials:
+        commands.append(Set(path=(*path, "dials"), value={**laid.dials, **change.dials}, label="dials"))
+    return Batch(commands=tuple(commands), label="Fit the courses", gesture=gesture)
 
 
 def _dials(asked: Asked, one: Proposal) -> dict[str, float]:

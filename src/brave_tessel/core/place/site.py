@@ -89,6 +89,8 @@ class Site:
     job: Job
     standing: tuple[Standing, ...]
     datums: Mapping[str, tuple[Vector, Vector]]
+    store: dict[tuple[object, ...], Any] = field(default_factory=dict, repr=False)
+    """Surfaces as they are laid and what is counted of them: asked again for every part and every move of the mouse."""
 
     @property
     def scene(self) -> Scene:
@@ -101,7 +103,11 @@ class Site:
 
     def surface(self, laid: Laid) -> Surface | None:
         """The surface that is laid, as it is for what it lies on, if it is there."""
-        return worn(self.job, laid)
+        key = ("surface", laid.surface, *sorted(laid.dials.items()))
+        if key not in self.store:
+            self.store[key] = worn(self.job, laid)
+        found: Surface | None = self.store[key]
+        return found
 
     def repeat(self, laid: Laid) -> tuple[float, float]:
         """How large a repeat of what is laid is, mm: that of its surface, or of the band it takes of it."""
@@ -114,7 +120,13 @@ class Site:
     def gauge(self, laid: Laid) -> Gauge | None:
         """Courses and units of what is laid; a band has none."""
         surface = self.surface(laid)
-        return gauge_of(surface, self.job) if surface is not None and not surface.band(laid.band) else None
+        if surface is None or surface.band(laid.band):
+            return None
+        key = ("gauge", surface.id)
+        if key not in self.store:
+            self.store[key] = gauge_of(surface, self.job)
+        found: Gauge | None = self.store[key]
+        return found
 
     def outlines(self, laid: Laid) -> Mosaic | None:
         """Outlines of the units in a repeat of what is laid; a band has none."""

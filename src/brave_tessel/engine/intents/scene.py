@@ -14,7 +14,6 @@ from ...core.job.scene import Datum, Eye, Hinge, Laid, Level, Line, Opening, Par
 from ...core.operation import Value, find
 from ...core.phrases import say
 from ...core.place import groups as g
-from ...core.place.fitting import Change
 from ...core.place.mesh import Vector
 from ...core.place.piece import TAKES, made
 
@@ -291,17 +290,6 @@ def lay(
     )  # fmt: skip
     index = 0 if not groups and not picked else -1
     return Insert(path=(*PARTS, part_id, "laid"), item=fresh, index=index, label="Lay on the part"), fresh
-
-
-def fit_courses(job: Job, part: str, laid: Laid, change: Change, *, gesture: str = "") -> AnyCommand:
-    """Let courses or units fit as a proposal says: its pattern's values, its place and stretch, in one step."""
-    path = (*PARTS, part, "laid", laid.id)
-    commands: list[AnyCommand] = []
-    if change.dials:
-        commands.append(Set(path=(*path, "dials"), value={**laid.dials, **change.dials}, label="dials"))
-    values: dict[str, Value] = {**laid.laying.values, **change.laying}
-    commands.append(Set(path=(*path, "laying", "values"), value=values, label="laying"))
-    return Batch(commands=tuple(commands), label="Fit the courses", gesture=gesture)
 
 
 def unfit(part: str, laid: Laid) -> AnyCommand:

@@ -20,7 +20,7 @@ from ...core.place.site import texture_name, worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
-from ...core.sheet import Grid
+from ...core.sheet import AnyArray, Grid
 from ...formats.job_file import Preview
 from ..cache import Cache
 from ..evaluate import Evaluation
@@ -86,32 +86,43 @@ def placed_pictures(
     yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 
-def stored_textures(snapshot: Snapshot, previews: Mapping[str, Preview]) -> SceneTextures | None:
-    """The scene by the pictures kept with the job, at once; None where a surface laid in it has none of now."""
+def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: int) -> SceneTextures | None:
+    """The scene at once: each surface by what was worked out of it, or by the picture kept with the job; None where a
+    surface laid in it has neither. A pattern just fitted to its faces is shown as it was before.
+    """
     begun = time.perf_counter()
     surfaces, swatches, laid = {}, {}, laid_surfaces(snapshot.job)
-    wanted = {own_surface(name) for name in laid}
+    own: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]] = {}
     for surface in snapshot.job.surfaces:
-        stored = stored_picture(snapshot, surface, previews.get(surface.id))
-        if stored is None and surface.id in wanted:
-            return None
-        if stored is not None:
+        known: PlacedPicture | None = snapshot.cache.get(_key(_task(snapshot, surface, px), None))
+        stored = None if known else stored_picture(snapshot, surface, previews.get(surface.id))
+        if known is not None:
+            own[surface.id] = (known.key, known.base, known.normal, known.orm)
+            swatches[surface.id] = known.swatch
+        elif stored is not None:
             flat, rough = np.full_like(stored.codes, (128, 128, 255)), np.full_like(stored.codes, (255, 200, 0))
+            own[surface.id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
             swatches[surface.id] = cv2.resize(stored.codes, (SWATCH_PX, SWATCH_PX), interpolation=cv2.INTER_AREA)
-            key = b"stored" + previews[surface.id].key.encode()
-            for name, (one, band) in laid.items():
-                # A pattern fitted to its faces is shown as it was before, until it is worked out.
-                if own_surface(name) == surface.id:
-                    rows = rows_of(band, stored.codes.shape[0], one.height_mm) if band else slice(None)
-                    surfaces[name] = (key + name.encode(), stored.codes[rows], flat[rows], rough[rows])
+    for name, (surface, band) in laid.items():
+        known = snapshot.cache.get(_key(_task(snapshot, surface, px), band))
+        stand_in = own.get(own_surface(name))
+        if known is not None:
+            surfaces[name] = (known.key, known.base, known.normal, known.orm)
+        elif stand_in is not None:
+            key, *pictures = stand_in
+            rows = rows_of(band, pictures[0].shape[0], surface.height_mm) if band else slice(None)
+            base, normal, orm = (np.ascontiguousarray(picture[rows]) for picture in pictures)
+            surfaces[name] = (key + name.encode(), base, normal, orm)
+        else:
+            return None
     return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 
 def all_there(snapshot: Snapshot, px: int) -> bool:
     """Whether every surface laid has its picture worked out already."""
     return all(
-        snapshot.cache.get(_task(snapshot, one, px).key + b" placed") is not None
-        for one, _ in laid_surfaces(snapshot.job).values()
+        snapshot.cache.get(_key(_task(snapshot, one, px), band)) is not None
+        for one, band in laid_surfaces(snapshot.job).values()
     )
 
 
@@ -135,6 +146,10 @@ def _task(snapshot: Snapshot, surface: Surface, px: int) -> Task:
     return snapshot.planner().finished(surface, Grid.for_repeat(surface.width_mm, surface.height_mm, px))
 
 
+def _key(task: Task, band: Band | None) -> bytes:
+    return task.key + b" placed" + (f"{band.low} {band.high}".encode() if band else b"")
+
+
 def _placed(
     snapshot: Snapshot, surface: Surface, band: Band | None, px: int, current: Current
 ) -> tuple[PlacedPicture, bool]:
@@ -142,7 +157,7 @@ def _placed(
     what is being worked on.
     """
     task = _task(snapshot, surface, px)
-    key = task.key + b" placed" + (f"{band.low} {band.high}".encode() if band else b"")
+    key = _key(task, band)
     known: PlacedPicture | None = snapshot.cache.get(key)
     if known is not None:
         return known, True

@@ -10,7 +10,7 @@ from PyQt6.QtCore import pyqtSignal
 from ...core.job.document import Job
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
-from ...engine.pictures.placed import all_there, laid_surfaces, placed_pictures, scene_textures, stored_textures
+from ...engine.pictures.placed import all_there, laid_surfaces, placed_pictures, scene_textures, textures_at_hand
 from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
@@ -59,7 +59,7 @@ class PlaceRequests(Requests):
         def work(current: Current, send: Send) -> None:
             before = None
             if not all_there(snapshot, px):
-                before = stored_textures(snapshot, previews) or scene_textures(
+                before = textures_at_hand(snapshot, previews, px) or scene_textures(
                     snapshot, px=min(COARSE_PX, px), current=current
                 )
                 send(before)

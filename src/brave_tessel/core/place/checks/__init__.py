@@ -1,5 +1,1 @@
-"""The checks of a scene."""
-
-from . import bare, corners, courses, sizes
-
-__all__ = ["bare", "corners", "courses", "sizes"]
+"""The checks of a scene, each file found by itself."""

@@ -6,12 +6,11 @@ from collections.abc import Iterator
 
 from ...errors import TesselError
 from ...job.commands import AnyCommand, Set
-from ...job.scene import Laid
 from ...operation import Value
 from ...phrases import Phrase, say
 from ..check import SceneFinding, scene_check, shown
 from ..fit import told
-from ..fitting import Asked, Change, ask, change_of
+from ..fitting import ask, change_of, fit_command
 from ..regions import main_region, regions_of
 from ..schedule import Sliver, schedule_of
 from ..site import Site, Standing
@@ -62,23 +61,8 @@ def _mend(site: Site, one: Standing, row: int, count: int) -> tuple[AnyCommand |
         best = next(iter(found.proposals), None)
         if best is not None and len(best.slivers) < len(found.now.slivers):
             change = change_of(asked, best)
-            return fitting_command(one.part.id, asked, change), told(asked.span, best, along=along)
+            return fit_command(one.part.id, asked.laid, change), told(asked.span, best, along=along)
     return None, ""
-
-
-def fitting_command(part: str, asked: Asked, change: Change) -> AnyCommand:
-    """The command of a change: the whole laid item anew, so that it is one step."""
-    return laid_anew(part, asked.laid, change)
-
-
-def laid_anew(part: str, laid: Laid, change: Change) -> AnyCommand:
-    """Something laid with the values of a change."""
-    import msgspec
-
-    values: dict[str, Value] = {**laid.laying.values, **change.laying}
-    laying = msgspec.structs.replace(laid.laying, values=values)
-    fresh = msgspec.structs.replace(laid, dials={**laid.dials, **change.dials}, laying=laying)
-    return Set(path=("scene", "parts", part, "laid", laid.id), value=fresh, label="Fit the courses")
 
 
 @scene_check("datum")

@@ -14,7 +14,7 @@ from ....core.job.document import Job
 from ....core.job.scene import Laid, Part
 from ....core.phrases import say
 from ....core.place.fit import COORDINATING, OPENING, PIER, WAYS, Fit, Proposal, told
-from ....core.place.fitting import Asked, ask, change_of
+from ....core.place.fitting import Asked, ask, change_of, fit_command
 from ....core.place.site import Site
 from ....core.quantity import format_level, format_number
 from ....engine.intents import scene as intents
@@ -244,7 +244,7 @@ class FitPanel(QWidget):
 
     def _command(self, asked: Asked, one: Proposal) -> Callable[[], AnyCommand]:
         part, laid = asked.region.standing.part.id, asked.laid
-        return lambda: intents.fit_courses(self.desk.job, part, laid, change_of(asked, one))
+        return lambda: fit_command(part, laid, change_of(asked, one))
 
     def _take(self, command: Callable[[], AnyCommand]) -> None:
         self.previewed.emit(None)
