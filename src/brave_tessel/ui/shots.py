@@ -152,9 +152,10 @@ class _Guide:
             ("3-build-solid", self.solid),
             ("4-place", partial(self.at, "Place", part="north-wall")),
             ("4-place-outside", self.outside),
-            ("4-place-fit", self.fitting),
             ("4-place-add", self.adding),
             ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
+            # The last, as it walks up to a wall.
+            ("4-place-fit", self.fitting),
         ]
 
 

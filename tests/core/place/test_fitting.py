@@ -9,7 +9,7 @@ from brave_tessel.core.job.layers import Band, Layer, Recipe, Step, Surface
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.place.fit import fit
 from brave_tessel.core.place.fitting import ask, change_of, fit_command
-from brave_tessel.core.place.gauge import fitted, gauge_of, outlines_of, pattern_of
+from brave_tessel.core.place.gauge import closing_of, fitted, gauge_of, outlines_of, pattern_of
 from brave_tessel.core.place.site import site_of
 from brave_tessel.engine.intents.scene import unfit
 
@@ -147,6 +147,14 @@ def test_a_band_that_is_none_takes_the_whole_sheet(edges):
     held = wall(surface)
     band = msgspec.structs.replace(held.scene.parts[0].laid[0], band="b")
     assert site_of(held).repeat(band) == (2250.0, 1500.0)
+
+
+def test_how_a_pattern_closes_and_at_which_repeat_it_would():
+    closing = closing_of(patterned("pattern.planks", (1440.0, 1500.0), width=144.0, length=1440.0))
+    assert [(asked.mm, real.mm) for asked, real in closing.stretched()] == [(144.0, 150.0)]
+    assert closing.repeat(patterned("pattern.planks", (1440.0, 1500.0))) == (1440.0, 1440.0)
+    assert closing_of(brick()).stretched() == []
+    assert closing_of(Surface(id="p", name="Plain", width_mm=900.0, height_mm=900.0)) is None
 
 
 def test_a_photo_cut_to_whole_courses_counts_its_rows():

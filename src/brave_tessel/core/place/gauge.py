@@ -93,6 +93,40 @@ def gauge_of(surface: Surface, job: Job | None = None) -> Gauge | None:
     return _of_rows(surface) or _of_another(surface, job)
 
 
+@dataclass(frozen=True, slots=True)
+class Closing:
+    """A pattern's units and courses as they were asked for, and as they close on the surface's repeat."""
+
+    asked: tuple[Pitch | None, Pitch | None]
+    real: tuple[Pitch | None, Pitch | None]
+
+    def pairs(self) -> list[tuple[Pitch, Pitch]]:
+        """Those there are, along and up: asked and real."""
+        return [(asked, real) for asked, real in zip(self.asked, self.real, strict=True) if asked and real]
+
+    def stretched(self) -> list[tuple[Pitch, Pitch]]:
+        """Those that are off by more than half a millimetre and half a percent."""
+        return [(asked, real) for asked, real in self.pairs() if abs(real.mm - asked.mm) > max(0.5, 0.005 * asked.mm)]
+
+    def repeat(self, surface: Surface) -> tuple[float, float]:
+        """The repeat on which as many units close at the size that was asked for, mm."""
+        width, height = (
+            round(size * asked.mm / real.mm, 4) if asked and real else size
+            for size, asked, real in zip((surface.width_mm, surface.height_mm), self.asked, self.real, strict=True)
+        )
+        return width, height
+
+
+def closing_of(surface: Surface) -> Closing | None:
+    """How the lowest pattern of a surface closes; None where nothing of it is counted."""
+    one = pattern_of(surface)
+    gauge = gauge_of(surface) if one is not None else None
+    if one is None or gauge is None or not (gauge.courses or gauge.units):
+        return None
+    asked = (one.sets_out.units(one.values), one.sets_out.courses(one.values))
+    return Closing(asked, (gauge.units, gauge.courses))
+
+
 def _closed(pitch: Pitch | None, repeat: float, period: float) -> Pitch | None:
     """A pitch as whole ones of it fill a repeat."""
     if pitch is None or pitch.mm <= 0:

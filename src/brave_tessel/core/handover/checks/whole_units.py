@@ -5,9 +5,8 @@ from __future__ import annotations
 from ...job.commands import AnyCommand, Batch, Set
 from ...job.layers import Surface
 from ...phrases import say
-from ...place.elevation import Units, units_of
-from ...place.gauge import gauge_of, pattern_of
-from ...recipe.set_out import Pitch
+from ...place.elevation import units_of
+from ...place.gauge import Closing, closing_of
 from ..check import Case, Finding, check
 
 
@@ -36,7 +35,9 @@ def whole_units(case: Case) -> Finding:
         asked_unit_mm=units.asked_unit_mm,
         asked_course_mm=units.asked_course_mm,
     )
-    mend = fit_repeat(surface, units)
+    closing = closing_of(surface)
+    assert closing is not None
+    mend = fit_repeat(surface, closing)
     return Finding(
         "whole-units",
         surface.id,
@@ -50,36 +51,20 @@ def whole_units(case: Case) -> Finding:
 
 def _of_another_pattern(surface: Surface) -> Finding:
     """Slates, boards, seams and whatever else is set out: their courses and units against what was asked for."""
-    one = pattern_of(surface)
-    gauge = gauge_of(surface) if one is not None else None
-    if one is None or gauge is None or not (gauge.courses or gauge.units):
+    closing = closing_of(surface)
+    if closing is None:
         return Finding("whole-units", surface.id, "ok", "No courses", "No units that have to close.")
-    asked = (one.sets_out.units(one.values), one.sets_out.courses(one.values))
-    pairs = [(want, real) for want, real in zip(asked, (gauge.units, gauge.courses), strict=True) if want and real]
-    off = [(want, real) for want, real in pairs if abs(real.mm - want.mm) > max(0.5, 0.005 * want.mm)]
+    off = closing.stretched()
     if not off:
-        told = " × ".join(f"{real.mm:g}" for _, real in pairs)
+        told = " × ".join(f"{real.mm:g}" for _, real in closing.pairs())
         return Finding("whole-units", surface.id, "ok", "Whole units", say("Of {size} mm.", size=told))
-    sizes = ", ".join(f"{want.mm:g} → {real.mm:.1f}" for want, real in off)
-    mend = _closed(surface, asked, (gauge.units, gauge.courses))
+    sizes = ", ".join(f"{asked.mm:g} → {real.mm:.1f}" for asked, real in off)
+    mend = fit_repeat(surface, closing)
     return Finding(
         "whole-units", surface.id, "caution", "Repeat is no whole units",
         say("Units are stretched to fill it: {sizes} mm.", sizes=sizes),
         mend=mend, mend_label=say("Make the repeat {size}", size=_size(mend)),
     )  # fmt: skip
-
-
-def _closed(surface: Surface, asked: tuple[Pitch | None, ...], real: tuple[Pitch | None, ...]) -> AnyCommand:
-    """The command that gives a surface the repeat at which its pattern keeps its sizes."""
-    commands = [
-        Set(path=("surfaces", surface.id, field), value=round(size * want.mm / now.mm, 4), label="repeat")
-        if want and now
-        else Set(path=("surfaces", surface.id, field), value=size, label="repeat")
-        for field, size, want, now in zip(
-            ("width_mm", "height_mm"), (surface.width_mm, surface.height_mm), asked, real, strict=True
-        )
-    ]
-    return Batch(commands=tuple(commands), label="Fit the repeat to whole units")
 
 
 def _size(mend: AnyCommand) -> str:
@@ -88,15 +73,14 @@ def _size(mend: AnyCommand) -> str:
     return f"{width:g} × {height:g} mm"
 
 
-def fit_repeat(surface: Surface, units: Units) -> AnyCommand:
+def fit_repeat(surface: Surface, closing: Closing) -> AnyCommand:
     """The command that gives a surface the repeat its units close on, keeping their number."""
-    width = surface.width_mm * units.asked_unit_mm / units.unit_mm
-    height = units.courses * units.asked_course_mm
+    width, height = closing.repeat(surface)
     path = ("surfaces", surface.id)
     return Batch(
         commands=(
-            Set(path=(*path, "width_mm"), value=round(width, 4), label="width"),
-            Set(path=(*path, "height_mm"), value=round(height, 4), label="height"),
+            Set(path=(*path, "width_mm"), value=width, label="width"),
+            Set(path=(*path, "height_mm"), value=height, label="height"),
         ),
         label="Fit the repeat to whole units",
     )

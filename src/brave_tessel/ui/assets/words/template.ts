@@ -12718,6 +12718,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} × {number} mm along</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{courses} × {number} mm</source>
    <translation type="unfinished" />
   </message>

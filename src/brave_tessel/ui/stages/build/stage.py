@@ -15,7 +15,7 @@ from ....core.job.commands import Set
 from ....core.job.document import Job
 from ....core.job.layers import Surface, every_layer
 from ....core.maps import MapKind
-from ....core.place.elevation import units_of
+from ....core.place.gauge import Closing, closing_of
 from ....core.quantity import format_number, format_size
 from ....core.recipe.materials import MATERIALS
 from ....core.relief.pictures import VIEWS
@@ -271,9 +271,9 @@ class BuildStage(Stage):
 
     def _fit_repeat(self) -> None:
         surface = self.desk.selection.surface
-        units = units_of(surface) if surface else None
-        if surface and units and not units.whole:
-            self.desk.dispatch(fit_repeat(surface, units))
+        closing = closing_of(surface) if surface else None
+        if surface and closing and closing.stretched():
+            self.desk.dispatch(fit_repeat(surface, closing))
 
     def _asked(self, what: str, about: str) -> None:
         """What a button of the card wants of the window."""
@@ -370,18 +370,15 @@ class BuildStage(Stage):
             return
         done, surface = self.done, self.done.surface
         height = done.maps[MapKind.HEIGHT]
-        units = units_of(surface)
+        closing = closing_of(surface)
+        stretched = closing is not None and bool(closing.stretched())
         grid = done.grid
         relief = tr(
             "{number} … {number_2} mm",
             number=format_number(float(height.min()), decimals=1),
             number_2=format_number(float(height.max()), decimals=1),
         )
-        courses = (
-            tr("{courses} × {number} mm", courses=units.courses, number=format_number(units.course_mm, decimals=1))
-            if units
-            else tr("no courses")
-        )
+        courses = _courses(surface, closing)
         stops = f"{math.log2(max(self.desk.view.exposure.exposure, 1e-3)):+.1f}".replace("-", "−")
         cells: list[Cell] = [
             ("", tr("Surface"), surface.name),
@@ -399,8 +396,8 @@ class BuildStage(Stage):
             ),
             ("", tr("Relief"), relief),
             ("light", tr("Light"), tr("{height:.0f}° high, {stops} stops", height=self.desk.view.height, stops=stops)),
-            ("" if units is None or units.whole else "repeat", tr("Courses"), courses),
-            ("", tr("Fit"), "–" if units is None else tr("whole units") if units.whole else tr("click to fit")),
+            ("repeat" if stretched else "", tr("Courses"), courses),
+            ("", tr("Fit"), "–" if closing is None else tr("click to fit") if stretched else tr("whole units")),
         ]
         self.block.show_cells(cells)
 
@@ -449,3 +446,15 @@ def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
     }
     fresh = {id: picture for id, picture in done.thumbs.items() if done.fine or id in hidden or id not in before.thumbs}
     return {**before.thumbs, **fresh}
+
+
+def _courses(surface: Surface, closing: Closing | None) -> str:
+    """How many courses a repeat has; of what has units along alone, how many of those."""
+    units, courses = closing.real if closing else (None, None)
+    if courses is not None:
+        whole = round(surface.height_mm / courses.mm)
+        return tr("{courses} × {number} mm", courses=whole, number=format_number(courses.mm, decimals=1))
+    if units is not None:
+        whole = round(surface.width_mm / units.mm)
+        return tr("{count} × {number} mm along", count=whole, number=format_number(units.mm, decimals=1))
+    return tr("no courses")
