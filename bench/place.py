@@ -87,7 +87,7 @@ def stage(across: int) -> Stage:
 
 def look(width: int, height: int, *, moving: bool) -> Look:
     camera = from_points(np.array([5, -6, 6.0]), np.array([5, 4.0, 0]))
-    return Look(camera, (-0.35, -0.7, 0.62), width, height, shadows=not moving, moving=moving)
+    return Look(camera, width, height, moving=moving)
 
 
 def plain_pick(points: np.ndarray, faces: np.ndarray) -> float:

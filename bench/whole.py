@@ -24,7 +24,6 @@ from brave_tessel.engine.library.shipped_demo import shipped_demo
 from brave_tessel.engine.session import Session
 
 Timer = Callable[..., float]
-LIGHT = (-0.5, 0.5, 0.7071)
 DADO = ("surfaces", "dado")
 
 
@@ -35,11 +34,11 @@ def dado_session() -> Session:
 
 def change(path: tuple[str, ...], values: Iterator[float], px: int) -> Callable[[Timer], float]:
     session = dado_session()
-    session.snapshot().lit(session.job.surface("dado"), px, LIGHT)
+    session.snapshot().lit(session.job.surface("dado"), px)
 
     def once() -> None:
         session.store.dispatch(Set(path=(*DADO, *path), value=next(values), label="x"))
-        session.snapshot().lit(session.job.surface("dado"), px, LIGHT)
+        session.snapshot().lit(session.job.surface("dado"), px)
 
     return lambda timer: timer(once)
 
@@ -78,7 +77,7 @@ def dab(timer: Timer) -> float:
     session = dado_session()
     layer = layer_of(session.job.surface("dado"), "limewash")
     rule = next(rule for rule in layer.where if rule.rule.op == "where.painted")
-    session.snapshot().lit(session.job.surface("dado"), 1024, LIGHT)
+    session.snapshot().lit(session.job.surface("dado"), 1024)
     points = itertools.count()
 
     def once() -> None:
@@ -92,7 +91,7 @@ def dab(timer: Timer) -> float:
             session.store.dispatch(
                 Insert(path=(*DADO, "layers", "limewash", "where", rule.id, "strokes"), item=stroke, label="x")
             )
-        session.snapshot().lit(session.job.surface("dado"), 1024, LIGHT)
+        session.snapshot().lit(session.job.surface("dado"), 1024)
 
     return timer(once)
 
@@ -147,7 +146,7 @@ def frame(width: int, height: int, *, moving: bool = False) -> Callable[[Timer],
         for surface, made in textures.surfaces.items():
             renderer.set_textures(surface, *made)
         return timer(
-            lambda: renderer.draw(Look(camera, (-0.35, -0.7, 0.62), width, height, shadows=not moving, moving=moving))
+            lambda: renderer.draw(Look(camera, width, height, moving=moving))
         )
 
     return run

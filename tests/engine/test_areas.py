@@ -12,6 +12,7 @@ from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Rule, Stroke, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind, MapSet
+from brave_tessel.core.light.lighting import Lighting
 from brave_tessel.core.plan.area import Area, area_of
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.sheet import Grid
@@ -23,7 +24,7 @@ from tests.core.plan.test_plan_layers import KINDS, base, no_pixels, plain, rule
 
 SIZE = (600.0, 480.0)
 GRID = Grid.for_repeat(*SIZE, 500)
-LIGHT = (-0.5, 0.5, 0.7071)
+LIGHT = Lighting()
 FINE = Setting(
     op="seat.by_height", values={"drape": 0.6, "show_through": 0.5, "split": 3.0, "form": 0.8, "contrast": 1.3}
 )

@@ -25,7 +25,7 @@ def plain():
 def picture_of(session, px=256):
     snapshot = session.snapshot()
     surface = snapshot.job.surface("s")
-    return snapshot, surface, snapshot.lit(surface, px, (0.0, 0.0, 1.0))
+    return snapshot, surface, snapshot.lit(surface, px)
 
 
 def test_a_preview_is_the_picture_within_what_a_jpeg_keeps(plain):

@@ -10,10 +10,8 @@ from brave_tessel.core.job.commands import Insert, Remove, Set
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Surface
 from brave_tessel.core.operation import find
-from brave_tessel.core.plan.planner import METERED, Exposure
 from brave_tessel.engine.store import Store
 from brave_tessel.ui.selection import Selection
-from brave_tessel.ui.sun import sun
 from brave_tessel.ui.view_state import STAGES, BrushState, ViewState
 
 
@@ -127,7 +125,6 @@ def view(qtbot):
     made.heard = []
     made.changed.connect(lambda: made.heard.append("changed"))
     made.stage_changed.connect(lambda stage: made.heard.append(stage))
-    made.light_changed.connect(lambda: made.heard.append("light"))
     return made
 
 
@@ -147,35 +144,6 @@ def test_what_is_set_already_is_not_told_again(view, name, value):
     assert told >= 1
     getattr(view, name)(value)
     assert len(view.heard) == told
-
-
-@given(st.lists(st.tuples(st.floats(-4000, 4000), st.floats(-4000, 4000)), max_size=10))
-@settings(deadline=None, suppress_health_check=list(HealthCheck))
-def test_the_light_stays_above_the_surface_and_is_of_unit_length(qapp, drags):
-    view = ViewState()
-    for right, down in drags:
-        view.turn_light(right, down)
-        assert 0 <= view.azimuth < 360
-        assert 8 <= view.height <= 88
-        assert sum(v * v for v in view.light) == pytest.approx(1)
-        assert view.light[2] > 0.1
-
-
-def test_the_sun_stands_where_it_is_said_to():
-    """Azimuth 90° is right, altitude 90° straight above; common practice for a light over a sheet."""
-    assert sun(0, 90) == pytest.approx((0, 0, 1), abs=1e-6)
-    low = sun(90, 30)
-    assert low[2] == pytest.approx(0.5)
-    assert sum(v * v for v in low) == pytest.approx(1)
-
-
-def test_an_exposure_is_set_beside_the_light_and_back(view):
-    view.set_light(exposure=Exposure(exposure=2.0))
-    assert view.exposure.exposure == 2.0
-    azimuth = view.azimuth
-    view.set_light(exposure=METERED)
-    assert view.exposure == METERED
-    assert view.azimuth == azimuth
 
 
 def test_the_brush_is_what_its_declaration_says_and_one_value_is_set_at_a_time(qtbot):

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from brave_tessel.view3d.camera import Camera, from_points, orthographic_from, perspective
+from brave_tessel.view3d.camera import Camera, from_points, orthographic_fitted, perspective
 
 ANGLES = st.floats(-170, 170)
 CAMERAS = st.builds(
@@ -122,15 +122,16 @@ def test_the_near_and_the_far_plane_are_the_ends_of_clip_space(depth):
         assert -1 < clip[2] / clip[3] < 1
 
 
-@pytest.mark.parametrize("light", [(0, 1, 0), (1, 1, 0), (-0.3, 0.2, 0.9), (0, 0.99, 0.1)])
-def test_the_lights_view_holds_the_whole_sphere(light):
-    centre, radius = np.array([2.0, 1.0, -1.0]), 3.0
-    matrix = orthographic_from(np.array(light, float), centre, radius)
-    points = np.random.default_rng(1).normal(size=(200, 3))
-    points = centre + radius * points / np.linalg.norm(points, axis=1, keepdims=True)
+@pytest.mark.parametrize("light", [(0, 1, 0), (1, 1, 0), (-0.3, 0.2, 0.9), (0, 0.99, 0.1), (0, 0, -1)])
+def test_the_lights_view_just_holds_the_box(light):
+    low, high = np.array([-2.0, 1.0, 0.0]), np.array([3.0, 2.0, 4.0])
+    matrix, wide, deep = orthographic_fitted(np.array(light, float), low, high)
+    points = np.random.default_rng(1).uniform(low, high, (500, 3))
     clip = np.column_stack([points, np.ones(len(points))]) @ matrix.T
-    assert np.abs(clip[:, :2]).max() <= 1 + 1e-9
-    assert np.abs(clip[:, 2]).max() <= 1
+    assert np.abs(clip[:, :3]).max() <= 1
+    assert np.abs(clip[:, :3]).max() > 0.6, "and wastes little"
     assert clip[:, 3] == pytest.approx(1)
-    middle = matrix @ np.array([*centre, 1.0])
-    assert middle[:2] == pytest.approx((0, 0), abs=1e-9)
+    ahead = matrix[2, :3] @ (np.array(light) / np.linalg.norm(light))
+    assert ahead < 0, "towards the light is near"
+    assert wide <= 8
+    assert deep <= 8

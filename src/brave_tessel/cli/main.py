@@ -12,7 +12,7 @@ from typing import Any
 from .. import __version__
 from ..core.errors import CancelledError, RefusedError, TesselError
 from ..engine.wording import sentence
-from . import fitting, jobs, photos, recipe
+from . import fitting, jobs, photos, pictures, recipe
 from . import place as placing
 from .numbers import Parser, length, number, place, px
 from .said import Progress, say, warn
@@ -95,6 +95,8 @@ def _parser() -> argparse.ArgumentParser:
     about = "Count a part's courses and units, and write its setting-out sheet."
     fitting.declare_elevation(verb("elevation", fitting.run_elevation, about))
     fitting.declare_fit(verb("fit", fitting.run_fit, "Let courses fit between two levels, or list the ways."))
+    about = "Make a still of the scene or of a surface, by light paths."
+    pictures.declare_picture(verb("picture", pictures.run_picture, about))
     check = verb("check", jobs.check, "Check every surface of a job; exit 1 where something is broken.")
     check.add_argument("--strict", action="store_true", help="cautions count as findings too")
     listing = verb("list", jobs.list_job, "List surfaces, layers and parts of a job.")

@@ -22,6 +22,17 @@ class MapKind(StrEnum):
     AMBIENT_OCCLUSION = "ambient_occlusion"
     OPACITY = "opacity"
     CURVATURE = "curvature"
+    SPECULAR_LEVEL = "specular_level"
+    EMISSION = "emission"
+    SHEEN = "sheen"
+    SHEEN_ROUGHNESS = "sheen_roughness"
+    COAT = "coat"
+    COAT_ROUGHNESS = "coat_roughness"
+    COAT_NORMAL = "coat_normal"
+    ANISOTROPY = "anisotropy"
+    ANISOTROPY_ANGLE = "anisotropy_angle"
+    TRANSMISSION = "transmission"
+    TRANSLUCENCY = "translucency"
     KIND_ID = "kind_id"
     PIECE_ID = "piece_id"
 
@@ -53,16 +64,48 @@ TRAITS: Mapping[MapKind, MapTrait] = {
     MapKind.AMBIENT_OCCLUSION: MapTrait("Occlusion", 1, False, (1.0,), 8, derived=True),
     MapKind.OPACITY: MapTrait("Opacity", 1, False, (1.0,), 8),
     MapKind.CURVATURE: MapTrait("Curvature", 1, False, (0.5,), 8, derived=True),
+    MapKind.SPECULAR_LEVEL: MapTrait("Specular level", 1, False, (1.0,), 8),
+    MapKind.EMISSION: MapTrait("Emission", 3, True, (0.0, 0.0, 0.0), 8),
+    MapKind.SHEEN: MapTrait("Sheen", 3, True, (0.0, 0.0, 0.0), 8),
+    MapKind.SHEEN_ROUGHNESS: MapTrait("Sheen roughness", 1, False, (0.3,), 8),
+    MapKind.COAT: MapTrait("Coat", 1, False, (0.0,), 8),
+    MapKind.COAT_ROUGHNESS: MapTrait("Coat roughness", 1, False, (0.05,), 8),
+    MapKind.COAT_NORMAL: MapTrait("Coat normal", 3, False, (0.0, 0.0, 1.0), 16),
+    MapKind.ANISOTROPY: MapTrait("Anisotropy", 1, False, (0.0,), 8),
+    MapKind.ANISOTROPY_ANGLE: MapTrait("Anisotropy angle", 1, False, (0.0,), 8),
+    MapKind.TRANSMISSION: MapTrait("Transmission", 1, False, (0.0,), 8),
+    MapKind.TRANSLUCENCY: MapTrait("Translucency", 1, False, (0.0,), 8),
     MapKind.KIND_ID: MapTrait("Kind ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
     MapKind.PIECE_ID: MapTrait("Piece ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
 }
-SURFACE_MAPS = tuple(kind for kind in MapKind if TRAITS[kind].mixes and kind is not MapKind.OPACITY)
-"""Maps a surface yields."""
+FINISH = (
+    MapKind.SPECULAR_LEVEL,
+    MapKind.EMISSION,
+    MapKind.SHEEN,
+    MapKind.SHEEN_ROUGHNESS,
+    MapKind.COAT,
+    MapKind.COAT_ROUGHNESS,
+    MapKind.COAT_NORMAL,
+    MapKind.ANISOTROPY,
+    MapKind.ANISOTROPY_ANGLE,
+    MapKind.TRANSMISSION,
+    MapKind.TRANSLUCENCY,
+)
+"""Maps of finishes that few surfaces have: they are there only where a layer brings them, and cost nothing otherwise.
+
+Specular level is a factor of the reflectance of what is not metal (KHR_materials_specular); emission 1 is
+``EMISSION_CD`` cd/m²; an anisotropy angle is in half turns, counter-clockwise from +x.
+"""
+EMISSION_CD = 1000.0
+SURFACE_MAPS = tuple(kind for kind in MapKind if TRAITS[kind].mixes)
+"""Maps a surface yields; opacity and finishes only where it has them."""
+SOMETIMES = frozenset({MapKind.OPACITY, *FINISH})
+"""Maps that a surface need not have."""
 LAYERED = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.METALNESS)
 """Maps that layers carry and mix. Normal and occlusion follow from the joined relief."""
 
 
-BLENDED = (*LAYERED, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY)
+BLENDED = (*LAYERED, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY, *FINISH)
 """Maps of a layer that have a switch: those that mix, its finer normals and occlusion, and what is cut out of it."""
 
 

@@ -9,7 +9,7 @@ import importlib
 import pkgutil
 from types import ModuleType
 
-from . import buildup, gather, place, relief, repeat, scatter
+from . import buildup, gather, light, place, relief, repeat, scatter
 from .buildup import kinds, rules
 from .handover import checks
 from .place import checks as scene_checks
@@ -25,6 +25,7 @@ OTHERS = {
     scatter: ("shapes", "strew"),
     place: ("copies",),
     relief: ("estimate",),
+    light: ("standing", "skies", "lamps", "tone"),
     buildup: ("laying", "look", "tone", "seat", "brush", "decal", "water", "run", "inscription"),
 }
 """Modules that declare among other things."""

@@ -5,15 +5,11 @@ from __future__ import annotations
 import sys
 from pathlib import Path
 
-from ..core.plan.planner import Light
 from ..engine.previews import PREVIEW_PX, make_preview
 from ..engine.session import Session
 from ..formats.disk import write_atomically
 from ..formats.job_file import OpenedJob, Preview, members
 from .job import demo_job
-
-MORNING: Light = (-0.5254827, 0.5254827, 0.6691306)
-"""The light a job is first seen in: 135° from the right, 42° high."""
 
 
 def with_previews(opened: OpenedJob) -> OpenedJob:
@@ -21,7 +17,7 @@ def with_previews(opened: OpenedJob) -> OpenedJob:
     snapshot = Session(opened).snapshot()
     previews: dict[str, Preview] = {}
     for surface in opened.job.surfaces:
-        codes = snapshot.lit(surface, 2 * PREVIEW_PX, MORNING)
+        codes = snapshot.lit(surface, 2 * PREVIEW_PX)
         previews[surface.id] = make_preview(snapshot, surface, codes)
     return OpenedJob(opened.job, opened.blobs, previews)
 

@@ -8,15 +8,18 @@ from dataclasses import dataclass, field, replace
 from ..core.errors import MissingError
 from ..core.job.document import Job
 from ..core.job.layers import Surface
+from ..core.job.light import WALL
 from ..core.maps import MapSet
 from ..core.outlines import Outline
 from ..core.place.site import Ground, Site
-from ..core.plan.planner import Light, Planner
+from ..core.light.lighting import Eye, Lighting
+from ..core.plan.planner import Planner
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.drawings import outline_of
 from ..formats.images import decode_codes, decode_picture
 from ..formats.lettering import letters
 from ..formats.models import model_relief
+from ..formats.skies import decode_sky
 from .cache import Cache
 from .evaluate import Evaluation, always
 from .memory import require_room
@@ -106,8 +109,19 @@ class Snapshot:
         run = evaluation or self.evaluation()
         return maps.with_maps(curvature=run.value(self.planner().curvature(surface, maps.grid)))
 
-    def lit(self, surface: Surface, px: int, light: Light) -> AnyArray:
-        """The lit cell, (H, W, 3) uint8."""
+    def sky_picture(self, blob: str) -> Raster | None:
+        """An own sky of a stored file as an octahedral map, (S, S, 3) float32; None where its bytes are gone."""
+        if blob not in self.blobs:
+            return None
+        return self._decoded(b"sky", blob, decode_sky)
+
+    def lighting(self, stance: str = WALL, eye: Eye | None = None) -> Lighting:
+        """The job's light on a sheet."""
+        return Lighting(self.job.rig, stance, eye or Eye(), self.sky_picture)
+
+    def lit(self, surface: Surface, px: int, lighting: Lighting | None = None) -> AnyArray:
+        """The lit cell, (H, W, 3) uint8; in the job's own light without another."""
+        light = lighting or self.lighting(surface.stance)
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, px)
         codes: AnyArray = self.evaluation().value(self.planner().lit(surface, grid, light))
         return codes

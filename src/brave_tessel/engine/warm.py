@@ -7,6 +7,7 @@ import logging
 import numpy as np
 
 from ..core.job.document import Job
+from ..core.light.lighting import Lighting
 from ..core.maps import MapKind
 from ..core.plan.planner import Planner
 from ..core.recipe.materials import MATERIALS
@@ -41,7 +42,7 @@ def warm_kernels() -> None:
             job = add_rule(job.surfaces[0], job.surfaces[0].layers[-1], op)[0].apply(job)
         grid = Grid.for_repeat(surface.width_mm, surface.height_mm, 128)
         planner = Planner(job, lambda _blob: np.zeros((4, 4, 3), np.float32))
-        Evaluation(Cache()).value(planner.lit(job.surfaces[0], grid, (0.5, 0.5, 0.7071)))
+        Evaluation(Cache()).value(planner.lit(job.surfaces[0], grid, Lighting()))
         picture = np.zeros((48, 48, 3), np.float32)
         find_cuts({MapKind.BASE_COLOUR: picture}, {MapKind.BASE_COLOUR: 1.0}, 0.2, 0.2)
         for stock in MATERIALS:

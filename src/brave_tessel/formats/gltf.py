@@ -16,8 +16,19 @@ from .. import __version__
 
 
 @dataclass(frozen=True, slots=True)
+class GltfFinish:
+    """An extension of the material: its name, its factors, and its pictures by their keys."""
+
+    name: str
+    factors: dict[str, object]
+    pictures: dict[str, bytes]
+
+
+@dataclass(frozen=True, slots=True)
 class GltfMaterial:
-    """PNG bytes of a surface's three pictures, and its size in metres."""
+    """PNG bytes of a surface's pictures, and its size in metres. One that is ``cut_out`` has alpha in its base colour;
+    ``emission_cd`` is what white of its emission shines with, cd/m².
+    """
 
     name: str
     size_m: tuple[float, float]
@@ -25,6 +36,10 @@ class GltfMaterial:
     orm: bytes = b""
     normal: bytes = b""
     factor: tuple[float, float, float] = (1.0, 1.0, 1.0)
+    cut_out: bool = False
+    emission: bytes = b""
+    emission_cd: float = 0.0
+    finishes: tuple[GltfFinish, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,4 +160,24 @@ def _material(writer: _Writer, material: GltfMaterial) -> gl.Material:
         made.occlusionTexture = gl.OcclusionTextureInfo(index=orm)
     if material.normal:
         made.normalTexture = gl.NormalMaterialTexture(index=writer.texture(material.normal, f"{material.name} normal"))
+    if material.cut_out:
+        made.alphaMode, made.alphaCutoff, made.doubleSided = gl.MASK, 0.5, True
+    _finish(writer, material, made)
     return made
+
+
+def _finish(writer: _Writer, material: GltfMaterial, made: gl.Material) -> None:
+    """Emission and the material extensions of the Khronos registry."""
+    own: dict[str, object] = {}
+    if material.emission:
+        made.emissiveTexture = gl.TextureInfo(index=writer.texture(material.emission, f"{material.name} emission"))
+        made.emissiveFactor = [1.0, 1.0, 1.0]
+        own["KHR_materials_emissive_strength"] = {"emissiveStrength": material.emission_cd}
+    for finish in material.finishes:
+        told = dict(finish.factors)
+        for key, png in finish.pictures.items():
+            told[key] = {"index": writer.texture(png, f"{material.name} {key}")}
+        own[finish.name] = told
+    if own:
+        made.extensions = own
+        writer.tree.extensionsUsed = sorted({*writer.tree.extensionsUsed, *own})

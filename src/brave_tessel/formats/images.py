@@ -367,8 +367,8 @@ def size_chunks(width_px: int, height_px: int, width_mm: float, height_mm: float
 def encode_png(
     codes: AnyArray, *, width_mm: float = 0, height_mm: float = 0, srgb: bool = False, note: str = ""
 ) -> bytes:
-    """PNG bytes of (H, W) or (H, W, 3) uint8 or uint16 codes, with their real size if given."""
-    ordered = codes[..., ::-1] if codes.ndim == 3 else codes
+    """PNG bytes of (H, W), (H, W, 3) or (H, W, 4) uint8 or uint16 codes, with their real size if given."""
+    ordered = codes[..., [2, 1, 0, 3][: codes.shape[2]]] if codes.ndim == 3 else codes
     level = [cv2.IMWRITE_PNG_COMPRESSION, 2]
     done, buffer = cv2.imencode(".png", np.ascontiguousarray(ordered), level)
     if not done:

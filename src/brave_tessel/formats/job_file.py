@@ -71,6 +71,7 @@ def used_blobs(job: Job) -> set[str]:
         for layer, _ in every_layer(surface.layers):
             names |= set(layer.what.refers().blobs)
     names |= {part.model.blob for part in job.scene.parts if part.model is not None}
+    names |= {rig.picture for rig in (job.rig, *(kept.rig for kept in job.lights))}
     return names - {""}
 
 
@@ -146,6 +147,9 @@ def user_of(job: Job, blob: str) -> str:
     for part in job.scene.parts:
         if part.model is not None and part.model.blob == blob:
             return part.model.file_name or part.name
+    for rig in (job.rig, *(kept.rig for kept in job.lights)):
+        if rig.picture == blob:
+            return rig.picture_name
     return blob
 
 

@@ -8,13 +8,20 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+import numpy as np
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from ..core.errors import TesselError
 from ..core.job.commands import AnyCommand
 from ..core.job.document import Job
+from ..core.job.light import WALL
+from ..core.light.dome import LUMA, eye_of
+from ..core.light.tone import unshow
+from ..engine.intents import light as light_intents
 from ..engine.session import Session
 from ..engine.wording import sentence
+from ..view3d.drawn import SceneLight, scene_light
+from .dropper import Dropper
 from .file_work import FileWork
 from .followers import LinkFollower
 from .requests.base import Requests
@@ -111,6 +118,30 @@ class Desk(QObject):
         self.selection.follow(job)
         self.job_moved.emit(job)
         self.refresh()
+
+    # Light ---------------------------------------------------------------------------------------
+
+    def turn_light(self, right: float, down: float) -> None:
+        """The light is dragged, pixels; in every stage the same light."""
+        surface = self.selection.surface
+        stance = surface.stance if surface is not None and self.view.stage == "Build" else WALL
+        self.dispatch(light_intents.turn_sun(self.job.rig, right, down, stance))
+
+    def scene_light(self) -> Callable[[], SceneLight]:
+        """The job's light as it is now, for a scene; made by whoever calls it."""
+        rig, pictures = self.job.rig, self.session.snapshot().sky_picture
+        return lambda: scene_light(rig, pictures)
+
+    def expose_for_point(self) -> None:
+        """The next click says what shall show as 18 % grey."""
+        self.tell(tr("Click what shall show as 18 % grey · Esc leaves it"))
+
+        def took(colour: str) -> None:
+            codes = np.array([int(colour[k : k + 2], 16) / 255 for k in (1, 3, 5)])
+            shown = float(unshow(codes, eye_of(self.job.rig).transform) @ LUMA)
+            self.dispatch(light_intents.expose_for(self.job.rig, shown))
+
+        Dropper(self, took, lambda: self.tell(""))
 
     # Pictures ------------------------------------------------------------------------------------
 

@@ -32,7 +32,7 @@ def stock_picture(stock: Stock) -> AnyArray:
         layers=(Layer(id="l", name=stock.name, what=RecipeWhat(recipe=stock.make())),),
     )
     snapshot = Session(OpenedJob(Job(id="stock", surfaces=(surface,)))).snapshot()
-    lit = np.asarray(snapshot.lit(surface, FROM_PX, (-0.45, 0.5, 0.74)))
+    lit = np.asarray(snapshot.lit(surface, FROM_PX))
     side = min(lit.shape[:2]) // 2
     return np.asarray(
         cv2.resize(np.ascontiguousarray(lit[:side, :side]), (SIDE, SIDE), interpolation=cv2.INTER_AREA), np.uint8

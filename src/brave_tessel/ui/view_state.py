@@ -1,4 +1,4 @@
-"""How things are shown: stage, view, preview size, light. Nothing of it is in the job."""
+"""How things are shown: stage, view, preview size, where the eye is. Nothing of it is in the job."""
 
 from __future__ import annotations
 
@@ -6,10 +6,10 @@ from typing import Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ..core.light.lighting import Eye
 from ..core.maps import MapKind
 from ..core.operation import find
-from ..core.plan.planner import Exposure, Light
-from .sun import sun
+from ..engine.pictures.surface import FAR
 
 STAGES = ("Gather", "Repeat", "Build", "Place", "Hand over")
 
@@ -19,7 +19,6 @@ class ViewState(QObject):
 
     changed = pyqtSignal()
     stage_changed = pyqtSignal(str)
-    light_changed = pyqtSignal()
     solo_changed = pyqtSignal()
     step_changed = pyqtSignal(str)
 
@@ -31,12 +30,7 @@ class ViewState(QObject):
         self.preview_px = 1024
         self.repeat_step = "mend"
         self.scatter_view: MapKind | None = None
-        self.azimuth, self.height = 135.0, 42.0
-        self.exposure = Exposure()
-
-    @property
-    def light(self) -> Light:
-        return sun(self.azimuth, self.height)
+        self.eye = FAR
 
     def go(self, stage: str) -> None:
         """Turn to a stage."""
@@ -75,22 +69,11 @@ class ViewState(QObject):
             self.step_changed.emit(step)
             self.changed.emit()
 
-    def turn_light(self, right: float, down: float) -> None:
-        """Drag the light: sideways turns it, up and down raises or lowers it."""
-        self.azimuth = (self.azimuth - 0.5 * right) % 360
-        self.height = min(88.0, max(8.0, self.height - 0.3 * down))
-        self.light_changed.emit()
-        self.changed.emit()
-
-    def set_light(
-        self, *, azimuth: float | None = None, height: float | None = None, exposure: Exposure | None = None
-    ) -> None:
-        """Another light: where it stands, how strong sun and sky are, how it is exposed."""
-        self.azimuth = self.azimuth if azimuth is None else azimuth
-        self.height = self.height if height is None else height
-        self.exposure = self.exposure if exposure is None else exposure
-        self.light_changed.emit()
-        self.changed.emit()
+    def look_from(self, eye: Eye) -> None:
+        """Look at the sheet from elsewhere: what a gloss mirrors is another part of the sky."""
+        if eye != self.eye:
+            self.eye = eye
+            self.changed.emit()
 
 
 class BrushState(QObject):

@@ -28,6 +28,7 @@ from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import Desk
+from .light_panel import LightButton
 from .reference import ReferenceFrame
 from .stages.build.stage import BuildStage
 from .stages.gather.stage import GatherStage, accepts
@@ -126,6 +127,8 @@ class Window(QMainWindow):
         for size in PREVIEWS:
             self.preview.addItem(tr("Preview {size} px", size=size), size)
         self.preview.setCurrentIndex(PREVIEWS.index(1024))
+        self.light = LightButton(self.desk, self)
+        row.addWidget(self.light)
         row.addWidget(self.preview)
         self.undo = self._tool("arrow-back-up", tr("Undo"))
         self.redo = self._tool("arrow-forward-up", tr("Redo"))
@@ -176,6 +179,7 @@ class Window(QMainWindow):
         desk.work.busy_changed.connect(self.busy.show_busy)
         desk.timed.connect(lambda ms: self.ms.setText(tr("{ms:.0f} ms", ms=ms)))
         self._connect_placed()
+        self.build_stage.light_asked.connect(lambda corner: self.light.panel.open_at(corner))
         self.build_stage.recipe_toggled.connect(
             lambda on: self.stacks["strip"].setVisible(not on or self.desk.view.stage != "Build")
         )

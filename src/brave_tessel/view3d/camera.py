@@ -121,16 +121,24 @@ def perspective(field_of_view: float, aspect: float, near: float, far: float) ->
     return out
 
 
-def orthographic_from(light: Vector, centre: Vector, radius: float) -> Matrix:
-    """The view of a distant light onto a sphere."""
+def orthographic_fitted(
+    light: Vector, low: Vector, high: Vector, shift: tuple[float, float] = (0.0, 0.0)
+) -> tuple[Matrix, float, float]:
+    """The view of a distant light that just holds a box; its width and its depth in the units of the box. ``shift``
+    moves it by shares of its width, so that edges of added-up shadows fall elsewhere each time.
+    """
     forward = -light / np.linalg.norm(light)
     helper = np.array([0.0, 0.0, 1.0]) if abs(forward[2]) < 0.95 else np.array([1.0, 0.0, 0.0])
     right = np.cross(forward, helper)
     right /= np.linalg.norm(right)
-    up = np.cross(right, forward)
-    view = np.eye(4)
-    view[:3, :3] = np.stack([right, up, -forward])
-    view[:3, 3] = -view[:3, :3] @ (centre - forward * radius * 2)
-    projection = np.diag([1 / radius, 1 / radius, -1 / (1.5 * radius), 1.0])
-    projection[2, 3] = -(3.5 * radius + 0.5 * radius) / (3.0 * radius)
-    return projection @ view
+    axes = np.stack([right, np.cross(right, forward), -forward])
+    corners = np.array([[x, y, z] for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])])
+    seen = corners @ axes.T
+    least, most = seen.min(0), seen.max(0)
+    middle, half = (least + most) / 2, (most - least) / 2 * 1.02 + 0.01
+    out = np.eye(4)
+    out[:3, :3] = axes / half[:, None]
+    out[:3, 3] = -middle / half + [shift[0], shift[1], 0.0]
+    out[2] = -out[2]
+    out[2, 3] = middle[2] / half[2]
+    return out, float(2 * max(half[0], half[1])), float(2 * half[2])

@@ -16,7 +16,7 @@ from ..core.place.rays import Hit, pick
 from ..core.place.site import BARE, Site, Standing
 from ..core.place.topology import corner_normals
 from .camera import Camera
-from .renderer import DrawPart, Seen
+from .drawn import DrawPart, Seen
 from .thinned import LARGE, TARGET, WORTH, StandIn
 
 CLEAR = {str(GLASS)}

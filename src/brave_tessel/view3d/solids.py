@@ -11,7 +11,7 @@ import numpy.typing as npt
 
 from ..core.sheet import Grid, Raster
 from .camera import Camera
-from .renderer import DrawPart
+from .drawn import DrawPart
 
 SOLIDS = ("Plane", "Block", "Ball", "Drum", "Vault")
 CENTRE = np.array([0.0, 0.0, 1.2])

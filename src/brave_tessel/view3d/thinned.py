@@ -12,9 +12,9 @@ import numpy.typing as npt
 
 from ..core.place.mesh import Faces, Mesh
 
-LARGE = 60_000
+LARGE = 30_000
 """Triangles of a scene from which on its parts are drawn by stand-ins while it moves."""
-TARGET = 24_000
+TARGET = 12_000
 """Triangles of all stand-ins together, about."""
 WORTH = 2_000
 """Triangles of a part under which a stand-in saves nothing."""

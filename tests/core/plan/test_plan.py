@@ -12,6 +12,8 @@ from brave_tessel.core.job.document import Job, Source, Straightening
 from brave_tessel.core.job.layers import Layer, Rule, Step, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
+from brave_tessel.core.light.lighting import Lighting
+from brave_tessel.core.light.presets import make_preset
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
 from brave_tessel.core.repeat.resample import resample_wrapped
@@ -19,7 +21,7 @@ from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation
 
-LIGHT = (-0.5, 0.5, 0.7071)
+LIGHT = Lighting()
 
 
 def surface(**change):
@@ -90,7 +92,7 @@ def test_turning_the_light_recomputes_no_layer():
     cache, plain = Cache(), surface()
     Evaluation(cache).value(planner(plain).lit(plain, grid(), LIGHT))
     run = Evaluation(cache)
-    run.value(planner(plain).lit(plain, grid(), (0.0, 0.6, 0.8)))
+    run.value(planner(plain).lit(plain, grid(), Lighting(make_preset("Overcast"))))
     assert set(run.costs_ms) == {"Shadow", "Light"}
 
 

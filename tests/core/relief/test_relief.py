@@ -84,7 +84,7 @@ def test_shadow_falls_away_from_the_light_and_is_as_long_as_the_sun_is_low():
     height = np.zeros(grid.shape, np.float32)
     height[:, 50:54] = 10
     low = math.radians(30)
-    sunlit = cast_shadow(height, grid, (-math.cos(low), 0.0, math.sin(low)), steps=48)
+    sunlit = cast_shadow(height, grid, (-math.cos(low), 0.0, math.sin(low)))
     shaded = np.flatnonzero(sunlit[20] < 0.5)
     assert shaded.min() >= 53
     assert shaded.max() == pytest.approx(53 + 10 / math.tan(low), abs=2)

@@ -10,7 +10,7 @@ from ..colour import decode_srgb, encode_srgb
 from ..job.layers import MapMix
 from ..kernels.join import Planes, mix_by_share
 from ..kernels.relief import normal_of_height
-from ..maps import LAYERED, MapKind, MapSet
+from ..maps import FINISH, LAYERED, TRAITS, MapKind, MapSet
 from ..recipe.steps.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours, normals
 from ..sheet import Grid, Raster
 
@@ -24,6 +24,7 @@ MODES: Mapping[MapKind, tuple[str, ...]] = {
     MapKind.NORMAL: NORMAL_MODES,
     MapKind.AMBIENT_OCCLUSION: ("over",),
     MapKind.OPACITY: ("over",),
+    **dict.fromkeys(FINISH, ("over",)),
 }
 """Modes a map may be laid on by; heights meet by the seat."""
 
@@ -96,3 +97,40 @@ def with_detail(normal: Raster, detail: Raster | None) -> Raster:
     2012, partial derivatives).
     """
     return normal if detail is None else _normal(_slopes(normal) + detail)
+
+
+def finish_onto(below: MapSet | None, layer: MapSet, share: Raster, mixes: Mapping[MapKind, MapMix]) -> MapSet | None:
+    """Maps of finishes after a layer: its own in its share; where it lies without one, what lay there is covered.
+
+    A layer without a colour of its own, such as grime in the roughness alone, leaves them as they are. None where there
+    are none.
+    """
+    kinds = [kind for kind in FINISH if kind in layer or (below is not None and kind in below)]
+    if not kinds:
+        return below
+    grid = layer.grid
+    before = below or MapSet(grid)
+    made = dict(before.maps)
+    for kind in kinds:
+        if kind not in layer and MapKind.BASE_COLOUR not in layer:
+            continue
+        mix = mixes.get(kind, MapMix())
+        weight = share * np.float32(mix.strength)
+        if TRAITS[kind].channels > 1:
+            weight = weight[..., None]
+        ground, own = before.or_default(kind), layer.or_default(kind)
+        if kind is MapKind.ANISOTROPY_ANGLE:
+            made[kind] = _turned(ground, own, weight)
+            continue
+        mixed = ground + weight * (own - ground)
+        if kind is MapKind.COAT_NORMAL:
+            mixed = mixed / np.maximum(np.linalg.norm(mixed, axis=-1, keepdims=True), 1e-6)
+        made[kind] = np.ascontiguousarray(mixed, np.float32)
+    return MapSet(grid, made)
+
+
+def _turned(ground: Raster, own: Raster, weight: Raster) -> Raster:
+    """Angles in half turns mixed as doubled vectors: a brushing has no beginning and no end."""
+    before, after = (np.exp(2j * np.pi * angle) for angle in (ground, own))
+    turned = np.angle(before + weight * (after - before)) / (2 * np.pi) % 1
+    return np.ascontiguousarray(turned, np.float32)

@@ -15,7 +15,7 @@ from ..maps import LAYERED, MapKind, MapSet
 from ..operation import Fraction, Length, Toggle, settings
 from ..relief.estimate import wrapped_gaussian
 from ..sheet import Grid, Raster
-from .mixing import detail_onto, mixed_planes, own_detail
+from .mixing import detail_onto, finish_onto, mixed_planes, own_detail
 from .stack import Stack, bare
 
 __all__ = ["ByHeight", "LaidOver", "Seat", "Stack", "bare", "lay", "seat_of"]
@@ -173,7 +173,16 @@ def lay(
         ground_read(below.height, seat, grid),
     )
     done = Stack(grid, joined, top, margin, share, number, below.detail, below.shade, below.water)
+    done = replace(done, finish=finish_onto(below.finish, layer, share, mixes), open=left_open(below, share))
     return _with_finer_maps(done, below, layer, mixes, seat)
+
+
+def left_open(below: Stack, share: Raster) -> Raster | None:
+    """How much of the bare sheet is still open after a layer that lies in its share; None where nothing is."""
+    if below.layers > 0 and below.open is None:
+        return None
+    after = 1 - share if below.open is None else below.open * (1 - share)
+    return np.asarray(after, np.float32) if float(after.max()) > 0.002 else None
 
 
 def _with_finer_maps(done: Stack, below: Stack, layer: MapSet, mixes: Mapping[MapKind, MapMix], seat: Seat) -> Stack:

@@ -20,6 +20,8 @@ class Stack:
     its height over the ground beneath it, mm; ``share`` (H, W) the last layer's part in the mix. ``detail`` (H, W, 2)
     are the slopes that layers' own normals hold beyond their relief, ``shade`` (H, W) their own occlusion; None where
     no layer has any. ``water`` (H, W) is the depth of standing water, mm.
+    ``finish`` are maps of finishes (:data:`brave_tessel.core.maps.FINISH`), None where no layer has any; ``open`` (H, W)
+    is how much of the bare sheet nothing lies on, None where none of it is.
     """
 
     grid: Grid
@@ -31,12 +33,14 @@ class Stack:
     detail: Raster | None = None
     shade: Raster | None = None
     water: Raster | None = None
+    finish: MapSet | None = None
+    open: Raster | None = None
 
     @property
     def nbytes(self) -> int:
         """Bytes of all its rasters, for the cache."""
         own = sum(p.nbytes for p in self.planes) + self.top.nbytes + self.margin.nbytes + self.share.nbytes
-        return own + sum(p.nbytes for p in (self.detail, self.shade, self.water) if p is not None)
+        return own + sum(p.nbytes for p in (self.detail, self.shade, self.water, self.finish, self.open) if p is not None)
 
     @property
     def height(self) -> Raster:
@@ -45,7 +49,8 @@ class Stack:
 
     def map_set(self) -> MapSet:
         """The mixed maps; normal and occlusion are derived from the height elsewhere."""
-        return MapSet(self.grid, dict(zip(LAYERED, self.planes, strict=True)))
+        finish = {} if self.finish is None else self.finish.maps
+        return MapSet(self.grid, {**dict(zip(LAYERED, self.planes, strict=True)), **finish})
 
 
 def bare(grid: Grid) -> Stack:

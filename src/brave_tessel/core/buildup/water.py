@@ -9,9 +9,12 @@ import numpy as np
 
 from ..colour import hex_to_linear
 from ..kernels.water import EXTERNAL, INTERNAL, Body, flood
+from ..maps import MapKind, MapSet
 from ..operation import Fraction, Length, Paint, Seed, called, settings
 from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
+from .mixing import finish_onto
+from .seat import left_open
 from .stack import Stack
 
 
@@ -93,4 +96,6 @@ def stand(below: Stack, water: Standing, coverage: Raster | None = None, surface
         detail=None if below.detail is None else np.asarray(below.detail * (1 - share[..., None]), np.float32),
         shade=None if below.shade is None else np.asarray(below.shade + share * (1 - below.shade), np.float32),
         water=np.asarray(depth * share, np.float32),
+        finish=finish_onto(below.finish, MapSet(grid, {MapKind.BASE_COLOUR: planes[0]}), share, {}),
+        open=left_open(below, share),
     )

@@ -26,7 +26,7 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
     if TRAITS[kind].colour:
         return codes_from_linear(pixels, depth=depth)
     values = np.asarray(pixels, np.float32)
-    if kind is MapKind.NORMAL:
+    if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL}:
         values = values * np.float32(0.5) + np.float32(0.5)
     elif kind is MapKind.HEIGHT:
         low, high = height_mm

@@ -13,6 +13,7 @@ import msgspec
 from ..errors import MissingError
 from ..maps import SURFACE_MAPS, TRAITS, MapKind
 from .layers import Scatter, Surface
+from .light import KeptLight, Rig
 from .nodes import Node, Point, Setting, new_id
 from .scene import Scene
 
@@ -208,6 +209,8 @@ class Job(Node, frozen=True, kw_only=True):
     surfaces: tuple[Surface, ...] = ()
     palettes: tuple[Palette, ...] = ()
     scene: Scene = Scene()
+    rig: Rig = Rig()
+    lights: tuple[KeptLight, ...] = ()
     deliveries: tuple[Delivery, ...] = (Delivery(id="delivery-1"),)
 
     def source(self, id: str) -> Source:

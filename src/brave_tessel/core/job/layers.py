@@ -10,6 +10,7 @@ import msgspec
 from ..errors import MissingError
 from ..maps import BLENDED, MapKind
 from ..operation import Value
+from .light import WALL
 from .nodes import Node, Point, Setting
 
 
@@ -173,6 +174,10 @@ class What:
         """What it is made of."""
         return References()
 
+    def finishes(self) -> frozenset[MapKind]:
+        """Maps of finishes it brings of itself, known without working it out."""
+        return frozenset()
+
     def held(self) -> tuple[Layer, ...]:
         """The layers held together in it, from the bottom up."""
         return ()
@@ -253,7 +258,8 @@ class Band(Node, frozen=True, kw_only=True):
 class Surface(Node, frozen=True, kw_only=True):
     """One tileable material. Layers from the bottom up. ``beat`` names the layer whose units or size
     the repeat follows, if any; ``rows`` how many of its periods fill the repeat, across and up. ``bands`` are strips of
-    it that mouldings take.
+    it that mouldings take. ``stance`` says whether it is a wall, a floor or a ceiling, for the light it is seen in;
+    what is ``cut_out`` is open where nothing lies on it.
     """
 
     id: str
@@ -264,6 +270,8 @@ class Surface(Node, frozen=True, kw_only=True):
     beat: str = ""
     rows: tuple[int, int] = (1, 1)
     bands: tuple[Band, ...] = ()
+    stance: str = WALL
+    cut_out: bool = False
 
     def band(self, id: str) -> Band | None:
         """The band of an id, if it is there and lies within the repeat."""

@@ -135,6 +135,9 @@ def _shadow_rows(
                 line[c] = min(line[c], max(np.float32(0), clear))
 
 
+_STEP = 1.05
+
+
 def shadow_reach_px(tallest: float, grid: Grid, light: tuple[float, float, float]) -> float:
     """How far the tallest step of a relief, in mm, can throw its shadow, pixels; at most half across the sheet, and
     256.
@@ -144,10 +147,16 @@ def shadow_reach_px(tallest: float, grid: Grid, light: tuple[float, float, float
 
 
 def cast_shadow(
-    height: Raster, grid: Grid, light: tuple[float, float, float], *, steps: int = 32, furthest: float | None = None
+    height: Raster,
+    grid: Grid,
+    light: tuple[float, float, float],
+    *,
+    furthest: float | None = None,
+    radius: float = 0.0047,
 ) -> Raster:
     """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is how
-    far shadows are looked for, pixels; by default as far as the relief can throw them.
+    far shadows are looked for, pixels; by default as far as the relief can throw them. ``radius`` is the light's angular radius, radians: penumbras
+    widen with the distance, never less than the steps by which the relief is looked through.
     """
     x, y, z = light
     level = math.hypot(x, y)
@@ -155,12 +164,16 @@ def cast_shadow(
         return np.ones(height.shape, np.float32)
     across, down = grid.mm_per_px
     furthest = shadow_reach_px(float(height.max() - height.min()), grid, light) if furthest is None else furthest
-    radii = np.linspace(0, max(1.0, furthest), steps + 1)[1:]
+    # Steps that grow with the distance: near edges are seen sharp, far ones as wide as their penumbra.
+    count = max(8, math.ceil(math.log(max(2.0, furthest)) / math.log(_STEP)))
+    radii = np.unique(np.rint(np.geomspace(1, max(2.0, furthest), count)))
     dx = np.rint(radii * x / level).astype(np.int32)
     dy = np.rint(-radii * y / level).astype(np.int32)
     run = np.hypot(dx * across, dy * down)
     rise = (run * z / level).astype(np.float32)
-    soft = (1 / (0.06 * run + 0.25 * across)).astype(np.float32)
+    # A ray at the light's edge rises so much more over the run; never less than half a pixel of it.
+    penumbra = max(2 * radius, 0.03) / level**2 * run + 0.5 * across * z / level
+    soft = (1 / np.maximum(penumbra, 1e-6)).astype(np.float32)
     margin = int(max(np.abs(dx).max(), np.abs(dy).max(), 1))
     out = np.empty(height.shape, np.float32)
     over_rows(_shadow_rows, height.shape[0], wrap_padded(height, margin), out, margin, dx, dy, rise, soft)

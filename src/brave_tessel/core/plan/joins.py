@@ -21,7 +21,8 @@ from ..buildup.water import stand as stand_in
 from ..job.layers import Layer, MapMix, Stroke
 from ..job.nodes import Setting
 from ..kernels.relief import cast_shadow, normal_of_height, occlusion, shadow_reach_px
-from ..kernels.shade import shade
+from ..light.directions import Light
+from ..light.lighting import Lighting, light_flat
 from ..maps import BLENDED, MapKind, MapSet
 from ..operation import find
 from ..relief.curvature import curvature as curvature_of
@@ -30,7 +31,6 @@ from .area import Area
 from .where import as_tip
 
 Names = tuple[str, ...]
-Light = tuple[float, float, float]
 RIPPLES = ("level", "ripple", "ripple_size", "seed")
 """The values of standing water that its surface depends on."""
 
@@ -137,11 +137,15 @@ def bundled(*stacks: Stack, grid: Grid) -> MapSet:
 OCCLUSION_REACH_MM = 12.0
 
 
-def finish(stack: Stack) -> MapSet:
+def finish(stack: Stack, *, cut_out: bool = False) -> MapSet:
     """Every map of a stack: normals and occlusion of its joined relief, with what layers brought of their own."""
     height = stack.height
     open_sky = occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM)
-    return stack.map_set().with_maps(
+    whole = stack.map_set()
+    if cut_out:
+        opacity = np.ones_like(height) if stack.open is None else 1 - stack.open
+        whole = whole.with_maps(opacity=opacity)
+    return whole.with_maps(
         normal=with_detail(normal_of_height(height, stack.grid), stack.detail),
         # A layer's own occlusion repeats what its relief says: the darker of both counts.
         ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade),
@@ -166,22 +170,12 @@ def shadow_reach(low_high: tuple[float, float], *, light: Light, sheet: Grid) ->
     return math.ceil(shadow_reach_px(low_high[1] - low_high[0], sheet, light)) + 1
 
 
-def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, sheet: Grid) -> Raster:
+def shadow(stack: Stack, low_high: tuple[float, float], *, light: Light, radius: float, sheet: Grid) -> Raster:
     """``sheet`` is the whole sheet's grid, also where the stack is a part of it."""
-    return cast_shadow(
-        stack.height, stack.grid, light, furthest=shadow_reach_px(low_high[1] - low_high[0], sheet, light)
-    )
+    furthest = shadow_reach_px(low_high[1] - low_high[0], sheet, light)
+    return cast_shadow(stack.height, stack.grid, light, furthest=furthest, radius=radius)
 
 
-def lit(done: MapSet, sunlit: Raster, *, light: Light, strengths: dict[str, float]) -> AnyArray:
+def lit(done: MapSet, sunlit: Raster, *, lighting: Lighting, sheet: Grid, origin: tuple[int, int]) -> AnyArray:
     """The lit picture (H, W, 3) of a finished set, sRGB codes."""
-    return shade(
-        done[MapKind.BASE_COLOUR],
-        done[MapKind.NORMAL],
-        done[MapKind.ROUGHNESS],
-        done[MapKind.METALNESS],
-        done[MapKind.AMBIENT_OCCLUSION],
-        sunlit,
-        light=light,
-        **strengths,
-    )
+    return light_flat(done, sunlit, lighting, sheet=sheet, origin=origin)

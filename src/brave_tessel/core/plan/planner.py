@@ -16,9 +16,12 @@ from .. import registered  # noqa: F401 - declares every operation and kind
 from ..buildup.kind import kind_of
 from ..job.layers import Layer, Surface
 from ..kernels.relief import occlusion_reach_px
+from ..light.directions import Light
+from ..light.lighting import Lighting
 from ..sheet import Grid
 from . import joins
-from .joins import CURVATURE_MM, OCCLUSION_REACH_MM, Light
+from .area import Area
+from .joins import CURVATURE_MM, OCCLUSION_REACH_MM
 from .layers import LayerPlanner
 from .protocol import Place, Seen
 from .sheets import FLAT_PX
@@ -26,28 +29,15 @@ from .tasks import Loader, Local, Task, task_key
 
 __all__ = [
     "FLAT_PX",
-    "METERED",
     "OCCLUSION_REACH_MM",
-    "Exposure",
     "Light",
+    "Lighting",
     "Loader",
     "Planned",
     "Planner",
     "SurfacePlan",
     "Task",
 ]
-
-
-@dataclass(frozen=True, slots=True)
-class Exposure:
-    """How strong sun and sky are, and how the picture is exposed; 1 is as metered."""
-
-    sun: float = 0.9
-    sky: float = 0.4
-    exposure: float = 1.0
-
-
-METERED = Exposure()
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,9 +93,9 @@ class Planner(LayerPlanner):
             self._within, self._record = outer
         stack = stacks[-1]
         reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
-        local = Local(lambda _area: joins.finish, reach)
-        key = task_key("finished", stack.key)
-        finished = Task(key, surface.name, surface.id, joins.finish, (stack,), local=local)
+        work = partial(joins.finish, cut_out=surface.cut_out)
+        key = task_key("finished", *(["cut out"] if surface.cut_out else []), stack.key)
+        finished = Task(key, surface.name, surface.id, work, (stack,), local=Local(lambda _area: work, reach))
         return SurfacePlan(surface, grid, tuple(stacks), tuple(record.layers), finished)
 
     def joined(self, layer: Layer, place: Place) -> Task:
@@ -165,29 +155,33 @@ class Planner(LayerPlanner):
         key = task_key("curvature", CURVATURE_MM, plan.finished.key)
         return Task(key, "Curvature", plan.surface.id, joins.curvature, (plan.finished,))
 
-    def lit(self, surface: Surface, grid: Grid, light: Light, exposure: Exposure = METERED) -> Task:
+    def lit(self, surface: Surface, grid: Grid, lighting: Lighting) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""
-        return self.lit_of(self.surface(surface, grid), light, exposure)
+        return self.lit_of(self.surface(surface, grid), lighting)
 
-    def lit_of(self, plan: SurfacePlan, light: Light, exposure: Exposure = METERED) -> Task:
+    def lit_of(self, plan: SurfacePlan, lighting: Lighting) -> Task:
         """As :meth:`lit`, of a surface that is planned already."""
-        done, id = plan.finished, plan.surface.id
+        done, id, sheet = plan.finished, plan.surface.id, plan.grid
         # Shadows follow from the relief alone, and need not wait for what else is made of it.
         (stack,) = done.inputs
         span = Task(task_key("span", stack.key), "Relief", id, joins.span, (stack,), gridless=True)
-        throw: Callable[..., Any] = partial(joins.shadow, light=light, sheet=plan.grid)
+        light, radius = (lighting.light, lighting.dome.key.radius) if lighting.shadows else ((0.0, 0.0, 1.0), 0.0)
+        throw: Callable[..., Any] = partial(joins.shadow, light=light, radius=radius, sheet=sheet)
         shadow = Task(
-            task_key("shadow", light, stack.key),
+            task_key("shadow", light, radius, stack.key),
             "Shadow",
             id,
             throw,
             (stack, span),
-            local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=plan.grid)),
+            local=Local(lambda _area: throw, partial(joins.shadow_reach, light=light, sheet=sheet)),
         )
-        strengths = {"sun": exposure.sun, "sky": exposure.sky, "exposure": exposure.exposure}
-        show = partial(joins.lit, light=light, strengths=strengths)
-        key = task_key("lit", light, list(strengths.values()), done.key)
-        return Task(key, "Light", id, show, (done, shadow), local=Local.pointwise(show))
+
+        def show(area: Area) -> Callable[..., Any]:
+            return partial(joins.lit, lighting=lighting, sheet=sheet, origin=(area.row, area.column))
+
+        whole = show(Area(sheet, 0, 0, *sheet.shape))
+        key = task_key("lit", lighting.told, done.key)
+        return Task(key, "Light", id, whole, (done, shadow), local=Local(show))
 
     def under(self, surface: Surface, layer_id: str, grid: Grid) -> Place:
         """Where a layer is joined, also within bundles; on the bare sheet where there is no such layer."""

@@ -13,7 +13,7 @@ from ..gather.conventions import slopes_of
 from ..job.document import Source
 from ..job.layers import Recipe, Step
 from ..job.nodes import Setting
-from ..maps import MapKind, MapSet
+from ..maps import FINISH, MapKind, MapSet
 from ..operation import REGISTRY, find, unknown
 from ..outlines import Outline
 from ..recipe.edit import may_be_half
@@ -170,6 +170,7 @@ _OWN = frozenset(
         MapKind.AMBIENT_OCCLUSION,
         MapKind.KIND_ID,
         MapKind.PIECE_ID,
+        *FINISH,
     }
 )
 

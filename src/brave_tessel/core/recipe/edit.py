@@ -345,7 +345,7 @@ def set_yield(recipe: Recipe, kind: MapKind, name: str) -> Recipe:
 
 def map_kind(kind: MapKind) -> str:
     """What kind of result a map takes."""
-    return "vector" if kind is MapKind.NORMAL else "colour" if TRAITS[kind].colour else "field"
+    return "vector" if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL} else "colour" if TRAITS[kind].colour else "field"
 
 
 def with_needs(recipe: Recipe, names: Iterable[str]) -> list[Step]:

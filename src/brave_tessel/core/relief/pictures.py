@@ -7,7 +7,7 @@ import numpy as np
 
 from ..colour import codes_from_linear, decode_srgb, display_codes
 from ..kernels.halve import halve
-from ..maps import TRAITS, MapKind, MapSet
+from ..maps import FINISH, TRAITS, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
@@ -21,6 +21,8 @@ VIEWS: dict[str, MapKind | str | None] = {
     "Metalness": MapKind.METALNESS,
     "Occlusion": MapKind.AMBIENT_OCCLUSION,
     "Curvature": MapKind.CURVATURE,
+    "Opacity": MapKind.OPACITY,
+    **{TRAITS[kind].label: kind for kind in FINISH},
     WINNER: WINNER,
     COVER: COVER,
     REFLECTANCE: REFLECTANCE,
@@ -33,7 +35,7 @@ def map_codes(kind: MapKind, maps: MapSet, span: tuple[float, float] | None = No
     pixels = maps.or_default(kind)
     if TRAITS[kind].colour:
         return display_codes(pixels)
-    if kind is MapKind.NORMAL:
+    if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL}:
         return np.asarray(np.rint((pixels * 0.5 + 0.5) * 255), np.uint8)
     low, high = span or (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
     grey = np.rint(np.clip((pixels - low) / max(high - low, 1e-6), 0, 1) * 255).astype(np.uint8)

@@ -12,6 +12,7 @@ from ...core.job.nodes import new_id
 from ...formats.drawings import outline_of
 from ...formats.exif import focal_px
 from ...formats.images import decode_picture, read_file, read_header
+from ...formats.skies import decode_sky
 from ..cache import Cache
 from ..kept import KeptFiles
 
@@ -71,6 +72,18 @@ class Intake:
         """
         data = read_file(path)
         outline_of(data, path.name)
+        return self.kept.keep(data)
+
+    def keep_sky(self, path: Path) -> str:
+        """Keep the bytes of a picture of the whole sky once they have been read; returns their name.
+
+        Raises
+        ------
+        UnreadableFileError
+            when it cannot be read, or is not twice as wide as high.
+        """
+        data = read_file(path)
+        decode_sky(data, path.name)
         return self.kept.keep(data)
 
 

@@ -14,9 +14,9 @@ from ...core.gather.even_light import light_drift
 from ...core.gather.straighten import proportion
 from ...core.job.document import Source
 from ...core.kernels.relief import cast_shadow, normal_of_height, occlusion
-from ...core.kernels.shade import shade
 from ...core.maps import MapKind, MapSet
-from ...core.plan.planner import OCCLUSION_REACH_MM, Light
+from ...core.light.lighting import Lighting, light_flat
+from ...core.plan.planner import OCCLUSION_REACH_MM
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.sheet import AnyArray, Raster
 from ..snapshot import Snapshot
@@ -28,7 +28,7 @@ STRIP_PX = 420
 
 
 def gather_picture(
-    snapshot: Snapshot, source: Source, *, with_photo: bool, light: Light, current: Current
+    snapshot: Snapshot, source: Source, *, with_photo: bool, lighting: Lighting, current: Current
 ) -> GatherPicture:
     """A source for the gather board; the photo only when it is another than before."""
     photo = mip_chain(display_codes(snapshot.load_pixels(source.blob)), smallest=64) if with_photo else None
@@ -50,23 +50,22 @@ def gather_picture(
             before = run.value(planner.straight(source, STRIP_PX))[MapKind.BASE_COLOUR]
             straight, evened = display_codes(before), display_codes(after)
             drift = (light_drift(before), light_drift(after))
-            lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), light)
+            lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), lighting)
         except MissingError:
             pass
     return GatherPicture(source, photo, straight, evened, drift, ratio, lit)
 
 
-def lit_maps(maps: MapSet, light: Light) -> AnyArray:
+def lit_maps(maps: MapSet, lighting: Lighting) -> AnyArray:
     """A flat sheet lit by its own or its estimated relief."""
-    height = maps[MapKind.HEIGHT]
-    normal = normal_of_height(height, maps.grid)
-    shadow = cast_shadow(height, maps.grid, light)
-    plain = occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM)
-    colour = np.ascontiguousarray(maps.or_default(MapKind.BASE_COLOUR))
-    metal = np.ascontiguousarray(maps.or_default(MapKind.METALNESS))
-    return shade(
-        colour, normal, np.ascontiguousarray(maps.or_default(MapKind.ROUGHNESS)), metal, plain, shadow, light=light
+    height, dark = maps[MapKind.HEIGHT], not lighting.shadows
+    radius = lighting.dome.key.radius
+    shadow = np.ones_like(height) if dark else cast_shadow(height, maps.grid, lighting.light, radius=radius)
+    whole = maps.with_maps(
+        normal=normal_of_height(height, maps.grid),
+        ambient_occlusion=occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM),
     )
+    return light_flat(whole, shadow, lighting)
 
 
 REFERENCE_PX = 1024
@@ -83,12 +82,12 @@ def plain_picture(snapshot: Snapshot, source: Source, *, current: Current) -> li
 
 
 def scatter_picture(
-    snapshot: Snapshot, source: Source, *, px: int, view: MapKind | None, light: Light, fine: bool, current: Current
+    snapshot: Snapshot, source: Source, *, px: int, view: MapKind | None, lighting: Lighting, fine: bool, current: Current
 ) -> ScatterPicture:
     """A scatter sheet, lit or as one of its maps."""
     begun = time.perf_counter()
     maps = snapshot.evaluation(current).value(snapshot.planner().scattered(source, px))
-    codes = map_codes(view, maps) if view is not None else lit_maps(maps, light)
+    codes = map_codes(view, maps) if view is not None else lit_maps(maps, lighting)
     return ScatterPicture(source, maps.grid, mip_chain(codes), (time.perf_counter() - begun) * 1000, fine)
 
 

@@ -15,7 +15,7 @@ from ...core.handover.check import run_checks
 from ...core.handover.conversions import packed_orm
 from ...core.job.document import Job
 from ...core.job.layers import Band, Surface
-from ...core.maps import MapKind
+from ...core.maps import MapKind, MapSet
 from ...core.place.site import texture_name, worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
@@ -27,7 +27,7 @@ from ..evaluate import Evaluation
 from ..previews import stored_picture
 from ..snapshot import Snapshot
 from .bands import banded, rows_of
-from .results import PlacedPicture, SceneTextures, SurfacePicture
+from .results import PlacedPicture, SceneTextures, SurfacePicture, SurfacePictures
 from .surface import Showing, surface_picture
 
 Current = Callable[[], bool]
@@ -48,6 +48,26 @@ def hand_over_picture(snapshot: Snapshot, surface: Surface, showing: Showing, *,
     done = surface_picture(snapshot, surface, showing, fine=True, current=current)
     contact = {kind: mip_chain(map_codes(kind, done.maps)) for kind in CONTACT}
     return dataclasses.replace(done, contact=contact, findings=run_checks(snapshot.job, surface, done.maps))
+
+
+def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
+    """A finished set as a scene is drawn with it."""
+    base = display_codes(maps[MapKind.BASE_COLOUR])
+    if MapKind.OPACITY in maps:
+        base = np.dstack([base, np.rint(np.clip(maps[MapKind.OPACITY], 0, 1) * 255).astype(np.uint8)])
+    finish = None
+    if any(kind in maps for kind in (MapKind.COAT, MapKind.SHEEN, MapKind.EMISSION, MapKind.TRANSLUCENCY)):
+        four = (MapKind.COAT, MapKind.COAT_ROUGHNESS, MapKind.SHEEN_ROUGHNESS, MapKind.TRANSLUCENCY)
+        lacquer = np.dstack([np.rint(np.clip(maps.or_default(kind), 0, 1) * 255).astype(np.uint8) for kind in four])
+        sheen, glow = (display_codes(np.ascontiguousarray(maps.or_default(kind))) for kind in (MapKind.SHEEN, MapKind.EMISSION))
+        finish = (lacquer, sheen, glow)
+    return SurfacePictures(
+        key,
+        base,
+        map_codes(MapKind.NORMAL, maps),
+        packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+        finish,
+    )
 
 
 SWATCH_PX, UNLAID_PX = 64, 256
@@ -79,7 +99,7 @@ def placed_pictures(
             swatches[surface.id] = made.swatch
         if name in laid or surface.bands:
             # A surface of which bands are laid is shown whole where they are cut.
-            surfaces[name] = (made.key, made.base, made.normal, made.orm)
+            surfaces[name] = made.pictures
             if not known:
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
                 begun = time.perf_counter()
@@ -92,27 +112,27 @@ def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: in
     """
     begun = time.perf_counter()
     surfaces, swatches, laid = {}, {}, laid_surfaces(snapshot.job)
-    own: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]] = {}
+    own: dict[str, SurfacePictures] = {}
     for surface in snapshot.job.surfaces:
         known: PlacedPicture | None = snapshot.cache.get(_key(_task(snapshot, surface, px), None))
         stored = None if known else stored_picture(snapshot, surface, previews.get(surface.id))
         if known is not None:
-            own[surface.id] = (known.key, known.base, known.normal, known.orm)
+            own[surface.id] = known.pictures
             swatches[surface.id] = known.swatch
         elif stored is not None:
             flat, rough = np.full_like(stored.codes, (128, 128, 255)), np.full_like(stored.codes, (255, 200, 0))
-            own[surface.id] = (b"stored" + previews[surface.id].key.encode(), stored.codes, flat, rough)
+            key = b"stored" + previews[surface.id].key.encode()
+            own[surface.id] = SurfacePictures(key, stored.codes, flat, rough)
             swatches[surface.id] = cv2.resize(stored.codes, (SWATCH_PX, SWATCH_PX), interpolation=cv2.INTER_AREA)
     for name, (surface, band) in laid.items():
         known = snapshot.cache.get(_key(_task(snapshot, surface, px), band))
         stand_in = own.get(own_surface(name))
         if known is not None:
-            surfaces[name] = (known.key, known.base, known.normal, known.orm)
+            surfaces[name] = known.pictures
         elif stand_in is not None:
-            key, *pictures = stand_in
-            rows = rows_of(band, pictures[0].shape[0], surface.height_mm) if band else slice(None)
-            base, normal, orm = (np.ascontiguousarray(picture[rows]) for picture in pictures)
-            surfaces[name] = (key + name.encode(), base, normal, orm)
+            rows = rows_of(band, stand_in.base.shape[0], surface.height_mm) if band else slice(None)
+            base, normal, orm = (np.ascontiguousarray(one[rows]) for one in stand_in[1:4])
+            surfaces[name] = SurfacePictures(stand_in.key + name.encode(), base, normal, orm)
         else:
             return None
     return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
@@ -164,10 +184,7 @@ def _placed(
     maps = snapshot.cache.get(task.key) or Evaluation(Cache(_ROOM), current).value(task)
     maps = banded(maps, band) if band else maps
     made = PlacedPicture(
-        key if band else task.key,
-        display_codes(maps[MapKind.BASE_COLOUR]),
-        map_codes(MapKind.NORMAL, maps),
-        packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+        pictures_of(key if band else task.key, maps),
         display_codes(resample_wrapped(maps[MapKind.BASE_COLOUR], (SWATCH_PX, SWATCH_PX))),
     )
     snapshot.cache.put(key, made)

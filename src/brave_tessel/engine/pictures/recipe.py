@@ -17,7 +17,7 @@ from ...core.lattice import units_many
 from ...core.maps import MapKind
 from ...core.operation import Pieces
 from ...core.phrases import say
-from ...core.plan.planner import Light
+from ...core.light.lighting import Lighting
 from ...core.quantity import format_number
 from ...core.recipe.edit import used
 from ...core.relief.pictures import map_codes, mip_chain
@@ -57,7 +57,7 @@ class Asked:
     recipe: Recipe
     chosen: str
     px: int
-    light: Light
+    lighting: Lighting
 
 
 def recipe_picture(snapshot: Snapshot, asked: Asked, *, current: Current) -> RecipePicture:
@@ -67,7 +67,7 @@ def recipe_picture(snapshot: Snapshot, asked: Asked, *, current: Current) -> Rec
     planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(asked.surface.width_mm, asked.surface.height_mm, asked.px)
     plan = planner.surface(asked.surface, grid)
-    lit = run.value(planner.lit_of(plan, asked.light))
+    lit = run.value(planner.lit_of(plan, asked.lighting))
     planned = plan.of(layer.id)
     tasks = planner.recipe_steps(recipe, grid, layer.id, planned.place.below if planned else None)
     looks: dict[str, AnyArray] = {}
@@ -104,7 +104,7 @@ def recipe_picture(snapshot: Snapshot, asked: Asked, *, current: Current) -> Rec
 
 
 def variant_pictures(
-    snapshot: Snapshot, surface: Surface, layer: Layer, recipe: Recipe, *, light: Light, current: Current
+    snapshot: Snapshot, surface: Surface, layer: Layer, recipe: Recipe, *, lighting: Lighting, current: Current
 ) -> VariantPictures:
     """A recipe with its next seeds, small and lit, or as the cover it yields."""
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, VARIANT_PX)
@@ -115,5 +115,5 @@ def variant_pictures(
         below = planner.under(surface, layer.id, grid).below
         maps = run.value(planner.recipe(msgspec.structs.replace(recipe, seed=seed), grid, layer.id, below))
         kind = MapKind.OPACITY if MapKind.OPACITY in maps and MapKind.BASE_COLOUR not in maps else MapKind.BASE_COLOUR
-        looks[seed] = lit_maps(maps, light) if MapKind.HEIGHT in maps else map_codes(kind, maps)
+        looks[seed] = lit_maps(maps, lighting) if MapKind.HEIGHT in maps else map_codes(kind, maps)
     return VariantPictures(layer.id, looks)

@@ -7,6 +7,8 @@ from dataclasses import dataclass, field
 import numpy as np
 import numpy.typing as npt
 
+from typing import NamedTuple
+
 from ...core.buildup.seat import Stack
 from ...core.errors import TesselError
 from ...core.handover.check import Finding
@@ -154,28 +156,37 @@ class VariantPictures:
     looks: dict[int, AnyArray]
 
 
-@dataclass(frozen=True, slots=True)
-class PlacedPicture:
-    """A surface as a model shows it, (H, W, 3) uint8 each: base colour, normal and packed occlusion, roughness,
-    metalness; and a swatch of it.
+class SurfacePictures(NamedTuple):
+    """A surface as a scene is drawn with it, (H, W, 3) uint8 each: base colour (with alpha where it is cut out),
+    normal, packed occlusion, roughness and metalness; and of finishes, where it has any: coat, its roughness, sheen
+    roughness and translucency in four channels, sheen, emission.
     """
 
     key: bytes
     base: AnyArray
     normal: AnyArray
     orm: AnyArray
+    finish: tuple[AnyArray, AnyArray, AnyArray] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedPicture:
+    """A surface as a model shows it, and a swatch of it, (H, W, 3) uint8."""
+
+    pictures: SurfacePictures
     swatch: AnyArray
 
     @property
     def nbytes(self) -> int:
         """What it holds."""
-        return self.base.nbytes + self.normal.nbytes + self.orm.nbytes + self.swatch.nbytes
+        _, *whole, finish = self.pictures
+        return self.swatch.nbytes + sum(one.nbytes for one in (*whole, *(finish or ())))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class SceneTextures:
-    """Pictures of every surface in the scene: base colour, normal and packed occlusion, roughness, metalness."""
+    """Pictures of every surface in the scene."""
 
-    surfaces: dict[str, tuple[bytes, AnyArray, AnyArray, AnyArray]]
+    surfaces: dict[str, SurfacePictures]
     ms: float
     swatches: dict[str, AnyArray] = field(default_factory=dict)

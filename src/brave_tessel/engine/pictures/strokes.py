@@ -9,7 +9,6 @@ from ...core.buildup.strokes import changed_boxes
 from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind
 from ...core.plan.area import Area, area_of
-from ...core.plan.planner import Planner
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import VIEWS, map_codes, mip_chain
 from ...core.sheet import AnyArray, Grid
@@ -22,7 +21,7 @@ STEP = 32
 """Parts begin and end at multiples of so many pixels, so that they can be laid into the picture's smaller versions."""
 
 
-def root_of(planner: Planner, surface: Surface, grid: Grid, showing: Showing) -> Task:
+def root_of(snapshot: Snapshot, surface: Surface, grid: Grid, showing: Showing) -> Task:
     """What the picture is made of.
 
     Raises
@@ -30,9 +29,9 @@ def root_of(planner: Planner, surface: Surface, grid: Grid, showing: Showing) ->
     NotLocalError
         in views that are not worked out pixel by pixel.
     """
-    kind = VIEWS[showing.view]
+    kind, planner = VIEWS[showing.view], snapshot.planner()
     if kind is None:
-        return planner.lit(surface, grid, showing.light, showing.exposure)
+        return planner.lit(surface, grid, snapshot.lighting(surface.stance, showing.eye))
     if not isinstance(kind, MapKind) or kind is MapKind.CURVATURE:
         raise NotLocalError
     return planner.finished(surface, grid)
@@ -50,7 +49,7 @@ class Shown:
         """Planned once for all strokes on it."""
         if self._root is None:
             assert self.base.snapshot is not None
-            self._root = root_of(self.base.snapshot.planner(), self.base.surface, self.base.grid, self.showing)
+            self._root = root_of(self.base.snapshot, self.base.surface, self.base.grid, self.showing)
         return self._root
 
 
@@ -69,7 +68,7 @@ def stroke_parts(
     if showing.solo:
         raise NotLocalError
     grid, run = base.grid, AreaRun(snapshot.cache)
-    root = root_of(snapshot.planner(), surface, grid, showing)
+    root = root_of(snapshot, surface, grid, showing)
     seen = run.plan(root, shown.root())
     areas = [
         area_of(grid, *box).grown(seen + 1).aligned(STEP)

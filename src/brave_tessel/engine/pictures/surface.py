@@ -19,7 +19,9 @@ from ...core.errors import TesselError
 from ...core.job.layers import Layer, Rule, Surface, every_layer
 from ...core.kernels.shade import shade
 from ...core.maps import MapKind, MapSet
-from ...core.plan.planner import METERED, Exposure, Light, Planner, SurfacePlan, seated_layers
+from ...core.light.directions import Light
+from ...core.light.lighting import Eye, Lighting
+from ...core.plan.planner import Planner, SurfacePlan, seated_layers
 from ...core.plan.protocol import Place
 from ...core.plan.tasks import Task, task_key
 from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
@@ -35,15 +37,18 @@ Current = Callable[[], bool]
 THUMB = 40
 
 
+FAR = Eye(near=0.0)
+"""Far off, so that repeats join; near by, each shows the sky from where it is."""
+
+
 @dataclass(frozen=True, slots=True)
 class Showing:
     """How a surface is shown; a part can be laid into its picture only while that stays."""
 
     view: str
     px: int
-    light: Light
     solo: str = ""
-    exposure: Exposure = METERED
+    eye: Eye = FAR
 
     def at(self, px: int) -> Showing:
         """The same, sampled otherwise."""
@@ -52,7 +57,7 @@ class Showing:
 
 def preview_of(snapshot: Snapshot, done: SurfacePicture, showing: Showing) -> Preview | None:
     """What is kept of a picture with the job; None of one that is not the surface as it usually looks."""
-    usual = VIEWS[showing.view] is None and not showing.solo and showing.exposure == METERED
+    usual = VIEWS[showing.view] is None and not showing.solo
     if not done.fine or not usual or done.faults:
         return None
     return make_preview(snapshot, done.surface, done.mips[0])
@@ -72,7 +77,8 @@ def surface_picture(
     if VIEWS[showing.view] is MapKind.CURVATURE:
         maps = maps.with_maps(curvature=run.value(planner.curvature_of(plan)))
     stacks = [run.value(task) for task in plan.stacks]
-    codes = _codes(planner, run, plan, showing, maps, layer)
+    lighting = snapshot.lighting(surface.stance, showing.eye)
+    codes = _codes(planner, run, plan, showing, maps, layer, lighting)
     thumbs = small_pictures(run, planner, whole, work=not fine)
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(
@@ -81,15 +87,15 @@ def surface_picture(
 
 
 def _codes(
-    planner: Planner, run: Evaluation, plan: SurfacePlan, showing: Showing, maps: MapSet, layer: str
+    planner: Planner, run: Evaluation, plan: SurfacePlan, showing: Showing, maps: MapSet, layer: str, lighting: Lighting
 ) -> AnyArray:
     """What the view shows, (H, W, 3) uint8."""
     kind = VIEWS[showing.view]
     if kind is None:
-        lit: AnyArray = run.value(planner.lit_of(plan, showing.light, showing.exposure))
+        lit: AnyArray = run.value(planner.lit_of(plan, lighting))
         return lit
     if showing.view == WINNER:
-        return winner_codes(plan.surface, run.value(plan.stacks[-1]).top, maps, showing.light)
+        return winner_codes(plan.surface, run.value(plan.stacks[-1]).top, maps, lighting.light)
     if showing.view == COVER:
         return _grey(_cover_of(run, planner, plan, layer))
     if showing.view == REFLECTANCE:

@@ -6,6 +6,9 @@ from typing import ClassVar
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from ...core.job.light import WALL
+from ...core.light.lighting import Lighting
+from ...engine.pictures.surface import FAR
 from ...engine.session import Session
 from ..selection import Selection
 from ..view_state import ViewState
@@ -30,6 +33,10 @@ class Requests(QObject):
 
     def request(self) -> None:
         """Ask for the stage's picture as the job and the view are now."""
+
+    def lighting(self, stance: str = WALL) -> Lighting:
+        """The job's light on a sheet that is seen from afar, so that its repeats join."""
+        return self.session.snapshot().lighting(stance, FAR)
 
     def leave(self) -> None:
         """The stage is no longer shown."""

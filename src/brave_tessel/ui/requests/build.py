@@ -48,7 +48,7 @@ class BuildRequests(Requests):
     def showing(self) -> Showing:
         """How the board shows it now."""
         view = self.view
-        return Showing(view.view, view.preview_px, view.light, view.solo, view.exposure)
+        return Showing(view.view, view.preview_px, view.solo, view.eye)
 
     def _request_whole(self, surface: Surface) -> None:
         """Coarse, then fine; after a stroke, which is seen already, fine at once."""
@@ -129,7 +129,7 @@ class BuildRequests(Requests):
         surface, layer, recipe = self.selection.surface, self.selection.layer, self.selection.recipe
         if surface is None or layer is None or recipe is None:
             return
-        snapshot, chosen, light = self.session.snapshot(), self.selection.recipe_step, self.view.light
+        snapshot, chosen, light = self.session.snapshot(), self.selection.recipe_step, self.lighting(surface.stance)
         sizes = self.sizes(self.view.preview_px)
 
         def work(current: Current, send: Send) -> None:
@@ -148,11 +148,11 @@ class BuildRequests(Requests):
         surface, layer, recipe = self.selection.surface, self.selection.layer, self.selection.recipe
         if surface is None or layer is None or recipe is None:
             return
-        snapshot, light = self.session.snapshot(), self.view.light
+        snapshot, light = self.session.snapshot(), self.lighting(surface.stance)
         self.work.ask(
             "variants",
             lambda current: recipe_pictures.variant_pictures(
-                snapshot, surface, layer, recipe, light=light, current=current
+                snapshot, surface, layer, recipe, lighting=light, current=current
             ),
             self.variants_ready.emit,
         )

@@ -42,11 +42,11 @@ class GatherRequests(Requests):
             self._request_photo(source)
 
     def _request_photo(self, source: Source) -> None:
-        snapshot, light = self.session.snapshot(), self.view.light
+        snapshot, lighting = self.session.snapshot(), self.lighting()
         with_photo = self._photo_shown != source.blob
 
         def work(current: Current) -> GatherPicture:
-            return gather_picture(snapshot, source, with_photo=with_photo, light=light, current=current)
+            return gather_picture(snapshot, source, with_photo=with_photo, lighting=lighting, current=current)
 
         self.work.ask("gather", work, self._deliver)
 
@@ -56,9 +56,9 @@ class GatherRequests(Requests):
         self.ready.emit(done)
 
     def _request_scatter(self, source: Source) -> None:
-        snapshot, light, view, px = (
+        snapshot, lighting, view, px = (
             self.session.snapshot(),
-            self.view.light,
+            self.lighting(),
             self.view.scatter_view,
             self.view.preview_px,
         )
@@ -67,7 +67,7 @@ class GatherRequests(Requests):
         def work(current: Current, send: Send) -> None:
             for size in sizes:
                 send(
-                    scatter_picture(snapshot, source, px=size, view=view, light=light, fine=size == px, current=current)
+                    scatter_picture(snapshot, source, px=size, view=view, lighting=lighting, fine=size == px, current=current)
                 )
 
         self.work.stream("scatter", work, self._deliver_scatter)
@@ -84,12 +84,12 @@ class GatherRequests(Requests):
         if key in self._thumbs:
             return
         self._thumbs.add(key)
-        snapshot, light = self.session.snapshot(), self.view.light
+        snapshot, lighting = self.session.snapshot(), self.lighting()
 
         def work(current: Current) -> object:
             if source.scatter is None:
                 return display_codes(small_photo(snapshot, source))
-            done = scatter_picture(snapshot, source, px=COARSE_PX, view=None, light=light, fine=False, current=current)
+            done = scatter_picture(snapshot, source, px=COARSE_PX, view=None, lighting=lighting, fine=False, current=current)
             return done.mips[0]
 
         self.work.ask(f"thumb {key}", work, lambda codes: self.thumb_ready.emit(source, codes))

@@ -34,7 +34,7 @@ class HandOverRequests(Requests):
         if surface is None:
             self.ready.emit(None)
             return
-        snapshot, showing = self.session.snapshot(), Showing("Lit", self.view.preview_px, self.view.light)
+        snapshot, showing = self.session.snapshot(), Showing("Lit", self.view.preview_px)
         self.work.ask(
             "checks", lambda current: hand_over_picture(snapshot, surface, showing, current=current), self._deliver
         )

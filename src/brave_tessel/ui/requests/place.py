@@ -15,7 +15,7 @@ from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
 from ...engine.workers import Current
-from ...view3d.renderer import DrawPart
+from ...view3d.drawn import DrawPart
 from ...view3d.scene import draw_parts, make_light
 from ..words import tr
 from ..workroom import Pace, Send

@@ -4,17 +4,39 @@ in vec3 position;
 in vec3 normal;
 in vec3 uvw;
 in vec4 in_light;
+#ifndef MOVING
+in vec3 in_open[3];
+#endif
 uniform sampler2D base_colour;   // sRGB codes, decoded by the sampler
 uniform sampler2D normal_map;
 uniform sampler2D orm;
-uniform sampler2D shadow_map;
+uniform sampler2D shadow_map;    // of the light that throws shadows
+uniform sampler2D open_map;      // of three directions of the sky beside each other, at rest
+uniform sampler2D sharp;         // the sky, octahedral, exposed
+uniform sampler2DArray sky;      // the sky blurred by roughness
+uniform sampler2D energy;        // split sum: by the eye's cosine and roughness
+uniform sampler3D openness;      // how much of the sky is seen from where: mean, and three slopes
+uniform vec3 open_low;           // the box it fills, m
+uniform vec3 open_size;
+uniform float open_step;          // off the face, so that no cell behind it counts, m
+uniform float open_known;        // 0 before any of it is known
+uniform vec3 harmonics[9];       // illuminance by the normal, exposed, constants put in
+uniform vec3 sun_light;          // illuminance on a face turned to it, exposed
+uniform float sun_radius;
+uniform vec4 open_sample[3];     // directions of the sky, and their weights
+uniform float finer;             // mip bias: finer where frames are added up
 uniform vec3 eye;
 uniform vec3 sun;                // unit vector to the sun
+uniform sampler2D lacquer;       // coat, its roughness, sheen roughness, translucency
+uniform sampler2D sheen_map;
+uniform sampler2D glow_map;
+uniform bool finished;
+uniform vec3 glow_gain;
+uniform float cut;               // opacity from which on something is there; 0 without any
 uniform vec3 bare;
 uniform bool textured;
 uniform bool shadows;
 uniform float shadow_slack;
-uniform float exposure;
 uniform int chequer;             // 1 shows squares of 100 mm instead
 uniform vec2 repeat_m;
 uniform sampler2D height_map;    // 0 lowest to 1 highest
@@ -28,21 +50,15 @@ uniform float by_relief;
 uniform vec4 finish;             // rows of the turn about the datum
 uniform vec2 slide;
 #endif
-out vec4 colour;
+layout(location = 0) out vec4 colour;   // what is not diffuse light of the sky; how much of one direction is open
+layout(location = 1) out vec4 around;
+#ifndef MOVING
+layout(location = 2) out vec4 guide;    // normal and distance, for the filter
+#endif
+// diffuse light of the sky, unshadowed; that direction's whole weight
 vec2 uv;
 
 const float PI = 3.14159265;
-
-vec3 encode(vec3 c) {
-    c = clamp(c, 0.0, 1.0);
-    return mix(c * 12.92, 1.055 * pow(c, vec3(1.0 / 2.4)) - 0.055, step(0.0031308, c));
-}
-
-// Soft shoulder above 0.8 only, so that mid tones stay as they were made.
-vec3 shoulder(vec3 c) {
-    vec3 over = max(c - 0.8, 0.0);
-    return min(c, 0.8) + 0.2 * over / (over + 0.2);
-}
 
 // Unit directions in which u and v grow on the skin.
 void skin(vec3 n, out vec3 t, out vec3 b) {
@@ -55,8 +71,19 @@ void skin(vec3 n, out vec3 t, out vec3 b) {
     t *= scale; b *= scale;
 }
 
-vec3 mapped(vec3 n, vec3 t, vec3 b, vec2 place) {
-    vec3 m = texture(normal_map, place).xyz * 2.0 - 1.0;
+// Normals that are averaged are short: what they spread over makes the face rougher (Toksvig 2005).
+float widened(float roughness, float size) {
+#ifdef MOVING
+    return roughness;
+#endif
+    float spread = clamp((1.0 - size) / max(size, 0.1) - 0.004, 0.0, 0.5);
+    float a = roughness * roughness;
+    return sqrt(sqrt(min(1.0, a * a + 2.0 * spread)));
+}
+
+vec3 mapped(vec3 n, vec3 t, vec3 b, vec2 place, inout float roughness) {
+    vec3 m = texture(normal_map, place, finer).xyz * 2.0 - 1.0;
+    roughness = widened(roughness, length(m));
     return normalize(t * m.x + b * m.y + n * m.z);
 }
 
@@ -84,20 +111,61 @@ float lit_share() {
     if (!shadows) return 1.0;
     vec3 place = in_light.xyz / in_light.w * 0.5 + 0.5;
     if (place.x < 0.0 || place.x > 1.0 || place.y < 0.0 || place.y > 1.0 || place.z > 1.0) return 1.0;
+    float deep = place.z - shadow_slack;
+#ifdef MOVING
     vec2 texel = 1.0 / vec2(textureSize(shadow_map, 0));
     float sum = 0.0;
-    for (int x = -1; x <= 1; ++x)
-        for (int y = -1; y <= 1; ++y)
-            sum += place.z - shadow_slack > texture(shadow_map, place.xy + vec2(x, y) * texel * 1.5).r ? 0.0 : 1.0;
-    return sum / 9.0;
+    for (int x = 0; x <= 1; ++x)
+        for (int y = 0; y <= 1; ++y)
+            sum += deep > texture(shadow_map, place.xy + (vec2(x, y) - 0.5) * texel * 2.0).r ? 0.0 : 1.0;
+    return sum / 4.0;
+#else
+    return deep > texture(shadow_map, place.xy).r ? 0.0 : 1.0;
+#endif
 }
 
-struct Skin { vec3 base; vec3 packed_orm; vec3 n; };
+#ifndef MOVING
+float open_share(int k) {
+    vec3 place = in_open[k] * 0.5 + 0.5;
+    if (place.x < 0.0 || place.x > 1.0 || place.y < 0.0 || place.y > 1.0 || place.z > 1.0) return 1.0;
+    return place.z - shadow_slack > texture(open_map, vec2((place.x + float(k)) / 3.0, place.y)).r ? 0.0 : 1.0;
+}
+#endif
+
+vec2 bordered(vec2 p, vec2 side) { return (p * (side - 2.0) + 1.0) / side; }
+
+// The sky at a level of roughness; octahedral maps have a border of one texel.
+vec3 sky_in(vec3 d, float roughness) {
+    d /= abs(d.x) + abs(d.y) + abs(d.z);
+    vec2 p = d.z >= 0.0 ? d.xy : (1.0 - abs(d.yx)) * vec2(d.x >= 0.0 ? 1.0 : -1.0, d.y >= 0.0 ? 1.0 : -1.0);
+    p = p * 0.5 + 0.5;
+    float level = 5.0 * pow(max(roughness - 0.05, 0.0) / 0.95, 0.7143);
+#ifdef MOVING
+    if (level < 0.5) return textureLod(sharp, bordered(p, vec2(textureSize(sharp, 0))), 0.0).rgb;
+    return textureLod(sky, vec3(bordered(p, vec2(130.0)), floor(level - 0.5)), 0.0).rgb;
+#endif
+    float low = floor(level);
+    vec3 below = low < 0.5 ? textureLod(sharp, bordered(p, vec2(textureSize(sharp, 0))), 0.0).rgb : textureLod(sky, vec3(bordered(p, vec2(130.0)), low - 1.0), 0.0).rgb;
+    return mix(below, textureLod(sky, vec3(bordered(p, vec2(130.0)), min(low, 4.0)), 0.0).rgb, level - low);
+}
+
+vec3 irradiance(vec3 n) {
+    return max(vec3(0.0), harmonics[0] + harmonics[1] * n.y + harmonics[2] * n.z + harmonics[3] * n.x
+        + harmonics[4] * n.x * n.y + harmonics[5] * n.y * n.z + harmonics[6] * (3.0 * n.z * n.z - 1.0)
+        + harmonics[7] * n.x * n.z + harmonics[8] * (n.x * n.x - n.y * n.y));
+}
+
+// Which share of the sky is open from here in a direction.
+float open_towards(vec4 field, vec3 d) {
+    return clamp(field.x + dot(field.yzw, d), 0.0, 1.0);
+}
+
+struct Skin { vec3 base; vec3 packed_orm; vec3 n; float size; };
 
 #ifdef SIDED
 // Each side is looked at by itself and counts by where the face looks; the higher surface wins where they meet.
 Skin sided(vec3 n) {
-    Skin found = Skin(vec3(0.0), vec3(0.0), vec3(0.0));
+    Skin found = Skin(vec3(0.0), vec3(0.0), vec3(0.0), 1.0);
     float whole = 0.0;
     vec3 away = position - origin, bent = vec3(0.0);
     for (int side = 0; side < 3; ++side) {
@@ -120,6 +188,7 @@ Skin sided(vec3 n) {
         whole += share;
     }
     found.base /= whole; found.packed_orm /= whole;
+    found.size = length(bent) / whole;
     found.n = normalize(bent);
     return found;
 }
@@ -132,12 +201,14 @@ void main() {
     vec3 face = n;
     vec3 base = bare;
     float occlusion = 1.0, roughness = 0.75, metal = 0.0;
+    vec2 skin_place = vec2(0.0);
     uv = uvw.xy / uvw.z;
 #ifdef SIDED
     if (textured) {
         Skin found = sided(n);
         base = found.base; n = found.n;
-        occlusion = found.packed_orm.r; roughness = max(found.packed_orm.g, 0.06); metal = found.packed_orm.b;
+        occlusion = found.packed_orm.r; metal = found.packed_orm.b;
+        roughness = widened(max(found.packed_orm.g, 0.045), found.size);
     }
     float strongest = 0.0;
     for (int side = 0; side < 3; ++side) {
@@ -151,10 +222,13 @@ void main() {
         vec3 t, b;
         skin(n, t, b);
         vec2 place = relief_m.y > relief_m.x ? met(n, t, b, v) : uv;
-        base = texture(base_colour, place).rgb;
-        vec3 packed_orm = texture(orm, place).rgb;
-        occlusion = packed_orm.r; roughness = max(packed_orm.g, 0.06); metal = packed_orm.b;
-        n = mapped(n, t, b, place);
+        vec4 texel = texture(base_colour, place, finer);
+        if (texel.a < cut) discard;
+        base = texel.rgb;
+        skin_place = place;
+        vec3 packed_orm = texture(orm, place, finer).rgb;
+        occlusion = packed_orm.r; roughness = max(packed_orm.g, 0.045); metal = packed_orm.b;
+        n = mapped(n, t, b, place, roughness);
     }
 #endif
     if (chequer == 1) {
@@ -163,24 +237,79 @@ void main() {
         roughness = 0.9; metal = 0.0;
     }
     vec3 h = normalize(v + sun);
-    float nl = max(dot(n, sun), 0.0), nv = max(dot(n, v), 1e-3), nh = max(dot(n, h), 0.0), vh = max(dot(v, h), 0.0);
-    float a = roughness * roughness, a2 = a * a;
+    float nl = max(dot(n, sun), 0.0), nv = clamp(dot(n, v), 0.02, 1.0), nh = max(dot(n, h), 0.0), vh = max(dot(v, h), 0.0);
+    float a = roughness * roughness + 0.5 * sun_radius, a2 = a * a;
     float d = nh * nh * (a2 - 1.0) + 1.0;
     float ggx = a2 / (PI * d * d);
     float smith = 0.5 / (nl * sqrt(nv * nv * (1.0 - a2) + a2) + nv * sqrt(nl * nl * (1.0 - a2) + a2) + 1e-5);
     vec3 f0 = mix(vec3(0.04), base, metal);
     vec3 f = f0 + (1.0 - f0) * pow(1.0 - vh, 5.0);
-    vec3 diffuse = base * (1.0 - metal);
-    float share = dot(face, sun) > 0.0 ? lit_share() : 0.0;
-    vec3 warm = vec3(1.0, 0.955, 0.88) * 2.9;
-    vec3 direct = (diffuse / PI * (1.0 - f) + ggx * smith * f) * nl * warm * share;
-    float up = n.z * 0.5 + 0.5;
-    vec3 sky = mix(vec3(0.30, 0.285, 0.26), vec3(0.52, 0.56, 0.62), up);
+    vec2 split = texture(energy, vec2(nv, roughness) * (31.0 / 32.0) + 0.5 / 32.0).rg;
+    float whole = split.x + split.y, lost = 1.0 - whole;
+    // Metal and what is not are two things that lie mixed: each keeps its own energy (glTF 2.0, Appendix B).
+    float first = 0.04 * split.x + split.y, second = lost * first * 0.0857143 / (1.0 - 0.0857143 * lost);
+    vec3 bright = base * split.x + split.y, mean = base + (1.0 - base) / 21.0;
+    vec3 single = mix(vec3(first), bright, metal), multi = mix(vec3(second), lost * bright * mean / (1.0 - mean * lost), metal);
+    vec3 diffuse = base * (1.0 - metal) * (1.0 - first - second);
+
+    vec3 beside = (position + face * open_step - open_low) / open_size;
+    vec4 field = open_known > 0.0 ? texture(openness, beside) : vec4(1.0, 0.0, 0.0, 0.0);
     vec3 r = reflect(-v, n);
-    vec3 mirrored = mix(vec3(0.22, 0.21, 0.2), vec3(0.66, 0.71, 0.78), smoothstep(-0.25, 0.5, r.z));
-    vec3 edge = f0 + (max(vec3(1.0 - roughness), f0) - f0) * pow(1.0 - nv, 5.0);
-    // Corners of the room gather less sky.
-    vec3 ambient = (diffuse * sky + edge * mirrored * (1.0 - 0.6 * roughness)) * occlusion;
-    vec3 total = (direct + ambient) * exposure;
-    colour = vec4(encode(shoulder(total)), 1.0);
+    float seen = open_towards(field, r) * (1.0 - (1.0 - occlusion) * (0.4 + 0.6 * roughness));
+    // What hides the sky is itself lit by what comes in, again and again, in the colour of pale stone.
+    vec3 pale = vec3(0.5, 0.475, 0.44);
+    vec3 room = (harmonics[0] + 0.25 * sun_light) / PI * pale * field.x / (1.0 - pale * (1.0 - field.x));
+    vec3 mirror = sky_in(r, roughness) * seen + room * (1.0 - seen);
+    // Mirrored below the face's own plane lies the face.
+    float below = clamp(-3.0 * dot(r, face), 0.0, 1.0);
+
+    vec3 lux = irradiance(n) / PI;
+    vec3 light = sun_light * (dot(face, sun) > 0.0 ? lit_share() : 0.0);
+    vec3 direct = diffuse / PI * nl * light + ggx * smith * f * nl * light * (1.0 + f0 * lost / whole);
+    // Pale hollows light themselves (Jimenez et al. 2016).
+    vec3 c1 = 2.0404 * base - 0.3324, c2 = -4.7951 * base + 0.6417, c3 = 2.7552 * base + 0.6903;
+    vec3 bounced = max(vec3(occlusion), ((occlusion * c1 + c2) * occlusion + c3) * occlusion);
+    float open = open_towards(field, n);
+    vec3 gathered = (diffuse + multi) * lux * bounced;
+    vec3 rest = single * mix(mirror, lux * base, below);
+    vec3 shown = direct + rest + (diffuse + multi) * room * (1.0 - open);
+    if (finished) {
+        // Cloth, lacquer, light of its own, light that comes through: over what is there.
+        vec4 four = texture(lacquer, skin_place, finer);
+        vec3 cloth = texture(sheen_map, skin_place, finer).rgb;
+        float most = max(cloth.r, max(cloth.g, cloth.b));
+        if (most > 0.001) {
+            float inverse = 1.0 / max(four.b * four.b, 0.005);
+            float sine = sqrt(max(0.0, 1.0 - nh * nh));
+            float lobe = (2.0 + inverse) * pow(sine, inverse) / (2.0 * PI) / (4.0 * (nl + nv - nl * nv) + 1e-4) * nl;
+            // The directional albedo, fitted to its table (within 0.03).
+            float e = (0.65 - 0.25 * four.b) * pow(1.0 - nv, mix(7.0, 1.6, four.b)) + 0.18 * four.b * four.b;
+            shown = shown * (1.0 - most * e) + cloth * lobe * light;
+            gathered = gathered * (1.0 - most * e) + cloth * e * lux * occlusion;
+        }
+        if (four.r > 0.003) {
+            float rough = max(four.g, 0.03), ca = rough * rough + 0.5 * sun_radius, ca2 = ca * ca;
+            vec2 s = texture(energy, vec2(nv, rough) * (31.0 / 32.0) + 0.5 / 32.0).rg;
+            float e = 0.04 * s.x + s.y, dd = nh * nh * (ca2 - 1.0) + 1.0;
+            float g = 0.5 / (nl * sqrt(nv * nv * (1.0 - ca2) + ca2) + nv * sqrt(nl * nl * (1.0 - ca2) + ca2) + 1e-5);
+            float fc = 0.04 + 0.96 * pow(1.0 - vh, 5.0);
+            vec3 coat = e * sky_in(r, rough) * seen + ca2 / (PI * dd * dd) * g * fc * nl * light;
+            shown = shown * (1.0 - four.r * e) + four.r * coat;
+            gathered *= 1.0 - four.r * e;
+        }
+        shown += texture(glow_map, skin_place, finer).rgb * glow_gain;
+        vec3 behind = irradiance(-n) / PI * open_towards(field, -n) + sun_light / PI * max(dot(-n, sun), 0.0);
+        shown += four.a * (1.0 - metal) * (base * behind - 0.5 * diffuse / PI * nl * light);
+    }
+    colour = vec4(shown, open);
+    around = vec4(gathered, 1.0);
+#ifndef MOVING
+    colour.a = around.a = 0.0;
+    for (int k = 0; k < 3; ++k) {
+        float weight = open_sample[k].w * max(dot(n, open_sample[k].xyz), 0.0);
+        around.a += weight;
+        if (weight > 0.0) colour.a += weight * open_share(k);
+    }
+    guide = vec4(face, length(eye - position));
+#endif
 }

@@ -22,7 +22,6 @@ from brave_tessel.core.buildup.kinds.water import WaterWhat
 from brave_tessel.core.job.layers import layer_of
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
-from brave_tessel.ui.stages.light_menu import LIGHTS, at_hour, take
 from tests.ui.hand import at, click, hover, pull
 
 
@@ -333,16 +332,10 @@ def test_a_pinned_probe_tells_what_each_rule_gave(build, settled, soon):
     assert "keep shape 1.00" in board.pins[-1][2]
 
 
-def test_lights_hours_and_walls(build, settled):
-    take(build.desk, LIGHTS["Overcast"])
-    assert build.desk.view.exposure.sun == 0.12
-    noon, evening = at_hour(12), at_hour(17.5)
-    assert noon.height == pytest.approx(40.0, abs=0.1), "90° less the latitude at the equinox"
-    assert evening.height < 12
-    assert evening.sun < noon.sun
-    build.desk.view.set_light(exposure=replace(build.desk.view.exposure, exposure=2.0))
+def test_lights_and_walls(build, settled):
+    build.desk.dispatch(take_preset("Overcast"))
     settled(build.window_)
-    assert "+1.0" in {c[1]: c[2] for c in build.block.cells}["Light"]
+    assert {c[1]: c[2] for c in build.block.cells}["Light"] == "Overcast"
     build.window_.actions_.show_extent("Wall 6 m")
     build.show_extent("Wall 6 m")
     assert build.surface_board.extent()[2] == 12000

@@ -112,10 +112,12 @@ def test_a_view_is_kept_and_comes_back(place):
 
 def test_the_light_is_turned_with_the_right_button(place):
     view = place.view
-    before = (view.azimuth, view.altitude)
+    before = sun_of(place.desk.job.rig).stand
     drag(view, QPointF(300, 200), QPointF(380, 230), button=Qt.MouseButton.RightButton)
-    assert (view.azimuth, view.altitude) != before
-    assert 4 <= view.altitude <= 85
+    bearing, height = sun_of(place.desk.job.rig).stand
+    assert (bearing, height) != before
+    assert 1 <= height <= 89
+    assert place.desk.session.store.undo_label == "Turn the light"
 
 
 def test_the_view_is_panned_with_the_middle_button(place):

@@ -7,6 +7,7 @@ from functools import partial
 
 from ...job.document import Job
 from ...job.layers import Layer, Recipe, Surface, What
+from ...maps import FINISH, MapKind
 from ...job.nodes import Node
 from ...operation import REGISTRY
 from ...phrases import say
@@ -34,6 +35,9 @@ class RecipeWhat(Node, What, frozen=True, kw_only=True, tag="recipe"):
     def made_of_recipe(self) -> Recipe | None:
         """The recipe that makes it."""
         return self.recipe
+
+    def finishes(self) -> frozenset[MapKind]:
+        return frozenset(kind for kind in FINISH if kind in self.recipe.yields)
 
 
 @layer_kind(RecipeWhat, label="Recipe")

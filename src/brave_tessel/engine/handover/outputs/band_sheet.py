@@ -57,7 +57,7 @@ class BandSheet(Output):
         stem = f"{file_stem(job.name)}_bands"
         files = [
             Planned(f"{stem}_{MapKind(entry.id).value}.png", "Bands", entry.depth, delivery.px**2 * entry.depth // 8)
-            for entry in included(delivery)
+            for entry in included(delivery, job, *surfaces)
         ]
         return [*files, Planned(f"{stem}.json", "Where each band is", 8, 2000)]
 
@@ -68,7 +68,7 @@ class BandSheet(Output):
         maps = _painted(writing, plan)
         stem = f"{file_stem(writing.snapshot.job.name)}_bands"
         written = []
-        for entry in included(writing.delivery):
+        for entry in included(writing.delivery, writing.snapshot.job, *writing.surfaces):
             if not writing.current():
                 raise CancelledError
             target = writing.folder / f"{stem}_{MapKind(entry.id).value}.png"
@@ -111,7 +111,7 @@ def _pixels(mm: float, density: float) -> int:
 
 def _painted(writing: Writing, plan: Plan) -> MapSet:
     """The maps of the whole sheet: every strip with what lies round it in its surface as padding."""
-    kinds = [MapKind(entry.id) for entry in included(writing.delivery)]
+    kinds = [MapKind(entry.id) for entry in included(writing.delivery, writing.snapshot.job, *writing.surfaces)]
     kinds = [*dict.fromkeys([*kinds, MapKind.HEIGHT])]
     side = plan.px * plan.mm_per_px
     grid = Grid(plan.px, plan.px, side, side)

@@ -11,7 +11,8 @@ from ....core.handover.conversions import height_range, stored
 from ....core.handover.names import distinct_stems, name_from
 from ....core.job.document import Delivery, DeliveryMap, Job
 from ....core.job.layers import Surface
-from ....core.maps import MapKind, MapSet
+from ....core.buildup.finishes import surface_maps
+from ....core.maps import SOMETIMES, TRAITS, MapKind, MapSet
 from ....formats.disk import write_atomically
 from ....formats.images import encode_png
 from ..output import Output, Planned, Writing, output
@@ -29,9 +30,9 @@ class MapsPng(Output):
         for surface in surfaces:
             longer = max(surface.width_mm, surface.height_mm)
             pixels = delivery.px**2 * surface.width_mm * surface.height_mm / longer**2
-            for entry in included(delivery):
+            for entry in included(delivery, job, surface):
                 kind = MapKind(entry.id)
-                channels = 3 if kind in {MapKind.BASE_COLOUR, MapKind.NORMAL} else 1
+                channels = TRAITS[kind].channels
                 about = int(pixels * channels * entry.depth / 8 * (0.7 if kind is not MapKind.METALNESS else 0.02))
                 name = file_name(job, delivery, surface, kind)
                 files.append(Planned(name, f"{surface.name}: {kind.value}", entry.depth, about))
@@ -45,10 +46,14 @@ class MapsPng(Output):
         return written
 
 
-def included(delivery: Delivery) -> list[DeliveryMap]:
-    """The maps a delivery holds; those of a kind that this version does not have are left out."""
-    kinds = {kind.value for kind in MapKind}
-    return [entry for entry in delivery.maps if entry.included and entry.id in kinds]
+def included(delivery: Delivery, job: Job, *surfaces: Surface) -> list[DeliveryMap]:
+    """The maps a delivery holds of some surfaces: those they have, and finishes that an older delivery does not name;
+    those of a kind that this version does not have are left out.
+    """
+    has = {kind.value: kind for surface in surfaces for kind in surface_maps(job, surface)}
+    named = {entry.id for entry in delivery.maps}
+    fresh = [DeliveryMap(id=id, depth=TRAITS[kind].depth) for id, kind in has.items() if id not in named and kind in SOMETIMES]
+    return [entry for entry in (*delivery.maps, *fresh) if entry.included and entry.id in has]
 
 
 def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind, stem: str = "") -> str:
@@ -72,7 +77,7 @@ def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
     codes = stored(kind, pixels, depth=depth, height_mm=(low, high))
     grid = maps.grid
     return encode_png(
-        codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=kind is MapKind.BASE_COLOUR, note=note
+        codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note
     )
 
 
@@ -90,7 +95,7 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
     progress(f"Compute {surface.name}", 0.0)
     evaluation = snapshot.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
     maps = snapshot.finished(surface, delivery.px, evaluation=evaluation)
-    chosen = included(delivery)
+    chosen = included(delivery, snapshot.job, surface)
     if any(entry.id == MapKind.CURVATURE for entry in chosen):
         maps = snapshot.with_curvature(surface, maps, evaluation=evaluation)
     _require_space(writing.folder, maps)

@@ -13,7 +13,7 @@ from ....core.handover.names import file_stem
 from ....core.job.document import Delivery, Job
 from ....core.job.layers import Band, Surface
 from ....core.job.scene import Part
-from ....core.maps import MapKind
+from ....core.maps import EMISSION_CD, MapKind
 from ....core.place.exported import Corners, even_corners
 from ....core.place.frames import own_matrix
 from ....core.place.mesh import Matrix
@@ -27,6 +27,7 @@ from ...evaluate import always
 from ...pictures.bands import banded
 from ...snapshot import Snapshot
 from ..output import Output, Planned, Progress, Writing, output, quiet
+from ..finish_files import finishes_of, with_alpha
 from .maps_png import encode_map
 
 SCENE_PX = 1024
@@ -119,9 +120,13 @@ class _Materials:
         return GltfMaterial(
             _name(surface, band),
             (grid.width_mm / 1000, grid.height_mm / 1000),
-            encode_map(MapKind.BASE_COLOUR, maps, 8),
+            with_alpha(maps) if surface.cut_out else encode_map(MapKind.BASE_COLOUR, maps, 8),
             encode_png(orm, width_mm=grid.width_mm, height_mm=grid.height_mm),
             encode_map(MapKind.NORMAL, maps, 8),
+            cut_out=surface.cut_out,
+            emission=encode_map(MapKind.EMISSION, maps, 8) if MapKind.EMISSION in maps else b"",
+            emission_cd=EMISSION_CD,
+            finishes=finishes_of(maps),
         )
 
 

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QPushButton
 from ....core.buildup.kind import kind_of
 from ....core.buildup.laying import closing_turn
 from ....core.job.layers import Layer, Surface, laid_times
-from ....core.maps import MapKind
+from ....core.maps import FINISH, MapKind
 from ....core.operation import Whole
 from ....core.quantity import format_number, format_size
 from ...controls.panels import Heading, button
@@ -112,8 +112,10 @@ class WhatForms(RowForms):
 
 def maps_note(layer: Layer) -> str:
     """Which maps a layer changes, and how, in a few words."""
-    count = len(layer.maps & set(NAMES))
-    told = tr("all") if count == len(NAMES) else tr("{count} of {all}", count=count, all=len(NAMES))
+    # Finishes are counted only where they matter; they are on unless a person switches them off.
+    usual = set(NAMES) - set(FINISH)
+    count = len(layer.maps & usual)
+    told = tr("all") if count == len(usual) else tr("{count} of {all}", count=count, all=len(usual))
     return (
         tr("{told}, {count} changed", told=told, count=len(layer.mixes))
         if layer.mixes

@@ -37,7 +37,6 @@ from ..stage import LeftPanel
 from .layer_forms import line
 from .surface_board import ITEM_MIME
 
-_LIGHT = (-0.45, 0.5, 0.74)
 _SIZES = {"any size": 0.0, "up to 0.5 m": 500.0, "up to 1 m": 1000.0, "up to 2 m": 2000.0}
 
 
@@ -324,7 +323,7 @@ def kit_picture(kit: Kit, *, px: int = 192) -> AnyArray:
     surface = Surface(id="s", name=kit.name, width_mm=side, height_mm=side, layers=(base,))
     job = Job(id="kit", surfaces=(surface,))
     job = drop_kit(job, surface, kit, above="ground")[0].apply(job)
-    lit = Session(OpenedJob(job)).snapshot().lit(job.surfaces[0], px, _LIGHT)
+    lit = Session(OpenedJob(job)).snapshot().lit(job.surfaces[0], px)
     return np.asarray(cv2.resize(np.ascontiguousarray(lit), (96, 96), interpolation=cv2.INTER_AREA), np.uint8)
 
 

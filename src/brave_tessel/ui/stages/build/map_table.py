@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QCheckBox, QComboBox, QGridLayout, QWidget
 
 from ....core.buildup.mixing import MODES
 from ....core.job.layers import Layer, MapMix
-from ....core.maps import BLENDED, MapKind
+from ....core.maps import BLENDED, FINISH, TRAITS, MapKind
 from ....core.quantity import parse_share
 from ... import theme
 from ...controls.choices import fill
@@ -17,13 +17,17 @@ from ...controls.typed import TypedLine
 from ...words import tr
 
 NAMES = {
-    MapKind.BASE_COLOUR: "Base colour",
-    MapKind.HEIGHT: "Height",
-    MapKind.NORMAL: "Normal",
-    MapKind.ROUGHNESS: "Roughness",
-    MapKind.METALNESS: "Metalness",
-    MapKind.AMBIENT_OCCLUSION: "Occlusion",
-    MapKind.OPACITY: "Opacity",
+    kind: TRAITS[kind].label
+    for kind in (
+        MapKind.BASE_COLOUR,
+        MapKind.HEIGHT,
+        MapKind.NORMAL,
+        MapKind.ROUGHNESS,
+        MapKind.METALNESS,
+        MapKind.AMBIENT_OCCLUSION,
+        MapKind.OPACITY,
+        *FINISH,
+    )
 }
 """Every map that layers mix, in reading order."""
 assert set(NAMES) == set(BLENDED)
@@ -46,9 +50,24 @@ class MapTable(QWidget):
         self.switches: dict[MapKind, QCheckBox] = {}
         self.modes: dict[MapKind, QComboBox] = {}
         self.strengths: dict[MapKind, TypedLine] = {}
+        self._rows: dict[MapKind, tuple[QWidget, ...]] = {}
         for row, (kind, name) in enumerate(NAMES.items()):
-            for column, widget in enumerate(self._row(kind, name)):
+            self._rows[kind] = self._row(kind, name)
+            for column, widget in enumerate(self._rows[kind]):
                 grid.addWidget(widget, row, column)
+        self.more = QCheckBox(tr("Finishes too"))
+        self.more.setToolTip(tr("Show the maps of finishes: coat, sheen, emission and others"))
+        self.more.toggled.connect(lambda _on: self._show_finishes(frozenset()))
+        grid.addWidget(self.more, len(NAMES), 0, 1, 3)
+        self._brought: frozenset[MapKind] = frozenset()
+        self._show_finishes(frozenset())
+
+    def _show_finishes(self, brought: frozenset[MapKind]) -> None:
+        """Rows of finishes that the layer brings, or all of them where that is wanted."""
+        self._brought = brought or self._brought
+        for kind in FINISH:
+            for widget in self._rows[kind]:
+                widget.setVisible(self.more.isChecked() or kind in self._brought)
 
     def _row(self, kind: MapKind, name: str) -> tuple[QWidget, ...]:
         name = tr(name)
@@ -72,6 +91,8 @@ class MapTable(QWidget):
 
     def show_layer(self, layer: Layer) -> None:
         """Show a layer's maps; sends nothing."""
+        self._brought = frozenset()
+        self._show_finishes(frozenset(FINISH) & (layer.what.finishes() | set(layer.mixes)))
         for kind in NAMES:
             on = kind in layer.maps
             mix = layer.mixes.get(kind, MapMix())

@@ -5,26 +5,26 @@ the light.
 from __future__ import annotations
 
 import dataclasses
-import math
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
-from PyQt6.QtCore import QPointF, Qt, pyqtSignal, pyqtSlot
+from PyQt6.QtCore import QPointF, Qt, QTimer, pyqtSignal, pyqtSlot
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
-from ....core.colour import display_codes
-from ....core.handover.conversions import packed_orm
 from ....core.maps import MapKind
-from ....core.relief.pictures import map_codes
+from ....engine.pictures.placed import pictures_of
 from ....engine.pictures.results import SurfacePicture
 from ....engine.workers import Current, Worker
-from ....view3d.renderer import Look, Renderer
+from ....core.job.light import Rig
+from ....view3d.drawn import Look, SceneLight, scene_light
+from ....view3d.renderer import Renderer
+from ....view3d.rest import come_to_rest
 from ....view3d.solids import SIZE_M, SOLIDS, solid, solid_camera, solid_part
 from ... import theme
 from ...board import to_image
 from ...controls.float_bar import FloatBar
-from ...sun import sun
 from ...words import tr
 
 RELIEFS = ("True relief", "Parallax", "By normals")
@@ -46,7 +46,11 @@ class SolidView(QWidget):
         self.done: SurfacePicture | None = None
         self.image: QImage | None = None
         self.failed = ""
-        self.light = (135.0, 42.0)
+        self.light: Callable[[], SceneLight] = lambda: scene_light(Rig())
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(140)
+        self._rest.timeout.connect(self._come_to_rest)
         self._worker: Worker | None = None
         self._renderer: Any = None
         self._part_of: Any = None
@@ -71,8 +75,13 @@ class SolidView(QWidget):
         self.reliefs.show_word(word)
         self.ask()
 
-    def show_picture(self, done: SurfacePicture | None, light: tuple[float, float]) -> None:
-        self.done, self.light = done, light
+    def show_light(self, light: Callable[[], SceneLight]) -> None:
+        """Another light; made in the drawing thread."""
+        self.light = light
+        self.ask()
+
+    def show_picture(self, done: SurfacePicture | None) -> None:
+        self.done = done
         if self.isVisible():
             self.ask()
 
@@ -81,33 +90,44 @@ class SolidView(QWidget):
 
     @property
     def idle(self) -> bool:
-        return self._worker is None or self._worker.idle
+        return not self._rest.isActive() and (self._worker is None or self._worker.idle)
 
     def ask(self) -> None:
-        """Ask for a frame; the latest wins."""
+        """Ask for a frame at once, and for its picture at rest a moment later; the latest wins."""
         if self.done is None or not self.isVisible() or self.width() < 8:
             return
+        self._request(moving=True)
+        self._rest.start()
+
+    def _come_to_rest(self) -> None:
+        if self.done is not None and self.isVisible():
+            self._request(moving=False)
+
+    def _request(self, *, moving: bool) -> None:
         if self._worker is None:
             self._worker = Worker("solid")
-        done, size = self.done, (max(8, self.width()), max(8, self.height()))
-        shape, relief, camera = self.shape, self.relief, self.camera
-        # The light of the board stands before the sheet; before the solid it stands at the viewer's side.
-        x, y, z = sun(*self.light)
-        a = math.radians(camera.azimuth)
-        towards = (x * math.cos(a) + z * math.sin(a), x * math.sin(a) - z * math.cos(a), y)
+        done, shape, relief, light = self.done, self.shape, self.relief, self.light
+        assert done is not None
+        share = 0.5 if moving and (self._renderer is None or self._renderer.software) else 1.0
+        size = max(8, round(share * self.width())), max(8, round(share * self.height()))
+        camera = self.camera
 
         def work(current: Current) -> None:
             try:
-                frame = self._draw(done, shape, relief, Look(camera, towards, *size, background=BOARD), current)
+                look = self._prepared(done, shape, relief, Look(camera, *size, light=light(), background=BOARD), current)
+                if look is None:
+                    return
+                if moving:
+                    self._arrived.emit(self._renderer.draw(look))
+                else:
+                    come_to_rest(self._renderer, look, lambda codes, _last: self._arrived.emit(codes), current)
             except Exception as error:  # noqa: BLE001 - a machine without a 3D driver tells so instead of failing
                 self._arrived.emit(str(error) or type(error).__name__)
-                return
-            if frame is not None:
-                self._arrived.emit(frame)
 
         self._worker.request("frame", work)
 
-    def _draw(self, done: SurfacePicture, shape: str, relief: str, look: Look, current: Current) -> Any:
+    def _prepared(self, done: SurfacePicture, shape: str, relief: str, look: Look, current: Current) -> Look | None:
+        """In the worker's thread: what has changed is handed to the driver."""
         if self._renderer is None:
             self._renderer = Renderer()
         wanted = (id(done.maps), shape, relief)
@@ -123,17 +143,19 @@ class SolidView(QWidget):
                 return None
             self._renderer.set_parts([part])
             key = str(id(done.maps)).encode()
+            pictures = pictures_of(key, maps)
             shares = (height - low) / max(high - low, 1e-6)
             self._renderer.set_textures(
                 done.surface.id,
                 key,
-                display_codes(maps[MapKind.BASE_COLOUR]),
-                map_codes(MapKind.NORMAL, maps),
-                packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
+                pictures.base,
+                pictures.normal,
+                pictures.orm,
                 shares,
+                finish=pictures.finish,
             )
             self._part_of = wanted
-        return self._renderer.draw(look)
+        return look
 
     @pyqtSlot(object)
     def _show(self, frame: Any) -> None:
@@ -147,6 +169,7 @@ class SolidView(QWidget):
         painter = QPainter(self)
         painter.fillRect(self.rect(), theme.colour("board"))
         if self.image is not None:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(self.rect(), self.image)
         if self.failed:
             painter.setPen(Qt.GlobalColor.white)
@@ -189,6 +212,7 @@ class SolidView(QWidget):
             self.ask()
 
     def close_down(self) -> None:
+        self._rest.stop()
         if self._worker is not None:
             self._worker.stop(self._release)
 

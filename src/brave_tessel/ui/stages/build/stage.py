@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import dataclasses
-import math
 from pathlib import Path
 
 from PyQt6.QtCore import QEvent, QObject, pyqtSignal
@@ -14,6 +13,8 @@ from ....core.handover.checks.whole_units import fit_repeat
 from ....core.job.commands import Set
 from ....core.job.document import Job
 from ....core.job.layers import Surface, every_layer
+from ....core.job.light import STANCES
+from ....core.light.lighting import NEAR, Eye
 from ....core.maps import MapKind
 from ....core.place.gauge import Closing, closing_of
 from ....core.quantity import format_number, format_size
@@ -22,6 +23,7 @@ from ....core.relief.pictures import VIEWS
 from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
 from ....engine.intents import surfaces as surface_intents
+from ....engine.intents.light import set_stance
 from ....engine.intents.merging import open_merged
 from ....engine.pictures.probe import explain, probe_at, rules_at
 from ....engine.pictures.results import SurfacePicture
@@ -35,7 +37,6 @@ from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
 from ...words import tr, tr_count
 from ...workroom import Pace
-from ..light_menu import fill_light_menu
 from ..stage import LeftPanel, Stage, stacked
 from .hand import BoardHand
 from .layer_card import LayerCard
@@ -57,6 +58,8 @@ class BuildStage(Stage):
     name = "Build"
 
     recipe_toggled = pyqtSignal(bool)
+    light_asked = pyqtSignal(object)
+    """Where on the screen the light menu is wanted."""
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
@@ -73,7 +76,6 @@ class BuildStage(Stage):
         self.solid = SolidView(self.surface_board)
         self.solid.lower()
         self.block = TitleBlock(self.surface_board)
-        self.light_menu = QMenu(self.surface_board)
         self.section = SectionStrip()
         self.strip = self.section
         self.layer_card = LayerCard(desk)
@@ -153,9 +155,9 @@ class BuildStage(Stage):
         self.layer_card.asked.connect(self._asked)
         self.views.chosen.connect(desk.view.show_view)
         self.extents.chosen.connect(self.show_extent)
-        self.solid.light_turned.connect(desk.view.turn_light)
+        self.solid.light_turned.connect(desk.turn_light)
         self.block.clicked.connect(self._block_clicked)
-        board.light_turned.connect(desk.view.turn_light)
+        board.light_turned.connect(desk.turn_light)
         board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y, board.cut_angle))
         board.probed.connect(self._probe)
         board.left_board.connect(lambda: self.section.show_pointer(None))
@@ -167,6 +169,7 @@ class BuildStage(Stage):
         desk.view.solo_changed.connect(self.moved)
         self.follow(lambda job: (job.surfaces, job.sources, job.palettes))
         desk.build.ready.connect(self.show_picture)
+        desk.session.store.subscribe(lambda job: job.rig, lambda _rig: self.solid.show_light(desk.scene_light()))
         desk.build.stored_ready.connect(self._show_stored)
         desk.build.parts_ready.connect(board.show_parts)
 
@@ -188,6 +191,9 @@ class BuildStage(Stage):
         if name.startswith("Wall") and board.extent_name.startswith("Wall"):
             board.wall_m = WALLS[(WALLS.index(board.wall_m) + 1) % len(WALLS)]
         self.extents.buttons["Wall 6 m"].setText(tr("Wall {wall_m} m", wall_m=board.wall_m))
+        # A single cell is seen from near by, so that a gloss shows the sky; repeats are seen from afar, so that they join.
+        eye = self.desk.view.eye
+        self.desk.view.look_from(Eye(eye.off, eye.side, NEAR if name == "Cell" else 0.0))
         self.solid.setVisible(name == "Solid")
         self._place_solid()
         if name != "Solid":
@@ -259,9 +265,35 @@ class BuildStage(Stage):
             self._next_scale()
         elif key == "repeat":
             self._fit_repeat()
+        elif key == "surface":
+            self._ask_stance()
         elif key == "light":
-            fill_light_menu(self.light_menu, self.desk)
-            self.light_menu.popup(self.block.mapToGlobal(self.block.rect().topRight()))
+            self.light_asked.emit(self.block.mapToGlobal(self.block.rect().topRight()))
+
+    def _ask_stance(self) -> None:
+        """What the surface is for: how it lies to the light, and whether it is open where nothing lies."""
+        surface = self.desk.selection.surface
+        if surface is None:
+            return
+        menu = QMenu(self.block)
+        for stance in STANCES:
+            action = menu.addAction(tr(stance).capitalize())
+            if action:
+                action.setCheckable(True)
+                action.setChecked(surface.stance == stance)
+                action.triggered.connect(
+                    lambda _c=False, chosen=stance, id=surface.id: self.desk.dispatch(set_stance(id, chosen))
+                )
+        menu.addSeparator()
+        cut = menu.addAction(tr("Open where nothing lies"))
+        if cut:
+            cut.setCheckable(True)
+            cut.setChecked(surface.cut_out)
+            path = ("surfaces", surface.id, "cut_out")
+            cut.triggered.connect(
+                lambda on, path=path: self.desk.dispatch(Set(path=path, value=bool(on), label=tr("Open where nothing lies")))
+            )
+        menu.popup(self.block.mapToGlobal(self.block.rect().topLeft()))
 
     def _next_scale(self) -> None:
         """The next smaller drawing scale, or back to the largest."""
@@ -346,7 +378,7 @@ class BuildStage(Stage):
             done = dataclasses.replace(done, thumbs=_newer(self.done, done))
         self.done = done
         self.surface_board.show_picture(done)
-        self.solid.show_picture(done, (self.desk.view.azimuth, self.desk.view.height))
+        self.solid.show_picture(done)
         self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
         if done is not None:
@@ -379,9 +411,8 @@ class BuildStage(Stage):
             number_2=format_number(float(height.max()), decimals=1),
         )
         courses = _courses(surface, closing)
-        stops = f"{math.log2(max(self.desk.view.exposure.exposure, 1e-3)):+.1f}".replace("-", "−")
         cells: list[Cell] = [
-            ("", tr("Surface"), surface.name),
+            ("surface", tr("Surface"), f"{surface.name}, {tr(surface.stance)}"),
             ("scale", tr("Scale"), self.surface_board.scale_name()),
             ("", tr("Repeat"), format_size(surface.width_mm, surface.height_mm)),
             (
@@ -395,7 +426,7 @@ class BuildStage(Stage):
                 ),
             ),
             ("", tr("Relief"), relief),
-            ("light", tr("Light"), tr("{height:.0f}° high, {stops} stops", height=self.desk.view.height, stops=stops)),
+            ("light", tr("Light"), tr(self.desk.job.rig.name) or tr("own light")),
             ("repeat" if stretched else "", tr("Courses"), courses),
             ("", tr("Fit"), "–" if closing is None else tr("click to fit") if stretched else tr("whole units")),
         ]

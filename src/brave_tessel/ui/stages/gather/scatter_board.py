@@ -47,7 +47,7 @@ class ScatterBoard(Board):
         self._from: tuple[tuple[float, float], LaidPiece] | None = None
         self.views = FloatBar(tuple(VIEWS), "Lit", name=tr("Show"), parent=self)
         self.views.chosen.connect(self.view_chosen)
-        self.light_turned.connect(desk.view.turn_light)
+        self.light_turned.connect(desk.turn_light)
 
     # What is shown -----------------------------------------------------------------------------------
 

@@ -76,7 +76,7 @@ class GatherStage(Stage):
         desk = self.desk
         self.frame.probed.connect(lambda x, y: desk.tell(tr("{x:7.1f}, {y:7.1f} px", x=x, y=y), "probe"))
         self.scatter.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
-        self.frame.light_turned.connect(desk.view.turn_light)
+        self.frame.light_turned.connect(desk.turn_light)
         self.scatter.view_chosen.connect(self._show_view)
         self.rig.frames_taken.connect(self.frames.show_frames)
         self.rig.scanned.connect(self._scanned)

@@ -18,7 +18,7 @@ from ....core.place.rays import Hit
 from ....core.place.snapping import Snapped, snap
 from ....core.quantity import format_length
 from ....engine.intents import scene as intents
-from ....view3d.renderer import DrawPart
+from ....view3d.drawn import DrawPart
 from ...desk import Desk
 from ...words import tr
 from .edge_tool import lay_along_edge

@@ -7,7 +7,6 @@ import math
 from collections.abc import Callable
 from dataclasses import replace
 
-import cv2
 import moderngl
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal, pyqtSlot
@@ -27,13 +26,17 @@ from PyQt6.QtGui import (
 from PyQt6.QtWidgets import QWidget
 
 from ....core.place.mesh import Vector
-from ....core.place.rays import Hit, pick
+from ....core.place.rays import Hit
 from ....core.place.site import Site
+from ....core.sheet import AnyArray
 from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
 from ....view3d.camera import Camera, from_points
-from ....view3d.renderer import DrawPart, Look, Renderer
+from ....core.job.light import Rig
+from ....view3d.drawn import DrawPart, Look, SceneLight, scene_light
+from ....view3d.renderer import Renderer
+from ....view3d.rest import come_to_rest
 from ....view3d.scene import find_under
 from ... import theme
 from ...board import to_image
@@ -43,7 +46,8 @@ from .overlay import Overlay
 log = logging.getLogger(__name__)
 SURFACE_MIME = "application/x-brave-tessel-surface"
 SNAP_PX = 12
-_OPENS = 0.85
+_STILL = 24
+"""Frames of a picture for another stage."""
 
 
 class SceneView(QWidget):
@@ -58,7 +62,7 @@ class SceneView(QWidget):
     surface_dropped = pyqtSignal(object, str, bool)
     files_dropped = pyqtSignal(object)
     frame_drawn = pyqtSignal()
-    light_changed = pyqtSignal()
+    light_turned = pyqtSignal(float, float)
     moved = pyqtSignal()
     still_drawn = pyqtSignal(object)
     key_pressed = pyqtSignal(object)
@@ -72,7 +76,8 @@ class SceneView(QWidget):
         self.setAcceptDrops(True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.camera = Camera()
-        self.azimuth, self.altitude = -112.0, 40.0
+        self.light: Callable[[], SceneLight] = lambda: scene_light(Rig())
+        """The light of the job; asked in the drawing thread, where making it takes its time."""
         self.site: Site | None = None
         self.parts: list[DrawPart] = []
         self.textures: SceneTextures | None = None
@@ -133,9 +138,10 @@ class SceneView(QWidget):
         }:
             self.redraw()
 
-    def sun(self) -> tuple[float, float, float]:
-        a, h = math.radians(self.azimuth), math.radians(self.altitude)
-        return math.cos(a) * math.cos(h), math.sin(a) * math.cos(h), math.sin(h)
+    def show_light(self, light: Callable[[], SceneLight]) -> None:
+        """Another light; made in the drawing thread."""
+        self.light = light
+        self.redraw()
 
     def redraw(self) -> None:
         """Coarse now, full a moment after the last change."""
@@ -147,87 +153,79 @@ class SceneView(QWidget):
     def look(self, width: int, height: int, *, coarse: bool) -> Look:
         return Look(
             self.camera,
-            self.sun(),
             max(8, width),
             max(8, height),
-            shadows=not coarse,
             chosen=self.chosen,
             chequer=self.chequer,
             moving=coarse,
             marked=self.marked,
-            exposure=self._exposure(),
+            adapts=True,
         )
-
-    def _exposure(self) -> float:
-        """Under a roof the eye opens: by how much of the sky over it is covered."""
-        if self.site is None:
-            return 1.0
-        eye = self.camera.eye * 1000
-        ways = [np.array([x, y, 1.0]) / np.linalg.norm([x, y, 1.0]) for x, y in ((0, 0), (0.8, 0), (-0.8, 0), (0, 0.8),
-                                                                                 (0, -0.8))]  # fmt: skip
-        covered = sum(pick(self.site, eye, way) is not None for way in ways)
-        return 1.0 + _OPENS * covered / len(ways)
 
     def _request(self, *, coarse: bool) -> None:
         if self.failed or not self.parts:
             return
         if self._worker is None:
             self._worker = Worker("scene")
-        share = 0.45 if coarse else 2.0
+        share = 0.45 if coarse and (self._renderer is None or self._renderer.software) else 1.0
         ratio = self.devicePixelRatioF()
         look = self.look(round(self.width() * share * ratio), round(self.height() * share * ratio), coarse=coarse)
-        parts, textures = self.parts, self.textures
+        parts, textures, light = self.parts, self.textures, self.light
 
         def work(current: Current) -> None:
-            codes = self._draw(parts, textures, look, coarse=coarse, current=current)
-            if codes is not None and (current() or coarse):
-                self._arrived.emit(to_image(codes), not coarse)
+            if not self._prepare(parts, textures, current):
+                return
+            renderer, lit = self._renderer, replace(look, light=light())
+            assert renderer is not None
+            if coarse:
+                self._arrived.emit(to_image(renderer.draw(lit)), False)
+            else:
+                come_to_rest(renderer, lit, lambda codes, _last: self._arrived.emit(to_image(codes), True), current)
 
-        self._worker.request("frame", work)
+        self._worker.request("frame", self._guarded(work))
 
     def request_still(self, width: int, height: int) -> None:
         """A sharp picture of the model while another stage is shown; ``still_drawn`` brings it."""
         if self.failed or not self.parts:
             return
         self._worker = self._worker or Worker("scene")
-        look = replace(self.look(2 * width, 2 * height, coarse=False), chosen=frozenset(), marked=())
-        parts, textures = self.parts, self.textures
+        look = replace(self.look(width, height, coarse=False), chosen=frozenset(), marked=())
+        parts, textures, light = self.parts, self.textures, self.light
 
         def work(current: Current) -> None:
-            codes = self._draw(parts, textures, look, coarse=False, current=current)
-            if codes is not None and current():
-                self.still_drawn.emit(to_image(codes))
+            if not self._prepare(parts, textures, current):
+                return
+            assert self._renderer is not None
+            done: list[AnyArray] = []
+            lit = replace(look, light=light())
+            come_to_rest(self._renderer, lit, lambda codes, _last: done.append(codes), current, passes=_STILL)
+            if done and current():
+                self.still_drawn.emit(to_image(done[-1]))
 
-        self._worker.request("still", work)
+        self._worker.request("still", self._guarded(work))
 
-    def _draw(
-        self,
-        parts: list[DrawPart],
-        textures: SceneTextures | None,
-        look: Look,
-        *,
-        coarse: bool,
-        current: Callable[[], bool],
-    ) -> np.ndarray | None:  # type: ignore[type-arg]
-        """In the worker's thread, which owns the context."""
-        try:
-            if self._renderer is None:
-                self._renderer = Renderer()
-            renderer = self._renderer
-            renderer.set_parts(parts)
-            for surface, (key, base, normal, orm) in (textures.surfaces if textures else {}).items():
-                if not current():
-                    return None
-                renderer.set_textures(surface, key, base, normal, orm)
-            codes = renderer.draw(look)
-        except (moderngl.Error, OSError, ValueError) as error:
-            log.exception("the model could not be drawn")
-            self.failed = str(error)
-            return None
-        if coarse:
-            return codes
-        half = (look.width // 2, look.height // 2)
-        return np.asarray(cv2.resize(codes, half, interpolation=cv2.INTER_AREA))
+    def _guarded(self, work: Callable[[Current], None]) -> Callable[[Current], None]:
+        """Work that draws; where the machine cannot, that is told instead."""
+
+        def guarded(current: Current) -> None:
+            try:
+                work(current)
+            except (moderngl.Error, OSError, ValueError) as error:
+                log.exception("the model could not be drawn")
+                self.failed = str(error)
+
+        return guarded
+
+    def _prepare(self, parts: list[DrawPart], textures: SceneTextures | None, current: Current) -> bool:
+        """In the worker's thread, which owns the context: what has changed is handed to the driver."""
+        if self._renderer is None:
+            self._renderer = Renderer()
+        self._renderer.set_parts(parts)
+        for surface, (key, base, normal, orm, finish) in (textures.surfaces if textures else {}).items():
+            if not current():
+                return False
+            self._renderer.set_textures(surface, key, base, normal, orm, finish=finish)
+        return True
 
     @pyqtSlot(object, bool)
     def _show(self, image: QImage, sharp: bool) -> None:
@@ -342,9 +340,8 @@ class SceneView(QWidget):
         self._moved = True
         self._pressed = (event.position(), which)
         if which == Qt.MouseButton.RightButton:
-            self.azimuth = (self.azimuth + 0.5 * by.x()) % 360
-            self.altitude = min(85.0, max(4.0, self.altitude - 0.35 * by.y()))
-            self.light_changed.emit()
+            self.light_turned.emit(by.x(), by.y())
+            return
         elif which == Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             self.camera = self.camera.panned(by.x() / self.height(), by.y() / self.height())
         elif self.walking:

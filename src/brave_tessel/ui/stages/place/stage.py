@@ -25,7 +25,7 @@ from ....engine.wording import sentence
 from ....formats.drawings import svg_contours
 from ....formats.images import read_file
 from ....formats.scene_models import SUFFIXES
-from ....view3d.renderer import DrawPart
+from ....view3d.drawn import DrawPart
 from ... import theme
 from ...board import to_image
 from ...controls.float_bar import FloatBar
@@ -60,6 +60,8 @@ class PlaceStage(Stage):
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.view = SceneView()
+        self.view.light_turned.connect(desk.turn_light)
+        desk.session.store.subscribe(lambda job: job.rig, lambda _rig: self.view.show_light(desk.scene_light()))
         self.board = self.view
         self.hand = PlaceHand(desk, self.view)
         self.probe = ModelProbe(desk)

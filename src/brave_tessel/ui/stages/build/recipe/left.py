@@ -7,7 +7,7 @@ from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QComboBox, QGridLayout, QHBoxLayout, QLabel, QMenu, QWidget
 
 from .....core.job.layers import Recipe, Surface
-from .....core.maps import LAYERED, TRAITS, MapKind
+from .....core.maps import BLENDED, TRAITS, MapKind
 from .....core.operation import REGISTRY
 from .....core.quantity import format_size
 from .....core.recipe.edit import kind_of, map_kind
@@ -19,7 +19,7 @@ from ....controls.rows import Row, RowList
 from ....words import tr, tr_count
 from .rows import shown_value
 
-_FEEDS = (*LAYERED, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION, MapKind.OPACITY)
+_FEEDS = BLENDED
 
 
 class SeedStrip(QWidget):

@@ -56,7 +56,7 @@ class RecipeMode(QObject):
         left.export_wanted.connect(self.choose_export)
         left.stock_menu.aboutToShow.connect(self._fill_stock)
         self.board.op_taken.connect(self.add)
-        self.board.pair.light_turned.connect(self.desk.view.turn_light)
+        self.board.pair.light_turned.connect(self.desk.turn_light)
         rows.chosen.connect(self.choose)
         rows.input_dropped.connect(self.set_input)
         rows.moved.connect(lambda name, to: self._change(tr("Move a step"), lambda r: edit.move_step(r, name, to)))

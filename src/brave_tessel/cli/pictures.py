@@ -1,0 +1,85 @@
+"""The command that makes stills."""
+
+from __future__ import annotations
+
+import argparse
+import time
+
+from ..core.errors import NotUnderstoodError, OutOfRangeError
+from ..engine.session import Session
+from ..formats.job_file import load_job
+from ..view3d.solids import SOLIDS
+from ..view3d.stills.files import Finish, write_still
+from ..view3d.stills.make import make_still, of_scene, of_surface
+from .numbers import place
+from .said import Progress, say, warn
+
+_MOST = 16_384
+
+
+def _size(text: str) -> tuple[int, int]:
+    parts = text.lower().replace("×", "x").split("x")
+    if len(parts) != 2 or not all(part.strip().isdigit() for part in parts):
+        raise argparse.ArgumentTypeError(str(NotUnderstoodError("size", value=text, allowed="900x600")))
+    width, height = (int(part) for part in parts)
+    if not (8 <= width <= _MOST and 8 <= height <= _MOST):
+        raise argparse.ArgumentTypeError(str(OutOfRangeError("size", value=text, allowed=f"8 to {_MOST} pixels")))
+    return width, height
+
+
+def _samples(text: str) -> int:
+    if not text.isdigit() or not 1 <= int(text) <= 65_536:
+        raise argparse.ArgumentTypeError(str(OutOfRangeError("samples", value=text, allowed="1 to 65536")))
+    return int(text)
+
+
+def declare_picture(parser: argparse.ArgumentParser) -> None:
+    """Arguments of ``picture``."""
+    parser.add_argument("job", type=place)
+    which = parser.add_mutually_exclusive_group()
+    which.add_argument("--view", default="", help="a kept view of the scene, by its name; else the first one")
+    which.add_argument("--surface", default="", help="a surface by its name, on a solid")
+    parser.add_argument("--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on")
+    parser.add_argument("--size", type=_size, default=(900, 600), help="pixels, as in 900x600")
+    parser.add_argument("--samples", type=_samples, default=64, help="light paths a pixel")
+    parser.add_argument("--px", type=int, default=1024, help="pixels of each surface's longer side")
+    parser.add_argument("--depth", type=int, choices=(8, 16), default=8, help="bits a channel of PNG")
+    parser.add_argument("--open-ground", action="store_true", help="transparent where nothing is")
+    parser.add_argument("--caption", action="store_true", help="its name and, of a surface, a scale bar")
+    parser.add_argument("--out", type=place, required=True, help="PNG, or EXR with layers")
+    parser.add_argument("--json", action="store_true", help="machine-readable result on standard output")
+
+
+def run_picture(options: argparse.Namespace, progress: Progress) -> None:
+    """Trace a still and write it."""
+    snapshot = Session(load_job(options.job)).snapshot()
+    begun = time.monotonic()
+    progress("Work out the surfaces", 0.05)
+    if options.surface:
+        surface = snapshot.job.surface_named(options.surface)
+        wanted = of_surface(snapshot, surface, options.solid.capitalize(), options.size, px=options.px)
+    else:
+        wanted = of_scene(snapshot, options.view, options.size, px=options.px, current=lambda: True)
+
+    def told(now: object) -> None:
+        samples = getattr(now, "samples", 0)
+        progress(f"{samples} of {options.samples} samples, {getattr(now, 'left', 0):.0f} s left", samples / options.samples)
+
+    still, sentence = make_still(wanted, options.samples, told, lambda: True, open_ground=options.open_ground)
+    finish = Finish(
+        wanted.look.light.transform,
+        wanted.exposure,
+        options.depth,
+        options.open_ground,
+        wanted.caption if options.caption else "",
+        wanted.px_per_mm if options.caption else 0.0,
+    )
+    write_still(options.out, still, finish)
+    progress.end()
+    if sentence:
+        warn(sentence)
+    say(
+        {"file": str(options.out), "samples": still.samples, "seconds": round(time.monotonic() - begun, 1)},
+        f"{options.out}: {options.size[0]} × {options.size[1]}, {still.samples} samples",
+        as_json=options.json,
+    )

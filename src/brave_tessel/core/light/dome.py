@@ -1,0 +1,243 @@
+"""A rig made into light: one octahedral picture of the sky with its lamps, and one light that throws shadows."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import cast
+
+import msgspec
+import numpy as np
+
+from ..job.light import FLOOR, WALL, Rig
+from ..job.nodes import Setting
+from ..kernels.compiled import still
+from ..operation import find
+from ..sheet import Raster
+from .daylight import kelvin_white
+from .directions import (
+    Light,
+    octahedral,
+    octahedral_grid,
+    octahedral_weights,
+    sample_octahedral,
+    stance_axes,
+    toward,
+)
+from .harmonics import basis, harmonics
+from .lamps import Lamp as LampSettings
+from .prefilter import prefiltered
+from .skies import Sky
+from .standing import SunSettings
+from .tone import AS_LIT, EV_FACTOR, EyeSettings
+
+DOME_PX, FINE_PX = 256, 1024
+SUN_RADIUS = math.radians(0.2666)
+"""Half of the sun's 0.53 degrees."""
+LUMA = np.array([0.2126, 0.7152, 0.0722])
+Pictures = Callable[[str], Raster | None]
+"""An own sky picture of a stored file as an octahedral map (S, S, 3), 1.0 as in the file."""
+
+
+def no_pictures(_blob: str) -> None:
+    """For rigs without a picture of their own."""
+    return None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Key:
+    """The one light that throws hard shadows: where it stands, its illuminance (linear sRGB, lx) and angular radius."""
+
+    direction: Light
+    lux: tuple[float, float, float]
+    radius: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Dome:
+    """All light of a rig. ``sky`` is octahedral (S, S, 3), linear sRGB in cd/m², without the key light."""
+
+    sky: Raster
+    key: Key
+    paint: Callable[[Raster], Raster]
+
+    def fine(self) -> Raster:
+        """The sky drawn anew with more pixels, to be looked at."""
+        return _fine(self)
+
+    def blurred(self) -> Raster:
+        """The sky by roughness; see :func:`brave_tessel.core.light.prefilter.prefiltered`."""
+        return _blurred(self)
+
+    def illuminance(self, normal: Light) -> Raster:
+        """Linear sRGB (3,) in lx on a face with this normal, unshadowed."""
+        facing = max(0.0, sum(a * b for a, b in zip(normal, self.key.direction, strict=True)))
+        sky = basis(np.array([normal])) @ _harmonics(self)
+        return np.asarray(sky[0] + facing * np.array(self.key.lux))
+
+
+@lru_cache(maxsize=6)
+def _blurred(dome: Dome) -> Raster:
+    out = prefiltered(dome.sky)
+    out.flags.writeable = False
+    return out
+
+
+@lru_cache(maxsize=2)
+def _fine(dome: Dome) -> Raster:
+    out = dome.paint(octahedral_grid(FINE_PX))
+    out.flags.writeable = False
+    return out
+
+
+@lru_cache(maxsize=12)
+def _harmonics(dome: Dome) -> Raster:
+    return harmonics(dome.sky)
+
+
+def _made(setting: Setting) -> object:
+    """A setting's declared light; the newest default in place of one that this version does not know."""
+    if not setting.known:
+        setting = Setting(op={"sky": "sky.clear", "light": "light.sun", "lamp": "lamp.bulb"}[setting.op.split(".")[0]])
+    return setting.operation.run(**setting.bound())
+
+
+def sun_of(rig: Rig) -> SunSettings:
+    """Where the rig's sun stands."""
+    return cast(SunSettings, _made(rig.sun))
+
+
+def eye_of(rig: Rig) -> EyeSettings:
+    """How the rig is exposed."""
+    return cast(EyeSettings, find("light.eye").run(**rig.eye.bound()))
+
+
+def _bare(rig: Rig) -> bytes:
+    """What of a rig the dome depends on."""
+    sun = sun_of(rig)
+    stand = sun.stand if rig.sky.op in {"sky.clear", "sky.overcast"} else ()
+    lamps = [(lamp.op, lamp.complete()) for lamp in rig.lamps if not lamp.off]
+    return msgspec.json.encode([stand, rig.sky.op, rig.sky.complete(), lamps, rig.picture])
+
+
+def dome_of(rig: Rig, pictures: Pictures = no_pictures) -> Dome:
+    """The light of a rig; kept, so that what asks again is answered at once."""
+    return _dome(_bare(rig), _Asked(rig, pictures))
+
+
+@dataclass(frozen=True, slots=True)
+class _Asked:
+    """What a dome is made of; the key beside it tells them apart."""
+
+    rig: Rig
+    pictures: Pictures
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Asked)
+
+    def __hash__(self) -> int:
+        return 0
+
+
+@lru_cache(maxsize=8)
+def _dome(_key: bytes, asked: _Asked) -> Dome:
+    rig = asked.rig
+    sun = sun_of(rig).direction
+    made = cast(Sky, _made(rig.sky))
+    picture = asked.pictures(rig.picture) if rig.picture else None
+    lamps = [cast(LampSettings, _made(lamp)) for lamp in rig.lamps if not lamp.off]
+    key, glows = _key_of(Key(sun, made.sunlight(sun), SUN_RADIUS), lamps)
+
+    def paint(directions: Raster) -> Raster:
+        sky = made.radiance(directions, sun, picture).astype(np.float32)
+        for lamp in lamps:
+            sky = sky + lamp.drawn(directions)
+        for direction, lux in glows:
+            sky = sky + _glow(directions, direction, lux)
+        return np.ascontiguousarray(sky, np.float32)
+
+    sky = paint(octahedral_grid(DOME_PX))
+    if rig.sky.op == "sky.picture":
+        sky, key = _sun_taken_out(sky, key)
+    sky.flags.writeable = False
+    return Dome(sky, key, paint)
+
+
+def _key_of(key: Key, lamps: list[LampSettings]) -> tuple[Key, list[tuple[Light, tuple[float, float, float]]]]:
+    """The strongest light that throws shadows; the others are drawn into the sky as soft glows of equal strength."""
+    glows = []
+    for lamp in lamps:
+        beam = lamp.beam()
+        if beam is None:
+            continue
+        direction, lux, radius = beam
+        if np.dot(lux, LUMA) > np.dot(key.lux, LUMA):
+            glows.append((key.direction, key.lux))
+            key = Key(direction, lux, radius)
+        else:
+            glows.append((direction, lux))
+    return key, glows
+
+
+def _glow(directions: Raster, direction: Light, lux: tuple[float, float, float]) -> Raster:
+    """A light as a small disc of the sky's own resolution."""
+    if max(lux) <= 0:
+        return np.zeros(directions.shape, np.float32)
+    near = np.clip((directions @ np.array(direction, np.float32) - np.cos(0.05)) / (1 - np.cos(0.05)), 0, 1)
+    solid = math.pi * 0.05**2 / 2
+    return np.asarray(near[..., None] * (np.array(lux) / solid), np.float32)
+
+
+def _sun_taken_out(sky: Raster, key: Key) -> tuple[Raster, Key]:
+    """A sun that an own picture holds becomes the light that throws shadows.
+
+    What exceeds sixty times the sky's mean within 5° of its brightest place counts as the sun.
+    """
+    light = sky @ LUMA.astype(np.float32)
+    limit = 60 * float(light.mean())
+    if float(light.max()) <= limit:
+        return sky, key
+    grid = octahedral_grid(sky.shape[0])
+    brightest = grid.reshape(-1, 3)[int(light.argmax())]
+    spot = (grid @ brightest > math.cos(math.radians(5))) & (light > limit)
+    weights = octahedral_weights(sky.shape[0])
+    over = np.where(spot[..., None], sky * (1 - (limit / np.maximum(light, 1e-9))[..., None]), 0)
+    lux = (over * weights[..., None]).sum((0, 1))
+    middle = (grid * (light * spot * weights)[..., None]).sum((0, 1))
+    x, y, z = (float(v) for v in middle / np.linalg.norm(middle))
+    return np.ascontiguousarray(sky - over, np.float32), Key((x, y, z), tuple(float(v) for v in lux), SUN_RADIUS)  # type: ignore[arg-type]
+
+
+# Exposure ------------------------------------------------------------------------------------------
+
+
+def metered_ev(dome: Dome) -> float:
+    """EV100 at which an 18 % grey wall and floor together show as they are: code 118."""
+    lux = sum(float(dome.illuminance(_normal(stance)) @ LUMA) for stance in (WALL, FLOOR)) / 2
+    return math.log2(max(lux, 1e-3) / math.pi / EV_FACTOR)
+
+
+def _normal(stance: str) -> Light:
+    x, y, z = stance_axes(stance)[2]
+    return float(x), float(y), float(z)
+
+
+def gains(rig: Rig, dome: Dome) -> Raster:
+    """(3,): exposed linear light of a luminance of 1 cd/m², with the white point put in."""
+    eye = eye_of(rig)
+    scale = 1 / (EV_FACTOR * 2**eye.ev100)
+    if eye.white == AS_LIT:
+        # The eye takes as white what the light makes of a white wall and floor.
+        light = np.sum([dome.illuminance(_normal(stance)) for stance in (WALL, FLOOR)], 0)
+    else:
+        light = kelvin_white(eye.kelvin)
+    white = np.maximum(light / max(float(light @ LUMA), 1e-9), 0.05)
+    return np.asarray(scale / white)
+
+
+__all__ = [
+    "DOME_PX", "LUMA", "Dome", "Key", "Pictures", "dome_of", "eye_of", "gains", "metered_ev", "no_pictures", "octahedral",
+    "sample_octahedral", "sun_of", "toward",
+]  # fmt: skip

@@ -1,0 +1,103 @@
+"""How much of the sky is seen from where: a coarse field over the scene, gathered from shadow maps."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import numpy.typing as npt
+from scipy.ndimage import uniform_filter
+
+from ..core.light.dome import LUMA, Dome
+from ..core.light.directions import octahedral_grid, octahedral_weights
+
+Vector = npt.NDArray[np.float64]
+CELLS = (30, 30, 16)
+PRIMED = 24
+_TURN = math.pi * (3 - math.sqrt(5))
+
+
+class Openness:
+    """For points of a grid the open share of the sky, as a mean and three slopes: V(d) = mean + slopes · d."""
+
+    def __init__(self, low: Vector, high: Vector) -> None:
+        margin = 0.02 * float(np.linalg.norm(high - low)) + 0.05
+        self.low, self.size = low - margin, high - low + 2 * margin
+        axes = [(np.arange(n) + 0.5) / n for n in CELLS]
+        z, y, x = np.meshgrid(axes[2], axes[1], axes[0], indexing="ij")
+        places = np.stack([x, y, z], -1).reshape(-1, 3) * self.size + self.low
+        self.places = np.concatenate([places, np.ones((len(places), 1))], 1).astype(np.float32)
+        self.samples = 0
+        self._open = np.zeros(len(places))
+        self._slopes = np.zeros((len(places), 3))
+        self._weight = 0.0
+        self._mean = np.zeros(3)
+
+    def add(self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float) -> None:
+        """One direction's shadow map, (S, S) in [0, 1] with the lower row first, and the matrix it was drawn with."""
+        clip = self.places @ matrix.T.astype(np.float32)
+        side = depth.shape[0]
+        at = np.clip(((clip[:, :2] * 0.5 + 0.5) * side).astype(np.int32), 0, side - 1)
+        seen = clip[:, 2] * 0.5 + 0.5 - 0.004 <= depth[at[:, 1], at[:, 0]]
+        self._open += weight * seen
+        self._slopes += weight * seen[:, None] * toward
+        self._weight += weight
+        self._mean += weight * toward
+        self.samples += 1
+
+    def field(self) -> npt.NDArray[np.float32]:
+        """(z, y, x, 4) float32: mean and slopes."""
+        mean = self._open / self._weight
+        slopes = 3 * (self._slopes / self._weight - mean[:, None] * self._mean / self._weight)
+        out = np.concatenate([mean[:, None], slopes], 1).reshape(*CELLS[::-1], 4)
+        # Even over neighbours, so that single directions do not show; closed cells behind walls and vaults count little.
+        trust = out[..., :1] + 0.03
+        whole = np.concatenate([out * trust, trust], -1)
+        even = uniform_filter(whole, (3, 3, 3, 1), mode="nearest")
+        return np.ascontiguousarray(even[..., :4] / even[..., 4:], np.float32)
+
+
+    def at(self, place: Vector) -> float:
+        """The mean open share near a place, m; 1 outside."""
+        share = (place - self.low) / self.size
+        if self._weight <= 0 or np.any(share < 0) or np.any(share > 1):
+            return 1.0
+        x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
+        mean = (self._open / self._weight).reshape(CELLS[::-1])
+        return float(mean[max(0, z - 1) : z + 2, max(0, y - 1) : y + 2, max(0, x - 1) : x + 2].mean())
+
+
+def opened(share: float) -> float:
+    """How far an eye opens that sees so little of the sky: the inverse of the light there, within reason."""
+    pale = 0.47
+    light = share + pale * share / (1 - pale * (1 - share))
+    return min(9.0, max(1.0, 0.8 / max(light, 0.05)))
+
+
+class SkySamples:
+    """Directions of the sky, half of them evenly all round, half where it is bright; each with what it stands for."""
+
+    def __init__(self, dome: Dome) -> None:
+        light = (dome.sky @ LUMA.astype(np.float32)) * octahedral_weights(dome.sky.shape[0])
+        small = light.reshape(32, light.shape[0] // 32, 32, -1).sum((1, 3))
+        self.share = small / max(float(small.sum()), 1e-12)
+        self._grid, self._weights = octahedral_grid(32), octahedral_weights(32)
+        self._rising = np.cumsum(self.share.ravel())
+        self._density = 0.5 / (4 * math.pi) + 0.5 * self.share / self._weights
+        self._mean = float(small.sum()) / (4 * math.pi)
+
+    def draw(self, index: int) -> tuple[Vector, float, float]:
+        """Unit direction, the weight of its radiance over its density, and that of its solid angle alone."""
+        if index % 2:
+            k = int(np.searchsorted(self._rising, (index * 0.6180339887498949) % 1.0))
+            toward = np.array(self._grid.reshape(-1, 3)[min(k, 1023)], np.float64)
+        else:
+            # Spiral of equal areas, in an order that is even from the start.
+            n = index // 2
+            z = 1 - 2 * ((n * 0.7548776662466927 + 0.31) % 1.0)
+            a = n * _TURN
+            toward = np.array([math.sqrt(1 - z * z) * math.cos(a), math.sqrt(1 - z * z) * math.sin(a), z])
+        at = int(np.argmax(self._grid.reshape(-1, 3) @ toward.astype(np.float32)))
+        density = float(self._density.ravel()[at])
+        radiance = float((self.share / self._weights).ravel()[at])
+        return toward, radiance / density, 1 / (4 * math.pi * density)

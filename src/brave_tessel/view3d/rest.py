@@ -1,0 +1,39 @@
+"""A picture at rest: frames are added up, and shown at moments at which one sees the difference."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Callable
+
+from ..core.sheet import AnyArray
+from .drawn import Look
+from .renderer import Renderer
+
+PASSES = 96
+"""Frames after which nothing more is seen to change."""
+HELD = 8
+"""Frames before the first sum is shown: fewer would differ from the moving picture by their own noise."""
+EVERY = 0.35
+"""Seconds between two pictures."""
+
+
+def come_to_rest(
+    renderer: Renderer, look: Look, show: Callable[[AnyArray, bool], None], current: Callable[[], bool], *,
+    passes: int | None = None, held: int | None = None,
+) -> int:  # fmt: skip
+    """Draw a look ever better; ``show`` is handed (height, width, 3) uint8 codes and whether they are the last.
+
+    Returns how many frames were added up; it ends early where the work has been overtaken.
+    """
+    passes = passes or PASSES
+    held = min(held or HELD, passes)
+    shown = time.monotonic()
+    for number in range(passes):
+        if not current():
+            return number
+        renderer.refine(look, number)
+        last, now = number + 1 == passes, time.monotonic()
+        if last or number + 1 == held or (number >= held and now - shown > EVERY):
+            show(renderer.refined(look, number + 1), last)
+            shown = now
+    return passes

@@ -1,0 +1,1 @@
+"""Stills: what is seen, path traced in a process of its own, filtered, and written as files."""

@@ -1,0 +1,123 @@
+"""Stills as files: PNG in 8 or 16 bits, EXR with its layers; a caption and a scale bar where they are wanted."""
+
+from __future__ import annotations
+
+import os
+import tempfile
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+import OpenEXR
+from PIL import Image, ImageDraw, ImageFont
+
+from ...core.errors import CannotWriteError
+from ...core.light.tone import show
+from ...core.phrases import say
+from ...core.quantity import format_number
+from ...core.sheet import AnyArray, Raster
+from ...formats.disk import write_atomically
+from ...formats.images import encode_png
+from .run import Still
+
+SUFFIXES = (".png", ".exr")
+_ROUND = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
+_FONT = Path(__file__).parents[2] / "ui" / "assets" / "fonts"
+
+
+@dataclass(frozen=True, slots=True)
+class Finish:
+    """How a still is written: bits a channel of PNG, its exposure and view transform, whether what is open stays
+    transparent, what is written below it, and how many pixels a millimetre has in its middle (0 without a scale bar).
+    """
+
+    transform: str
+    exposure: float = 1.0
+    depth: int = 8
+    open_ground: bool = False
+    caption: str = ""
+    px_per_mm: float = 0.0
+
+
+def write_still(path: Path, still: Still, finish: Finish) -> None:
+    """Write a still by the file's suffix.
+
+    Raises
+    ------
+    CannotWriteError
+        when the suffix is another, or the folder cannot be written.
+    """
+    suffix = path.suffix.lower()
+    if suffix == ".exr":
+        write_atomically(path, _exr(still, finish))
+    elif suffix == ".png":
+        write_atomically(path, png_of(still.smooth(), still.cover, finish))
+    else:
+        raise CannotWriteError(path.name, allowed=say("PNG or EXR"), remedy="Give it a name that ends in .png or .exr.")
+
+
+def png_of(light: Raster, cover: Raster, finish: Finish) -> bytes:
+    """Exposed linear light (H, W, 3) and what of it is there (H, W) as PNG."""
+    if finish.open_ground:
+        # Colours of edges are those of what is there, not mixed with the black behind.
+        light = light / np.maximum(cover, 1e-3)[..., None]
+    codes = show(light * finish.exposure, finish.transform)
+    if finish.caption or finish.px_per_mm > 0:
+        codes = _captioned(codes, finish)
+    if finish.open_ground:
+        codes = np.concatenate([codes, np.clip(cover, 0, 1)[..., None]], -1)
+    top, kind = (65_535, np.uint16) if finish.depth == 16 else (255, np.uint8)
+    return encode_png(np.asarray(np.rint(codes * top), kind), srgb=True)
+
+
+def _exr(still: Still, finish: Finish) -> bytes:
+    light = still.smooth() * finish.exposure
+    channels = {name: np.ascontiguousarray(light[..., k], np.float32) for k, name in enumerate("RGB")}
+    channels["A"] = np.ascontiguousarray(np.clip(still.cover, 0, 1), np.float32)
+    for layer, pixels in (("noisy", still.light * finish.exposure), ("albedo", still.albedo), ("normal", still.normal)):
+        for k, name in enumerate("XYZ" if layer == "normal" else "RGB"):
+            channels[f"{layer}.{name}"] = np.ascontiguousarray(pixels[..., k], np.float32)
+    channels["depth.Z"] = np.ascontiguousarray(still.depth, np.float32)
+    header = {"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}
+    with tempfile.TemporaryDirectory() as folder:
+        path = os.path.join(folder, "still.exr")
+        with OpenEXR.File(header, channels) as file:
+            file.write(path)
+        return Path(path).read_bytes()
+
+
+def _captioned(codes: Raster, finish: Finish) -> Raster:
+    """The picture with a line of text below left and a bar of a round length below right, on the picture."""
+    rows, columns = codes.shape[:2]
+    size = max(11, round(rows / 42))
+    base = Image.fromarray(np.asarray(np.rint(codes * 255), np.uint8))
+    mask = Image.new("L", base.size, 0)
+    draw = ImageDraw.Draw(mask)
+    font = _font(size)
+    margin = size
+    if finish.caption:
+        draw.text((margin, rows - margin), finish.caption, font=font, fill=255, anchor="lb")
+    if finish.px_per_mm > 0:
+        length = max((mm for mm in _ROUND if mm * finish.px_per_mm < 0.28 * columns), default=_ROUND[0])
+        wide = round(length * finish.px_per_mm)
+        right, foot = columns - margin, rows - margin
+        draw.rectangle((right - wide, foot - max(2, size // 6), right, foot), fill=255)
+        text = f"{format_number(length)} mm" if length < 1000 else f"{format_number(length / 1000)} m"
+        draw.text((right - wide, foot - size // 3), text, font=font, fill=255, anchor="lb")
+    seen = np.asarray(mask, np.float32)[..., None] / 255
+    # Pale on dark ground and dark on pale, by what lies behind.
+    behind = float(codes[int(0.9 * rows) :].mean())
+    return np.asarray(codes * (1 - seen) + seen * (0.08 if behind > 0.55 else 0.96))
+
+
+def _font(size: int) -> ImageFont.FreeTypeFont | ImageFont.ImageFont:
+    for path in sorted(_FONT.glob("*Sans*Regular*.ttf")) + sorted(_FONT.glob("*.ttf")):
+        return ImageFont.truetype(str(path), size)
+    return ImageFont.load_default(size)
+
+
+def codes_of(data: bytes) -> AnyArray:
+    """Codes (H, W, C) uint8 of a PNG just made, for the screen."""
+    import io
+
+    return np.asarray(Image.open(io.BytesIO(data)))

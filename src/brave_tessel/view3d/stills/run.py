@@ -1,0 +1,128 @@
+"""Runs the tracer's process: progressive pictures, the time that is left, an end at any time."""
+
+from __future__ import annotations
+
+import importlib.util
+import json
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+import numpy as np
+
+from ...core.errors import TesselError
+from ...core.light.tone import show
+from ...core.sheet import AnyArray, Raster
+from .filter import evened
+
+
+class NoTracerError(TesselError):
+    """The path tracer cannot be used here."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Still:
+    """A picture so far: exposed linear light (H, W, 3), what of it is there (H, W), and its guides."""
+
+    light: Raster
+    cover: Raster
+    albedo: Raster
+    normal: Raster
+    depth: Raster
+    samples: int
+
+    def smooth(self) -> Raster:
+        """Its light without the noise that is left."""
+        return evened(self.light, self.albedo, self.normal, self.depth, self.samples)
+
+    def codes(self, transform: str, exposure: float = 1.0) -> AnyArray:
+        """As a screen shows it, (H, W, 3) uint8."""
+        return np.asarray(np.rint(show(self.smooth() * exposure, transform) * 255), np.uint8)
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How far a still is: samples a pixel, seconds left, and by which back end."""
+
+    samples: int
+    left: float
+    back_end: str
+
+
+def tracer_is_there() -> bool:
+    """Whether the path tracer is installed."""
+    return importlib.util.find_spec("mitsuba") is not None
+
+
+def read_still(folder: Path) -> Still | None:
+    """What has been added up in a folder; None before the first pass."""
+    try:
+        held = np.load(folder / "sum.npz")
+    except (OSError, ValueError):
+        return None
+    count = int(held["count"])
+    mean = held["sums"] / count
+    # Channels: colour and alpha, then albedo, normal, depth.
+    return Still(
+        np.ascontiguousarray(mean[..., :3]),
+        mean[..., 3],
+        mean[..., 4:7],
+        mean[..., 7:10],
+        mean[..., 10],
+        count * 8,
+    )
+
+
+def trace(
+    folder: Path, samples: int, show_progress: Callable[[Progress], None], current: Callable[[], bool]
+) -> Still:
+    """Trace the scene of a folder until so many samples a pixel are there, or it is no longer wanted; what was traced
+    before is gone on with.
+
+    Raises
+    ------
+    NoTracerError
+        when the tracer is not installed, or ends without a picture.
+    """
+    if not tracer_is_there():
+        raise NoTracerError("still", remedy="The package for stills is not installed.")
+    command = [sys.executable, "-m", "brave_tessel.view3d.stills.child", str(folder), str(samples)]
+    begun = time.monotonic()
+    with (folder / "errors.txt").open("wb") as errors:
+        process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=errors, text=True)
+        try:
+            _follow(process, samples, begun, show_progress, current)
+        finally:
+            process.terminate()
+            process.wait()
+    made = read_still(folder)
+    if made is None:
+        if not current():
+            raise NoTracerError("still", remedy="It was stopped before there was anything to see.")
+        raise NoTracerError("still", remedy="The path tracer ended without a picture.")
+    return made
+
+
+def _follow(
+    process: subprocess.Popen[str],
+    samples: int,
+    begun: float,
+    show_progress: Callable[[Progress], None],
+    current: Callable[[], bool],
+) -> None:
+    back_end, first = "", None
+    assert process.stdout is not None
+    for line in process.stdout:
+        told = json.loads(line)
+        back_end = told.get("back_end", back_end)
+        done = int(told.get("samples", 0))
+        now = time.monotonic()
+        if done and first is None:
+            first = (done, now)
+        each = (now - first[1]) / max(done - first[0], 1) if first and done > first[0] else (now - begun) / max(done, 8)
+        show_progress(Progress(done, max(0.0, (samples - done) * each), back_end))
+        if not current():
+            return
