@@ -145,9 +145,7 @@ def frame(width: int, height: int, *, moving: bool = False) -> Callable[[Timer],
         camera = from_points(np.array(eye.at) / 1000, np.array(eye.toward) / 1000, angle=eye.angle)
         for surface, made in textures.surfaces.items():
             renderer.set_textures(surface, *made)
-        return timer(
-            lambda: renderer.draw(Look(camera, width, height, moving=moving))
-        )
+        return timer(lambda: renderer.draw(Look(camera, width, height, moving=moving)))
 
     return run
 

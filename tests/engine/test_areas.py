@@ -11,8 +11,8 @@ from brave_tessel.core.buildup.strokes import INTO, copies, lay_strokes, reach_o
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Rule, Stroke, Surface
 from brave_tessel.core.job.nodes import Setting
-from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.light.lighting import Lighting
+from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.plan.area import Area, area_of
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.sheet import Grid

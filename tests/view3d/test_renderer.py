@@ -7,10 +7,10 @@ import pytest
 from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Surface
 from brave_tessel.core.job.scene import Opening
+from brave_tessel.core.light.presets import make_preset
 from brave_tessel.core.place.site import site_of
 from brave_tessel.engine.place.starters import room_corner
 from brave_tessel.view3d.camera import Camera, from_points, perspective
-from brave_tessel.core.light.presets import make_preset
 from brave_tessel.view3d.drawn import Look, scene_light
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.scene import draw_parts, find_under

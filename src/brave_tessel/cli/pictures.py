@@ -11,7 +11,7 @@ from ..formats.job_file import load_job
 from ..view3d.solids import SOLIDS
 from ..view3d.stills.files import Finish, write_still
 from ..view3d.stills.make import make_still, of_scene, of_surface
-from .numbers import place
+from .numbers import place, px, whole
 from .said import Progress, say, warn
 
 _MOST = 16_384
@@ -20,17 +20,11 @@ _MOST = 16_384
 def _size(text: str) -> tuple[int, int]:
     parts = text.lower().replace("×", "x").split("x")
     if len(parts) != 2 or not all(part.strip().isdigit() for part in parts):
-        raise argparse.ArgumentTypeError(str(NotUnderstoodError("size", value=text, allowed="900x600")))
+        raise NotUnderstoodError("size", value=text, allowed="pixels, as in 900x600")
     width, height = (int(part) for part in parts)
     if not (8 <= width <= _MOST and 8 <= height <= _MOST):
-        raise argparse.ArgumentTypeError(str(OutOfRangeError("size", value=text, allowed=f"8 to {_MOST} pixels")))
+        raise OutOfRangeError("size", value=text, allowed=f"8 to {_MOST} pixels each way")
     return width, height
-
-
-def _samples(text: str) -> int:
-    if not text.isdigit() or not 1 <= int(text) <= 65_536:
-        raise argparse.ArgumentTypeError(str(OutOfRangeError("samples", value=text, allowed="1 to 65536")))
-    return int(text)
 
 
 def declare_picture(parser: argparse.ArgumentParser) -> None:
@@ -39,10 +33,12 @@ def declare_picture(parser: argparse.ArgumentParser) -> None:
     which = parser.add_mutually_exclusive_group()
     which.add_argument("--view", default="", help="a kept view of the scene, by its name; else the first one")
     which.add_argument("--surface", default="", help="a surface by its name, on a solid")
-    parser.add_argument("--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on")
+    parser.add_argument(
+        "--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on"
+    )
     parser.add_argument("--size", type=_size, default=(900, 600), help="pixels, as in 900x600")
-    parser.add_argument("--samples", type=_samples, default=64, help="light paths a pixel")
-    parser.add_argument("--px", type=int, default=1024, help="pixels of each surface's longer side")
+    parser.add_argument("--samples", type=whole("samples", 1, 65_536), default=64, help="light paths a pixel")
+    parser.add_argument("--px", type=px(), default=1024, help="pixels of each surface's longer side")
     parser.add_argument("--depth", type=int, choices=(8, 16), default=8, help="bits a channel of PNG")
     parser.add_argument("--open-ground", action="store_true", help="transparent where nothing is")
     parser.add_argument("--caption", action="store_true", help="its name and, of a surface, a scale bar")
@@ -63,7 +59,9 @@ def run_picture(options: argparse.Namespace, progress: Progress) -> None:
 
     def told(now: object) -> None:
         samples = getattr(now, "samples", 0)
-        progress(f"{samples} of {options.samples} samples, {getattr(now, 'left', 0):.0f} s left", samples / options.samples)
+        progress(
+            f"{samples} of {options.samples} samples, {getattr(now, 'left', 0):.0f} s left", samples / options.samples
+        )
 
     still, sentence = make_still(wanted, options.samples, told, lambda: True, open_ground=options.open_ground)
     finish = Finish(

@@ -9,10 +9,10 @@ from ..core.errors import MissingError
 from ..core.job.document import Job
 from ..core.job.layers import Surface
 from ..core.job.light import WALL
+from ..core.light.lighting import Eye, Lighting
 from ..core.maps import MapSet
 from ..core.outlines import Outline
 from ..core.place.site import Ground, Site
-from ..core.light.lighting import Eye, Lighting
 from ..core.plan.planner import Planner
 from ..core.sheet import AnyArray, Grid, Raster
 from ..formats.drawings import outline_of

@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMainWindow, QMenu, QMess
 from .. import __version__
 from ..core.job.commands import Set
 from ..core.job.document import Job
-from ..core.relief.pictures import VIEWS
+from ..core.relief.pictures import REFLECTANCE, VIEWS
 from ..engine.library.shipped_demo import shipped_demo
 from ..formats.job_file import OpenedJob
 from .board import SCALES, Board
@@ -44,6 +44,10 @@ class Frame(Protocol):
     def stage(self) -> Stage: ...
 
     def fold(self, side: str) -> None: ...
+
+    def open_picture(self) -> None: ...
+
+    def open_light(self) -> None: ...
 
     def open_job(self, path: Path) -> None: ...
 
@@ -96,6 +100,7 @@ class Actions:
         self._add(menu, tr("Rename the job…"), "Ctrl+Shift+R", self.rename)
         menu.addSeparator()
         self._add(menu, tr("Add pictures…"), "Ctrl+I", lambda: self._turned("Gather").gather_stage.choose_files())
+        self._add(menu, tr("Picture…"), "Ctrl+P", self.frame.open_picture)
         self._add(menu, tr("Hand over…"), "Ctrl+E", lambda: self._turned("Hand over").hand_over_stage.choose_folder())
         menu.addSeparator()
         self._add(menu, tr("Quit"), "Ctrl+Q", self.window.close)
@@ -196,6 +201,7 @@ class Actions:
         for index, stage in enumerate(STAGES):
             self._add(menu, f"{index + 1} {tr(stage)}", str(index + 1), partial(self.desk.go, stage))
         menu.addSeparator()
+        self._add(menu, tr("Light…"), "Ctrl+J", self.frame.open_light)
         self._add(menu, tr("Fit"), "F", lambda: self.frame.stage.fit())
         scales = menu.addMenu(tr("Scale"))
         assert scales is not None
@@ -206,7 +212,10 @@ class Actions:
         assert views is not None
         for index, view in enumerate(VIEWS):
             self._add(
-                views, tr(view), f"Alt+{(index + 1) % 10}" if index < 10 else "Alt+R", partial(self.show_view, view)
+                views,
+                tr(view),
+                f"Alt+{(index + 1) % 10}" if index < 10 else "Alt+R" if view == REFLECTANCE else "",
+                partial(self.show_view, view),
             )
         extents = menu.addMenu(tr("Extent"))
         assert extents is not None

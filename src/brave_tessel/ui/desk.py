@@ -69,6 +69,11 @@ class Desk(QObject):
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._request)
+        # A drag of the light is one step, until the hand rests.
+        self._turned = QTimer(self)
+        self._turned.setSingleShot(True)
+        self._turned.setInterval(700)
+        self._turned.timeout.connect(self.end_gesture)
         self._connect()
         if session.journal is not None:
             session.journal.trouble = lambda text: self.work.later(lambda: self._journal_trouble(text))
@@ -126,6 +131,7 @@ class Desk(QObject):
         surface = self.selection.surface
         stance = surface.stance if surface is not None and self.view.stage == "Build" else WALL
         self.dispatch(light_intents.turn_sun(self.job.rig, right, down, stance))
+        self._turned.start()
 
     def scene_light(self) -> Callable[[], SceneLight]:
         """The job's light as it is now, for a scene; made by whoever calls it."""

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import Any
 
-from PyQt6.QtCore import QPoint, QSize, Qt
-from PyQt6.QtGui import QIcon, QPixmap
+from PyQt6.QtCore import QPoint, QRect, QSize, Qt
+from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import (
+    QAbstractButton,
     QComboBox,
     QFileDialog,
     QFrame,
@@ -24,6 +26,7 @@ from ..core.job.light import Rig
 from ..core.job.nodes import Setting
 from ..core.light.lighting import Eye
 from ..core.light.presets import PRESETS, make_preset
+from ..core.light.standing import BY_HOUR
 from ..core.operation import REGISTRY, Angle, Fraction, Param, called
 from ..engine.intents import light as intents
 from ..engine.pictures.light import sky_strip
@@ -37,11 +40,13 @@ from .desk import Desk
 from .words import tr
 from .workroom import Pace
 
-STRIP = (92, 40)
+STRIP = (146, 48)
 SKIES = ("sky.clear", "sky.overcast", "sky.room", "sky.picture")
 LAMPS = ("lamp.soft_box", "lamp.strip", "lamp.bulb")
 _STOPS = called("Exposure", Fraction(-3, 3, least=-12, most=12, unit="stops", help="0 shows 18 % grey as it is."))
-_OFF = called("Off the upright", Angle(0, 75, help="How far aside one looks from: a gloss mirrors another part of the sky."))
+_OFF = called(
+    "Off the upright", Angle(0, 75, help="How far aside one looks from: a gloss mirrors another part of the sky.")
+)
 _SIDE = called("Side", Angle(0, 360, help="On which side the eye is: 0 right, 90 above, 180 left, 270 below."))
 
 
@@ -58,7 +63,7 @@ class LightPanel(QFrame):
         whole.setContentsMargins(0, 0, 0, 0)
         self.column = Column(tr("Light"))
         whole.addWidget(self.column)
-        self.presets: dict[str, QToolButton] = {}
+        self.presets: dict[str, _Preset] = {}
         self.column.add(self._make_presets())
         self.stops = self._scale(_STOPS, lambda v: self._do(intents.expose(self.rig, v, self.pictures)))
         self.column.add(self.stops)
@@ -119,17 +124,10 @@ class LightPanel(QFrame):
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(theme.px(6))
         for index, name in enumerate(PRESETS):
-            made = QToolButton()
-            made.setText(tr(name))
-            made.setAccessibleName(tr("Light: {name}", name=tr(name)))
-            made.setCheckable(True)
-            made.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            made.setIconSize(QSize(theme.px(STRIP[0]), theme.px(STRIP[1])))
-            made.setFixedSize(theme.px(97), theme.px(66))
-            made.setFont(theme.font(10))
-            made.clicked.connect(lambda _checked, chosen=name: self._do(intents.take_preset(chosen)))
+            made = _Preset(tr(name))
+            made.clicked.connect(partial(self._do_preset, name))
             self.presets[name] = made
-            grid.addWidget(made, index // 3, index % 3)
+            grid.addWidget(made, index // 2, index % 2)
         return holder
 
     def _scale(self, param: Param, run: Callable[[float], object]) -> RuledScale:
@@ -141,7 +139,9 @@ class LightPanel(QFrame):
 
     def _form(self, setting: Setting, part: str, only: tuple[str, ...] | None = None) -> OperationForm:
         form = OperationForm(setting.op, setting.values, only=only)
-        form.changed.connect(lambda name, value: self._do(intents.set_value(self.rig, part, name, value, self.pictures)))
+        form.changed.connect(
+            lambda name, value: self._do(intents.set_value(self.rig, part, name, value, self.pictures))
+        )
         form.released.connect(self.desk.end_gesture)
         form.refused.connect(lambda text: self.desk.tell(text, "fault"))
         return form
@@ -159,7 +159,9 @@ class LightPanel(QFrame):
         for op in LAMPS:
             action = menu.addAction(tr(REGISTRY[op].label))
             if action:
-                action.triggered.connect(lambda _c=False, chosen=op: self._do(intents.add_lamp(self.rig, chosen, self.pictures)))
+                action.triggered.connect(
+                    lambda _c=False, chosen=op: self._do(intents.add_lamp(self.rig, chosen, self.pictures))
+                )
         made.setMenu(menu)
         return made
 
@@ -167,6 +169,12 @@ class LightPanel(QFrame):
 
     def _do(self, command: Any) -> None:
         self.desk.dispatch(command)
+
+    def _do_preset(self, name: str) -> None:
+        self._do(intents.take_preset(name))
+
+    def _change_lamp(self, change: Callable[..., Any], id: str) -> None:
+        self._do(change(self.rig, id, self.pictures))
 
     def _look(self, **eye: float) -> None:
         now = self.desk.view.eye
@@ -224,10 +232,10 @@ class LightPanel(QFrame):
 
         def put(strips: dict[str, Any]) -> None:
             for name, codes in strips.items():
-                self.presets[name].setIcon(QIcon(QPixmap.fromImage(to_image(codes))))
+                self.presets[name].show_strip(QPixmap.fromImage(to_image(codes)))
 
-        if any(made.icon().isNull() for made in self.presets.values()):
-            self.desk.work.ask("light strips", make, put, pace=Pace.LONG)
+        if any(made.strip.isNull() for made in self.presets.values()):
+            self.desk.work.ask("light_strips", make, put, pace=Pace.LONG)
 
     def _follow(self, _seen: object) -> None:
         rig = self.rig
@@ -235,6 +243,9 @@ class LightPanel(QFrame):
             made.setChecked(rig.name == name)
         self.stops.show_value(round(intents.stops_of(rig, self.pictures), 2))
         self.sun.show_values(rig.sun.values)
+        by_hour = rig.sun.value("by") == BY_HOUR
+        for dial, control in self.sun.controls.items():
+            control.setVisible(dial == "by" or (dial in {"hour", "day", "latitude"}) == by_hour)
         self.eye.show_values(rig.eye.values)
         self.skies.setCurrentIndex(max(0, self.skies.findData(rig.sky.op)))
         self.sky.say(rig.picture_name if rig.sky.op == "sky.picture" else tr(rig.sky.operation.label))
@@ -267,11 +278,9 @@ class LightPanel(QFrame):
             form = self._form(lamp, lamp.id)
             switch = button(
                 tr("Switch on") if lamp.off else tr("Switch off"),
-                lambda id=lamp.id: self._do(intents.switch_lamp(self.rig, id, self.pictures)),
+                partial(self._change_lamp, intents.switch_lamp, lamp.id),
             )
-            away = button(
-                tr("Take away"), lambda id=lamp.id: self._do(intents.remove_lamp(self.rig, id, self.pictures)), icon="trash"
-            )
+            away = button(tr("Take away"), partial(self._change_lamp, intents.remove_lamp, lamp.id), icon="trash")
             section.add(switch, away)
             section.add(form)
             self.lamp_forms[lamp.id] = form
@@ -282,11 +291,47 @@ class LightPanel(QFrame):
             row = QWidget()
             line = QGridLayout(row)
             line.setContentsMargins(0, 0, 0, 0)
-            line.addWidget(button(kept.name, lambda one=kept: self._do(intents.take_rig(one.rig, one.name))), 0, 0)
-            line.addWidget(button("", lambda id=kept.id: self._do(intents.drop_light(id)), icon="trash"), 0, 1)
+            line.addWidget(button(kept.name, partial(self._do, intents.take_rig(kept.rig, kept.name))), 0, 0)
+            line.addWidget(button("", partial(self._do, intents.drop_light(kept.id)), icon="trash"), 0, 1)
             line.setColumnStretch(0, 1)
             self.kept_column.addWidget(row)
         self.kept.say(str(len(self.desk.job.lights)) if self.desk.job.lights else "")
+
+
+class _Preset(QAbstractButton):
+    """A light by its sky and its name."""
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.setText(name)
+        self.setCheckable(True)
+        self.setAccessibleName(tr("Light: {name}", name=name))
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setFixedSize(theme.px(STRIP[0]), theme.px(STRIP[1] + 20))
+        self.strip = QPixmap()
+
+    def show_strip(self, strip: QPixmap) -> None:
+        self.strip = strip
+        self.update()
+
+    def nextCheckState(self) -> None:
+        """What is chosen is the job's to say."""
+
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        top = QRect(0, 0, self.width(), theme.px(STRIP[1]))
+        painter.fillRect(top, theme.colour("board"))
+        if not self.strip.isNull():
+            painter.drawPixmap(top, self.strip)
+        here = self.isChecked()
+        painter.fillRect(QRect(0, top.height(), self.width(), self.height()), theme.colour("wash" if here else "panel"))
+        painter.setPen(theme.colour("ink"))
+        painter.setFont(theme.font(11, weight=600 if here else 400))
+        name = QRect(theme.px(6), top.height(), self.width() - theme.px(8), self.height() - top.height())
+        painter.drawText(name, Qt.AlignmentFlag.AlignVCenter, self.text())
+        painter.setPen(QPen(theme.colour("verdigris" if here or self.hasFocus() else "line"), 2 if here else 1))
+        painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
 
 
 def _emptied(column: QVBoxLayout) -> None:
@@ -322,5 +367,3 @@ class LightButton(QToolButton):
     def open(self) -> None:
         """Open the menu below the button."""
         self.panel.open_at(self.mapToGlobal(QPoint(self.width(), self.height() + theme.px(4))))
-
-

@@ -24,11 +24,15 @@ from PyQt6.QtWidgets import (
 
 from ..core.job.document import Job
 from ..engine.session import Session
+from ..engine.workers import Current
+from ..view3d.solids import solid_camera
+from ..view3d.stills.make import Wanted, of_scene, of_surface
 from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import Desk
 from .light_panel import LightButton
+from .picture_dialog import PictureDialog
 from .reference import ReferenceFrame
 from .stages.build.stage import BuildStage
 from .stages.gather.stage import GatherStage, accepts
@@ -55,6 +59,7 @@ class Window(QMainWindow):
         self.ask = ask
         self._closing = False
         self.desk = Desk(session)
+        self.picture: PictureDialog | None = None
         self.gather_stage = GatherStage(self.desk)
         self.repeat_stage = RepeatStage(self.desk)
         self.build_stage = BuildStage(self.desk)
@@ -367,8 +372,33 @@ class Window(QMainWindow):
         self._keep_sizes()
         self.close_down()
 
+    # Pictures ------------------------------------------------------------------------------------
+
+    def open_light(self) -> None:
+        """Open the light menu."""
+        self.light.open()
+
+    def open_picture(self) -> None:
+        """A still of what is seen: the model in Place, else the chosen surface on its solid."""
+        if self.picture is not None:
+            self.picture.close_down()
+            self.picture.close()
+        self.picture = PictureDialog(self, self._seen(), self.desk.job.rig)
+        self.picture.show()
+
+    def _seen(self) -> Callable[[tuple[int, int], Current], Wanted]:
+        snapshot, px = self.desk.session.snapshot(), self.desk.view.preview_px
+        surface, solid = self.desk.selection.surface, self.build_stage.solid
+        if self.desk.view.stage in {"Place", "Hand over"} or surface is None:
+            camera = self.place_stage.view.camera
+            return lambda size, current: of_scene(snapshot, "", size, px=px, current=current, camera=camera)
+        shape, eye = (solid.shape, solid.camera) if solid.isVisible() else ("Plane", solid_camera(0.0, 0.0))
+        return lambda size, _current: of_surface(snapshot, surface, shape, size, px=px, camera=eye)
+
     def close_down(self) -> None:
         """End every thread."""
+        if self.picture is not None:
+            self.picture.close_down()
         self._clock.stop()
         self.desk.close()
         self.place_stage.view.close_down()

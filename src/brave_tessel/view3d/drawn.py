@@ -77,8 +77,8 @@ class Look:
     """How a frame is drawn. ``relief_m``, lowest and highest above the skin in metres, draws relief by parallax.
 
     ``chosen`` names parts that are tinted; ``marked`` are faces drawn over in the colour of a selection; while
-    ``moving``, large parts are drawn by their thinned stand-ins. ``exposure`` is a factor over the light's own; one that
-    ``adapts`` is opened further under a roof;
+    ``moving``, large parts are drawn by their thinned stand-ins. ``exposure`` is a factor over the light's own; one
+    that ``adapts`` is opened further under a roof;
     ``background`` is an sRGB code of what lies behind, the sky without one.
     """
 

@@ -8,8 +8,8 @@ import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import uniform_filter
 
-from ..core.light.dome import LUMA, Dome
 from ..core.light.directions import octahedral_grid, octahedral_weights
+from ..core.light.dome import LUMA, Dome
 
 Vector = npt.NDArray[np.float64]
 CELLS = (30, 30, 16)
@@ -33,7 +33,9 @@ class Openness:
         self._weight = 0.0
         self._mean = np.zeros(3)
 
-    def add(self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float) -> None:
+    def add(
+        self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float
+    ) -> None:
         """One direction's shadow map, (S, S) in [0, 1] with the lower row first, and the matrix it was drawn with."""
         clip = self.places @ matrix.T.astype(np.float32)
         side = depth.shape[0]
@@ -50,12 +52,11 @@ class Openness:
         mean = self._open / self._weight
         slopes = 3 * (self._slopes / self._weight - mean[:, None] * self._mean / self._weight)
         out = np.concatenate([mean[:, None], slopes], 1).reshape(*CELLS[::-1], 4)
-        # Even over neighbours, so that single directions do not show; closed cells behind walls and vaults count little.
+        # Even over neighbours, so that single directions do not show; closed cells behind walls count little.
         trust = out[..., :1] + 0.03
         whole = np.concatenate([out * trust, trust], -1)
         even = uniform_filter(whole, (3, 3, 3, 1), mode="nearest")
         return np.ascontiguousarray(even[..., :4] / even[..., 4:], np.float32)
-
 
     def at(self, place: Vector) -> float:
         """The mean open share near a place, m; 1 outside."""

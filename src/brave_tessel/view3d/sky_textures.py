@@ -68,7 +68,9 @@ class SkyTextures:
             self.sharp.release()
         data = bordered(np.clip(sky * np.array(self._shown.gain, np.float32), 0, 6e4).astype(np.float16))
         side = data.shape[0]
-        self.sharp = self.context.texture((side, side), 3, np.ascontiguousarray(data).tobytes(), alignment=1, dtype="f2")
+        self.sharp = self.context.texture(
+            (side, side), 3, np.ascontiguousarray(data).tobytes(), alignment=1, dtype="f2"
+        )
         self.sharp.filter = (moderngl.LINEAR, moderngl.LINEAR)
         self.sharp.repeat_x = self.sharp.repeat_y = False
 

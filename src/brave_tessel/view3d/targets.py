@@ -113,12 +113,13 @@ class Targets:
         self.context.disable(moderngl.BLEND)
 
     def read(self, size: Size) -> list[Any]:
-        """The last frame of a size: light and diffuse light of the sky, (height, width, 4) float32, the lower row first."""
+        """The last frame of a size: light, and diffuse light of the sky; (H, W, 4) float32, the lower row first."""
         return self._read(size, self._frames[size][0], 2)
 
     def read_added(self, size: Size) -> list[Any]:
         """The sum, as :meth:`read`, and its guide: normals and distances."""
-        assert self._sums is not None and self._sums[0] == size
+        assert self._sums is not None
+        assert self._sums[0] == size
         self.context.finish()
         return self._read(size, self._sums[1][0], 3)
 

@@ -15,7 +15,7 @@ from brave_tessel.core.light.harmonics import basis, harmonics
 from brave_tessel.core.light.lighting import Eye, Lighting, light_flat
 from brave_tessel.core.light.prefilter import level_of, prefiltered, roughness_of
 from brave_tessel.core.light.presets import PRESETS, make_preset
-from brave_tessel.core.light.tone import KNEES, show, shoulder, tone_table, unshow
+from brave_tessel.core.light.tone import KNEES, shoulder, show, tone_table, unshow
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.sheet import Grid
 
@@ -50,7 +50,9 @@ def furnace(monkeypatch):
 
 
 @pytest.mark.parametrize("roughness", [0.05, 0.2, 0.4, 0.6, 0.8, 1.0])
-@pytest.mark.parametrize(("metal", "eye"), [(1.0, Eye(near=0)), (0.0, Eye(near=0)), (1.0, Eye(off=70, near=0)), (0.5, Eye())])
+@pytest.mark.parametrize(
+    ("metal", "eye"), [(1.0, Eye(near=0)), (0.0, Eye(near=0)), (1.0, Eye(off=70, near=0)), (0.5, Eye())]
+)
 def test_white_in_a_white_furnace_cannot_be_seen(furnace, roughness, metal, eye):
     """Energy is kept within 1 % whatever the roughness (Heitz 2014; multiple scattering by Fdez-Agüera 2019)."""
     shown = unshow(lit(sheet((1, 1, 1), roughness, metal), Lighting(furnace.rig, eye=eye)) / 255)
@@ -90,7 +92,9 @@ def test_the_sheen_is_that_of_its_specification():
         wanted = (2 + 1 / alpha) * math.sqrt(1 - cosine**2) ** (1 / alpha) / (2 * math.pi)
         assert energy.charlie(alpha, cosine) == pytest.approx(wanted)
     t = (np.arange(4000) + 0.5) / 4000 * math.pi / 2
-    whole = sum(energy.charlie(0.3, math.cos(a)) * math.cos(a) * math.sin(a) for a in t) * 2 * math.pi * (math.pi / 8000)
+    whole = (
+        sum(energy.charlie(0.3, math.cos(a)) * math.cos(a) * math.sin(a) for a in t) * 2 * math.pi * (math.pi / 8000)
+    )
     assert whole == pytest.approx(1, abs=1e-3)
     assert energy.sheen_table().max() <= 1
 
@@ -175,7 +179,11 @@ def test_the_tone_table_is_the_transform():
 
 def test_a_lamp_lights_a_matt_sheet_as_lambert_says():
     """A bulb of Φ lm at d m: E = Φ / 4π d² · cos θ, L = ρ E / π."""
-    bulb = Lamp(op="lamp.bulb", id="l", values={"bearing": 180.0, "height": 30.0, "away": 2000.0, "lumen": 1000.0, "warmth": 6500.0})
+    bulb = Lamp(
+        op="lamp.bulb",
+        id="l",
+        values={"bearing": 180.0, "height": 30.0, "away": 2000.0, "lumen": 1000.0, "warmth": 6500.0},
+    )
     rig = Rig(
         sky=Setting(op="sky.room", values={"light": 0.0}), lamps=(bulb,),
         eye=Setting(op="light.eye", values={"ev100": 3.0, "white": "typed", "kelvin": 6500.0}),
@@ -224,7 +232,8 @@ def test_a_sheet_seen_from_afar_has_no_seam():
 
 def test_a_light_behind_a_wall_leaves_it_in_the_shade():
     front, behind = (
-        Lighting(Rig(sun=Setting(op="light.sun", values={"bearing": bearing, "height": 30.0}))) for bearing in (180.0, 0.0)
+        Lighting(Rig(sun=Setting(op="light.sun", values={"bearing": bearing, "height": 30.0})))
+        for bearing in (180.0, 0.0)
     )
     assert front.shadows
     assert not behind.shadows
@@ -233,7 +242,16 @@ def test_a_light_behind_a_wall_leaves_it_in_the_shade():
 
 def test_colour_of_light_is_put_right_where_it_is_wanted():
     typed = make_preset("Lamp-lit hall")
-    warm = lit(sheet(), Lighting(Rig(sky=typed.sky, lamps=typed.lamps, eye=Setting(op="light.eye", values={**typed.eye.values, "white": "typed"}))))
+    warm = lit(
+        sheet(),
+        Lighting(
+            Rig(
+                sky=typed.sky,
+                lamps=typed.lamps,
+                eye=Setting(op="light.eye", values={**typed.eye.values, "white": "typed"}),
+            )
+        ),
+    )
     even = lit(sheet(), Lighting(typed))
     assert warm[..., 0].mean() > 1.2 * warm[..., 2].mean()
     assert even[..., 0].mean() == pytest.approx(even[..., 2].mean(), rel=0.05)

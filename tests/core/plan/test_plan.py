@@ -11,9 +11,9 @@ from brave_tessel.core.job.commands import Set
 from brave_tessel.core.job.document import Job, Source, Straightening
 from brave_tessel.core.job.layers import Layer, Rule, Step, Surface
 from brave_tessel.core.job.nodes import Setting
-from brave_tessel.core.maps import MapKind
 from brave_tessel.core.light.lighting import Lighting
 from brave_tessel.core.light.presets import make_preset
+from brave_tessel.core.maps import MapKind
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
 from brave_tessel.core.repeat.resample import resample_wrapped

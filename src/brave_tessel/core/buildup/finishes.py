@@ -11,9 +11,7 @@ from ..maps import FINISH, SURFACE_MAPS, MapKind
 def surface_maps(job: Job, surface: Surface) -> tuple[MapKind, ...]:
     """The maps a surface yields, in their order: the usual ones, and those of finishes and opacity it has."""
     own = finishes_of(job, surface) | ({MapKind.OPACITY} if surface.cut_out else set())
-    return tuple(
-        kind for kind in SURFACE_MAPS if kind in own or (kind not in FINISH and kind is not MapKind.OPACITY)
-    )
+    return tuple(kind for kind in SURFACE_MAPS if kind in own or (kind not in FINISH and kind is not MapKind.OPACITY))
 
 
 def finishes_of(job: Job, surface: Surface, within: tuple[str, ...] = ()) -> set[MapKind]:
@@ -34,7 +32,9 @@ def _of_layer(job: Job, layer: Layer, within: tuple[str, ...]) -> set[MapKind]:
         if held.shown:
             found |= _of_layer(job, held, within)
     for id in refers.sources:
-        found |= {MapKind(p.role) for source in job.sources if source.id == id for p in source.pictures if p.role in FINISH}
+        found |= {
+            MapKind(p.role) for source in job.sources if source.id == id for p in source.pictures if p.role in FINISH
+        }
     for id in refers.surfaces:
         try:
             found |= finishes_of(job, job.surface(id), within)

@@ -20,8 +20,8 @@ class Stack:
     its height over the ground beneath it, mm; ``share`` (H, W) the last layer's part in the mix. ``detail`` (H, W, 2)
     are the slopes that layers' own normals hold beyond their relief, ``shade`` (H, W) their own occlusion; None where
     no layer has any. ``water`` (H, W) is the depth of standing water, mm.
-    ``finish`` are maps of finishes (:data:`brave_tessel.core.maps.FINISH`), None where no layer has any; ``open`` (H, W)
-    is how much of the bare sheet nothing lies on, None where none of it is.
+    ``finish`` are maps of finishes (:data:`brave_tessel.core.maps.FINISH`), None where no layer has any; ``open``
+    (H, W) is how much of the bare sheet nothing lies on, None where none of it is.
     """
 
     grid: Grid
@@ -40,7 +40,9 @@ class Stack:
     def nbytes(self) -> int:
         """Bytes of all its rasters, for the cache."""
         own = sum(p.nbytes for p in self.planes) + self.top.nbytes + self.margin.nbytes + self.share.nbytes
-        return own + sum(p.nbytes for p in (self.detail, self.shade, self.water, self.finish, self.open) if p is not None)
+        return own + sum(
+            p.nbytes for p in (self.detail, self.shade, self.water, self.finish, self.open) if p is not None
+        )
 
     @property
     def height(self) -> Raster:

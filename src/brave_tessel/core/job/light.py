@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from .nodes import Node, Setting
 
-
 WALL, FLOOR, CEILING = "wall", "floor", "ceiling"
 STANCES = (WALL, FLOOR, CEILING)
 """How a sheet lies to sun and sky."""

@@ -14,7 +14,9 @@ ZERO, ONE, TINY = np.float32(0), np.float32(1), np.float32(1e-6)
 
 
 @compiled
-def _toned_rows(first, last, colour, around, scale, table, out):  # type: ignore[no-untyped-def]
+def _toned_rows(
+    first: int, last: int, colour: Raster, around: Raster, scale: np.float32, table: AnyArray, out: AnyArray
+) -> None:
     most, steps = table.size - 1, np.float32(table.size)
     rows = colour.shape[0]
     for r in range(first, last):
@@ -39,7 +41,7 @@ def toned(colour: Raster, around: Raster, scale: float, table: AnyArray) -> AnyA
 
 
 @compiled
-def _linear_rows(first, last, colour, around, scale, out):  # type: ignore[no-untyped-def]
+def _linear_rows(first: int, last: int, colour: Raster, around: Raster, scale: np.float32, out: Raster) -> None:
     rows = colour.shape[0]
     for r in range(first, last):
         for c in range(colour.shape[1]):
@@ -57,7 +59,9 @@ def joined_light(colour: Raster, around: Raster, scale: float) -> Raster:
 
 
 @compiled
-def _smoothed_rows(first, last, step, share, whole, guide, out, tight):  # type: ignore[no-untyped-def]
+def _smoothed_rows(
+    first: int, last: int, step: int, share: Raster, whole: Raster, guide: Raster, out: Raster, tight: np.float32
+) -> None:
     rows, columns = share.shape
     weights = (np.float32(0.375), np.float32(0.25), np.float32(0.0625))
     for r in range(first, last):
@@ -92,7 +96,9 @@ def smoothed(colour: Raster, around: Raster, guide: Raster, frames: int) -> Rast
 
     The more frames, the less is evened out; shadows stay sharp where they are known.
     """
-    share = np.divide(colour[..., 3], around[..., 3], out=np.ones(colour.shape[:2], np.float32), where=around[..., 3] > 1e-6)
+    share = np.divide(
+        colour[..., 3], around[..., 3], out=np.ones(colour.shape[:2], np.float32), where=around[..., 3] > 1e-6
+    )
     even = guide / np.float32(frames)
     length = np.sqrt((even[..., :3] ** 2).sum(-1, keepdims=True))
     even = np.ascontiguousarray(np.concatenate([even[..., :3] / np.maximum(length, 1e-6), even[..., 3:]], -1))

@@ -9,6 +9,7 @@ import math
 
 import numpy as np
 
+from ..sheet import AnyArray, Raster
 from .compiled import compiled
 
 CHUNK = 128
@@ -36,7 +37,7 @@ VELVET = np.float32(0.07)
 
 
 @compiled
-def _fetch_chunk(b, count, sharp, blurred, levels):  # type: ignore[no-untyped-def]
+def _fetch_chunk(b: Raster, count: int, sharp: Raster, blurred: Raster, levels: Raster) -> None:
     """What of the sky lies in each pixel's mirror, into MIRROR: first where on its maps, then the values there."""
     last = np.float32(levels.size - 1)
     for c in range(CHUNK):
@@ -95,7 +96,7 @@ def _fetch_chunk(b, count, sharp, blurred, levels):  # type: ignore[no-untyped-d
 
 
 @compiled
-def _energy_chunk(b, count, table):  # type: ignore[no-untyped-def]
+def _energy_chunk(b: Raster, count: int, table: Raster) -> None:
     """Scale and bias of the split sum, into SINGLE and MULTI."""
     most = table.shape[0] - 2
     size = np.float32(table.shape[0] - 1)
@@ -113,7 +114,7 @@ def _energy_chunk(b, count, table):  # type: ignore[no-untyped-def]
 
 
 @compiled
-def _look_chunk(b, row, first, n):  # type: ignore[no-untyped-def]
+def _look_chunk(b: Raster, row: int, first: int, n: Raster) -> None:
     """Where the eye stands from each pixel, and what lies in its mirror, in the scene's frame."""
     ex, ey, ez = n[EYE], n[EYE + 1], n[EYE + 2]
     if n[FAR] > ZERO:
@@ -146,7 +147,7 @@ def _look_chunk(b, row, first, n):  # type: ignore[no-untyped-def]
 
 
 @compiled
-def _lobe_chunk(b, n):  # type: ignore[no-untyped-def]
+def _lobe_chunk(b: Raster, n: Raster) -> None:
     """The key light's mirror lobe over its Fresnel term, times the cosine, into LOBE; Fresnel's power into FRESNEL."""
     lx, ly, lz, spread = n[LIGHT], n[LIGHT + 1], n[LIGHT + 2], HALF * n[RADIUS]
     for c in range(CHUNK):
@@ -172,7 +173,7 @@ def _lobe_chunk(b, n):  # type: ignore[no-untyped-def]
 
 
 @compiled
-def _irradiance_chunk(b, sh):  # type: ignore[no-untyped-def]
+def _irradiance_chunk(b: Raster, sh: Raster) -> None:
     for k in range(3):
         s0, s1, s2, s3 = sh[0, k], sh[1, k], sh[2, k], sh[3, k]
         s4, s5, s6, s7, s8 = sh[4, k], sh[5, k], sh[6, k], sh[7, k], sh[8, k]
@@ -184,7 +185,7 @@ def _irradiance_chunk(b, sh):  # type: ignore[no-untyped-def]
 
 
 @compiled
-def _joined_chunk(b, n):  # type: ignore[no-untyped-def]
+def _joined_chunk(b: Raster, n: Raster) -> None:
     """Diffuse and mirror of the body, exposed, into OUT."""
     for k in range(3):
         lux, gain = n[LUX + k], n[GAIN + k]
@@ -218,7 +219,18 @@ def _joined_chunk(b, n):  # type: ignore[no-untyped-def]
 
 
 @compiled
-def _taken(b, count, row, first, colour, normal, rough, metal, open_sky, sunlit):  # type: ignore[no-untyped-def]
+def _taken(
+    b: Raster,
+    count: int,
+    row: int,
+    first: int,
+    colour: Raster,
+    normal: Raster,
+    rough: Raster,
+    metal: Raster,
+    open_sky: Raster,
+    sunlit: Raster,
+) -> None:
     for c in range(count):
         b[NX + c], b[NY + c] = normal[row, first + c, 0], normal[row, first + c, 1]
         b[NZ + c] = max(LEAST, normal[row, first + c, 2])
@@ -232,7 +244,9 @@ def _taken(b, count, row, first, colour, normal, rough, metal, open_sky, sunlit)
 
 
 @compiled
-def _sheen_chunk(b, count, row, first, n, sheen, rough, table):  # type: ignore[no-untyped-def]
+def _sheen_chunk(
+    b: Raster, count: int, row: int, first: int, n: Raster, sheen: Raster, rough: Raster, table: Raster
+) -> None:
     """Cloth: the fibres' own light over what is there (KHR_materials_sheen)."""
     most_at = table.shape[0] - 2
     size = np.float32(table.shape[0] - 1)
@@ -257,11 +271,26 @@ def _sheen_chunk(b, count, row, first, n, sheen, rough, table):  # type: ignore[
         kept = ONE - most * e
         for k in range(3):
             around = b[SKY + k * CHUNK + c] * OVER_PI * b[OPEN + c]
-            b[OUT + k * CHUNK + c] = b[OUT + k * CHUNK + c] * kept + sheen[row, at, k] * (e * around + n[LUX + k] * lobe)
+            b[OUT + k * CHUNK + c] = b[OUT + k * CHUNK + c] * kept + sheen[row, at, k] * (
+                e * around + n[LUX + k] * lobe
+            )
 
 
 @compiled
-def _coat_chunk(b, count, row, first, n, weight, rough, normal, table, sharp, blurred, levels):  # type: ignore[no-untyped-def]
+def _coat_chunk(
+    b: Raster,
+    count: int,
+    row: int,
+    first: int,
+    n: Raster,
+    weight: Raster,
+    rough: Raster,
+    normal: Raster,
+    table: Raster,
+    sharp: Raster,
+    blurred: Raster,
+    levels: Raster,
+) -> None:
     """A clear coat of index 1.5 with a normal of its own over everything (KHR_materials_clearcoat)."""
     heaviest = ZERO
     for c in range(count):
@@ -288,7 +317,7 @@ def _coat_chunk(b, count, row, first, n, weight, rough, normal, table, sharp, bl
 
 
 @compiled
-def _turned_chunk(b, count, row, first, n, strength, turn):  # type: ignore[no-untyped-def]
+def _turned_chunk(b: Raster, count: int, row: int, first: int, n: Raster, strength: Raster, turn: Raster) -> None:
     """Brushed metal: the lobe drawn out along the brushing, and the mirror bent with it (KHR_materials_anisotropy)."""
     lx, ly, lz = n[LIGHT], n[LIGHT + 1], n[LIGHT + 2]
     for c in range(count):
@@ -314,8 +343,11 @@ def _turned_chunk(b, count, row, first, n, strength, turn):  # type: ignore[no-u
         f0, f1, f2 = ab * th, at * bh, a2 * nh
         w2 = a2 / (f0 * f0 + f1 * f1 + f2 * f2 + np.float32(1e-12))
         nl = b[FACING + c]
-        tv, bv, tl, bl = tx * vx + ty * vy + tz * vz, bx * vx + by * vy + bz * vz, tx * lx + ty * ly + tz * lz, (
-            bx * lx + by * ly + bz * lz
+        tv, bv, tl, bl = (
+            tx * vx + ty * vy + tz * vz,
+            bx * vx + by * vy + bz * vz,
+            tx * lx + ty * ly + tz * lz,
+            (bx * lx + by * ly + bz * lz),
         )
         g_v = nl * math.sqrt(at * tv * at * tv + ab * bv * ab * bv + nv * nv)
         g_l = nv * math.sqrt(at * tl * at * tl + ab * bl * ab * bl + nl * nl)
@@ -336,7 +368,7 @@ def _turned_chunk(b, count, row, first, n, strength, turn):  # type: ignore[no-u
 
 
 @compiled
-def _through_chunk(b, count, row, first, n, through):  # type: ignore[no-untyped-def]
+def _through_chunk(b: Raster, count: int, row: int, first: int, n: Raster, through: Raster) -> None:
     """Thin things lit from behind: what they let through of the light there, in their own colour."""
     for k in range(3):
         for c in range(count):
@@ -345,26 +377,85 @@ def _through_chunk(b, count, row, first, n, through):  # type: ignore[no-untyped
 
 
 @compiled
-def lit_rows(  # type: ignore[no-untyped-def]
-    start, end, colour, normal, rough, metal, open_sky, sunlit, n, sh, sharp, blurred, levels, table, tone, extras,
-    f0, coat, coat_rough, coat_normal, sheen, sheen_rough, sheen_table, strength, turn, glow, through, out,
-):  # fmt: skip
-    """Rows of the picture. ``extras`` says which further maps count; the others may be of any size."""
-    columns = rough.shape[1]
+def _glow_chunk(b: Raster, count: int, row: int, first: int, n: Raster, glow: Raster) -> None:
+    """Light it gives by itself."""
+    for k in range(3):
+        for c in range(count):
+            b[OUT + k * CHUNK + c] += glow[row, first + c, k] * n[GAIN + k]
+
+
+@compiled
+def _own_chunk(b: Raster, count: int, row: int, first: int, f0: Raster) -> None:
+    """Reflectance of its own."""
+    for k in range(3):
+        for c in range(count):
+            b[F0 + k * CHUNK + c] = f0[row, first + c]
+
+
+@compiled
+def _shown_chunk(b: Raster, count: int, row: int, first: int, tone: AnyArray, out: AnyArray) -> None:
+    """Exposed light as codes."""
     last, steps = tone.size - 1, np.float32(tone.size)
+    for k in range(3):
+        for c in range(CHUNK):
+            value = max(ZERO, b[OUT + k * CHUNK + c])
+            b[OUT + k * CHUNK + c] = value / (ONE + value) * steps
+    for c in range(count):
+        for k in range(3):
+            out[row, first + c, k] = tone[min(last, int(b[OUT + k * CHUNK + c]))]
+
+
+@compiled
+def _buffer() -> Raster:
+    """A chunk's buffer with values that can be reckoned with, also where nothing is put."""
     b = np.zeros(BUFFER, np.float32)
     for c in range(CHUNK):
         b[NZ + c] = ONE
         for k in range(3):
             b[F0 + k * CHUNK + c] = DIELECTRIC
+    return b
+
+
+@compiled
+def lit_rows(
+    start: int,
+    end: int,
+    colour: Raster,
+    normal: Raster,
+    rough: Raster,
+    metal: Raster,
+    open_sky: Raster,
+    sunlit: Raster,
+    n: Raster,
+    sh: Raster,
+    sharp: Raster,
+    blurred: Raster,
+    levels: Raster,
+    table: Raster,
+    tone: AnyArray,
+    extras: int,
+    f0: Raster,
+    coat: Raster,
+    coat_rough: Raster,
+    coat_normal: Raster,
+    sheen: Raster,
+    sheen_rough: Raster,
+    sheen_table: Raster,
+    strength: Raster,
+    turn: Raster,
+    glow: Raster,
+    through: Raster,
+    out: AnyArray,
+) -> None:
+    """Rows of the picture. ``extras`` says which further maps count; the others may be of any size."""
+    columns = rough.shape[1]
+    b = _buffer()
     for row in range(start, end):
         for first in range(0, columns, CHUNK):
             count = min(CHUNK, columns - first)
             _taken(b, count, row, first, colour, normal, rough, metal, open_sky, sunlit)
             if extras & OWN_F0:
-                for k in range(3):
-                    for c in range(count):
-                        b[F0 + k * CHUNK + c] = f0[row, first + c]
+                _own_chunk(b, count, row, first, f0)
             _look_chunk(b, row, first, n)
             _energy_chunk(b, count, table)
             _lobe_chunk(b, n)
@@ -380,13 +471,5 @@ def lit_rows(  # type: ignore[no-untyped-def]
             if extras & COAT:
                 _coat_chunk(b, count, row, first, n, coat, coat_rough, coat_normal, table, sharp, blurred, levels)
             if extras & GLOW:
-                for k in range(3):
-                    for c in range(count):
-                        b[OUT + k * CHUNK + c] += glow[row, first + c, k] * n[GAIN + k]
-            for k in range(3):
-                for c in range(CHUNK):
-                    value = max(ZERO, b[OUT + k * CHUNK + c])
-                    b[OUT + k * CHUNK + c] = value / (ONE + value) * steps
-            for c in range(count):
-                for k in range(3):
-                    out[row, first + c, k] = tone[min(last, int(b[OUT + k * CHUNK + c]))]
+                _glow_chunk(b, count, row, first, n, glow)
+            _shown_chunk(b, count, row, first, tone, out)

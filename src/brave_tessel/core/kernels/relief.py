@@ -155,7 +155,8 @@ def cast_shadow(
     radius: float = 0.0047,
 ) -> Raster:
     """Share of a distant light that reaches each pixel, (H, W) in [0, 1]; ``light`` points to it. ``furthest`` is how
-    far shadows are looked for, pixels; by default as far as the relief can throw them. ``radius`` is the light's angular radius, radians: penumbras
+    far shadows are looked for, pixels; by default as far as the relief can throw them. ``radius`` is the light's
+    angular radius, radians: penumbras
     widen with the distance, never less than the steps by which the relief is looked through.
     """
     x, y, z = light

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .solar import air_mass
 
 GROUND_ALBEDO = 0.2
@@ -18,7 +18,7 @@ _TO_RGB = np.array(
 _LUMA = np.array([0.2126, 0.7152, 0.0722])
 
 
-def perez(cos_zenith: Raster, gamma: Raster, c: tuple[float, ...]) -> Raster:
+def perez(cos_zenith: AnyArray, gamma: AnyArray, c: tuple[float, ...]) -> AnyArray:
     """Perez's luminance distribution (1993) by the cosine of the zenith angle and the angle to the sun, radians."""
     a, b, d, e, f = c
     return np.asarray((1 + a * np.exp(b / cos_zenith)) * (1 + d * np.exp(e * gamma) + f * np.cos(gamma) ** 2))
@@ -40,15 +40,23 @@ def zenith_of(turbidity: float, sun_zenith: float) -> tuple[float, float, float]
     luminance = ((4.0453 * t - 4.9710) * math.tan(chi) - 0.2155 * t + 2.4192) * 1000
     cubic, square = np.array([s**3, s**2, s, 1.0]), np.array([t * t, t, 1.0])
     x = square @ np.array(
-        [[0.00166, -0.00375, 0.00209, 0.0], [-0.02903, 0.06377, -0.03202, 0.00394], [0.11693, -0.21196, 0.06052, 0.25886]]
+        [
+            [0.00166, -0.00375, 0.00209, 0.0],
+            [-0.02903, 0.06377, -0.03202, 0.00394],
+            [0.11693, -0.21196, 0.06052, 0.25886],
+        ]
     ) @ cubic  # fmt: skip
     y = square @ np.array(
-        [[0.00275, -0.00610, 0.00317, 0.0], [-0.04214, 0.08970, -0.04153, 0.00516], [0.15346, -0.26756, 0.06670, 0.26688]]
+        [
+            [0.00275, -0.00610, 0.00317, 0.0],
+            [-0.04214, 0.08970, -0.04153, 0.00516],
+            [0.15346, -0.26756, 0.06670, 0.26688],
+        ]
     ) @ cubic  # fmt: skip
     return max(luminance, 100.0), float(x), float(y)
 
 
-def clear_sky(directions: Raster, sun: tuple[float, float, float], turbidity: float) -> Raster:
+def clear_sky(directions: AnyArray, sun: tuple[float, float, float], turbidity: float) -> AnyArray:
     """Radiance (..., 3), linear sRGB in cd/m², of a clear sky in unit directions (..., 3) over the horizon.
 
     A. J. Preetham, P. Shirley, B. Smits, "A Practical Analytic Model for Daylight", 1999.
@@ -68,9 +76,9 @@ def clear_sky(directions: Raster, sun: tuple[float, float, float], turbidity: fl
     return _rgb(np.maximum(Y, 1.0), x, np.maximum(y, 0.05))
 
 
-def _rgb(Y: Raster, x: Raster, y: Raster) -> Raster:
+def _rgb(Y: AnyArray, x: AnyArray, y: AnyArray) -> AnyArray:
     xyz = np.stack([x / y * Y, Y, (1 - x - y) / y * Y], -1)
-    return np.maximum(xyz @ _TO_RGB.T, 0).astype(np.float32)
+    return np.asarray(np.maximum(xyz @ _TO_RGB.T, 0), np.float32)
 
 
 def overcast_zenith(sun_height: float) -> float:
@@ -78,7 +86,7 @@ def overcast_zenith(sun_height: float) -> float:
     return (300 + 21_000 * math.sin(math.radians(max(sun_height, 0.0)))) * 9 / (7 * math.pi)
 
 
-def overcast_sky(directions: Raster, zenith: float) -> Raster:
+def overcast_sky(directions: AnyArray, zenith: float) -> AnyArray:
     """Luminance (...) of the CIE standard overcast sky, Lz (1 + 2 sin γ) / 3 (CIE S 003: the horizon has a third)."""
     return np.asarray(zenith * (1 + 2 * np.clip(directions[..., 2], 0, 1)) / 3, np.float32)
 
@@ -100,7 +108,7 @@ def sun_light(height: float, turbidity: float) -> tuple[float, float, float]:
     return float(rgb[0]), float(rgb[1]), float(rgb[2])
 
 
-def kelvin_white(kelvin: float) -> Raster:
+def kelvin_white(kelvin: float) -> AnyArray:
     """Linear sRGB of a Planckian light, luminance 1 (Kim et al. 2002 locus, 1 667 to 25 000 K)."""
     t = min(25_000.0, max(1_667.0, kelvin))
     if t <= 4000:

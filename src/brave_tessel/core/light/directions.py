@@ -9,7 +9,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..job.light import CEILING, FLOOR
-from ..sheet import Raster
+from ..sheet import AnyArray
 
 Light = tuple[float, float, float]
 """A unit vector towards a light."""
@@ -32,14 +32,13 @@ def stance_axes(stance: str) -> npt.NDArray[np.float64]:
     """Rows are the sheet's x, y and z in the scene. A wall looks south, a floor is seen by one who looks west, a
     ceiling by the same person looking up.
     """
-    rows = {
-        FLOOR: [[0, 1, 0], [-1, 0, 0], [0, 0, 1]],
-        CEILING: [[0, 1, 0], [1, 0, 0], [0, 0, -1]],
-    }.get(stance, [[1, 0, 0], [0, 0, 1], [0, -1, 0]])
+    rows = {FLOOR: [[0, 1, 0], [-1, 0, 0], [0, 0, 1]], CEILING: [[0, 1, 0], [1, 0, 0], [0, 0, -1]]}.get(
+        stance, [[1, 0, 0], [0, 0, 1], [0, -1, 0]]
+    )
     return np.array(rows, np.float64)
 
 
-def octahedral(directions: Raster) -> Raster:
+def octahedral(directions: AnyArray) -> AnyArray:
     """Places (..., 2) in [0, 1] of unit directions (..., 3) on the octahedral map (Cigolle et al. 2014); z up."""
     flat = directions[..., :2] / np.abs(directions).sum(-1, keepdims=True)
     folded = (1 - np.abs(flat[..., ::-1])) * np.where(flat >= 0, 1, -1)
@@ -47,7 +46,7 @@ def octahedral(directions: Raster) -> Raster:
 
 
 @lru_cache
-def octahedral_grid(size: int) -> Raster:
+def octahedral_grid(size: int) -> AnyArray:
     """Unit directions (size, size, 3) at the middles of an octahedral map's pixels; column is x, row is y."""
     line = (np.arange(size) + 0.5) / size * 2 - 1
     x, y = np.meshgrid(line, line)
@@ -56,11 +55,11 @@ def octahedral_grid(size: int) -> Raster:
     out = np.stack([x - np.where(x >= 0, below, -below), y - np.where(y >= 0, below, -below), z], -1)
     out = (out / np.linalg.norm(out, axis=-1, keepdims=True)).astype(np.float32)
     out.flags.writeable = False
-    return out
+    return np.asarray(out)
 
 
 @lru_cache
-def octahedral_weights(size: int) -> Raster:
+def octahedral_weights(size: int) -> AnyArray:
     """Solid angle (size, size) of an octahedral map's pixels, sr; they add up to 4π.
 
     The projection spreads a direction d by (|x| + |y| + |z|)³.
@@ -68,10 +67,10 @@ def octahedral_weights(size: int) -> Raster:
     spread = np.abs(octahedral_grid(size).astype(np.float64)).sum(-1) ** 3
     out = (spread * (4 * math.pi / spread.sum())).astype(np.float32)
     out.flags.writeable = False
-    return out
+    return np.asarray(out)
 
 
-def bordered(levels: Raster) -> Raster:
+def bordered(levels: AnyArray) -> AnyArray:
     """An octahedral map (S, S, C) with one pixel of its neighbours around it, (S + 2, S + 2, C): over an edge it goes
     on mirrored.
     """
@@ -84,7 +83,7 @@ def bordered(levels: Raster) -> Raster:
     return out
 
 
-def sample_octahedral(dome: Raster, directions: Raster) -> Raster:
+def sample_octahedral(dome: AnyArray, directions: AnyArray) -> AnyArray:
     """Radiance (..., C) of an octahedral map (S, S, C) in unit directions (..., 3), bilinear."""
     side, padded = dome.shape[0], bordered(dome)
     at = octahedral(directions) * side + 0.5
@@ -97,7 +96,7 @@ def sample_octahedral(dome: Raster, directions: Raster) -> Raster:
     return np.asarray(upper * (1 - fr) + lower * fr)
 
 
-def equirectangular_grid(height: int) -> Raster:
+def equirectangular_grid(height: int) -> AnyArray:
     """Unit directions (height, 2 × height, 3) of a picture of the whole sky: north in the middle, east right of it."""
     up = (0.5 - (np.arange(height) + 0.5) / height) * math.pi
     around = ((np.arange(2 * height) + 0.5) / (2 * height) * 2 - 1) * math.pi

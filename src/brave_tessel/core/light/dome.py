@@ -13,19 +13,10 @@ import numpy as np
 
 from ..job.light import FLOOR, WALL, Rig
 from ..job.nodes import Setting
-from ..kernels.compiled import still
 from ..operation import find
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .daylight import kelvin_white
-from .directions import (
-    Light,
-    octahedral,
-    octahedral_grid,
-    octahedral_weights,
-    sample_octahedral,
-    stance_axes,
-    toward,
-)
+from .directions import Light, octahedral_grid, octahedral_weights, stance_axes
 from .harmonics import basis, harmonics
 from .lamps import Lamp as LampSettings
 from .prefilter import prefiltered
@@ -37,13 +28,13 @@ DOME_PX, FINE_PX = 256, 1024
 SUN_RADIUS = math.radians(0.2666)
 """Half of the sun's 0.53 degrees."""
 LUMA = np.array([0.2126, 0.7152, 0.0722])
-Pictures = Callable[[str], Raster | None]
+Pictures = Callable[[str], AnyArray | None]
 """An own sky picture of a stored file as an octahedral map (S, S, 3), 1.0 as in the file."""
 
 
 def no_pictures(_blob: str) -> None:
     """For rigs without a picture of their own."""
-    return None
+    return
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -59,19 +50,19 @@ class Key:
 class Dome:
     """All light of a rig. ``sky`` is octahedral (S, S, 3), linear sRGB in cd/m², without the key light."""
 
-    sky: Raster
+    sky: AnyArray
     key: Key
-    paint: Callable[[Raster], Raster]
+    paint: Callable[[AnyArray], AnyArray]
 
-    def fine(self) -> Raster:
+    def fine(self) -> AnyArray:
         """The sky drawn anew with more pixels, to be looked at."""
         return _fine(self)
 
-    def blurred(self) -> Raster:
+    def blurred(self) -> AnyArray:
         """The sky by roughness; see :func:`brave_tessel.core.light.prefilter.prefiltered`."""
         return _blurred(self)
 
-    def illuminance(self, normal: Light) -> Raster:
+    def illuminance(self, normal: Light) -> AnyArray:
         """Linear sRGB (3,) in lx on a face with this normal, unshadowed."""
         facing = max(0.0, sum(a * b for a, b in zip(normal, self.key.direction, strict=True)))
         sky = basis(np.array([normal])) @ _harmonics(self)
@@ -79,21 +70,21 @@ class Dome:
 
 
 @lru_cache(maxsize=6)
-def _blurred(dome: Dome) -> Raster:
+def _blurred(dome: Dome) -> AnyArray:
     out = prefiltered(dome.sky)
     out.flags.writeable = False
     return out
 
 
 @lru_cache(maxsize=2)
-def _fine(dome: Dome) -> Raster:
+def _fine(dome: Dome) -> AnyArray:
     out = dome.paint(octahedral_grid(FINE_PX))
     out.flags.writeable = False
     return out
 
 
 @lru_cache(maxsize=12)
-def _harmonics(dome: Dome) -> Raster:
+def _harmonics(dome: Dome) -> AnyArray:
     return harmonics(dome.sky)
 
 
@@ -106,12 +97,12 @@ def _made(setting: Setting) -> object:
 
 def sun_of(rig: Rig) -> SunSettings:
     """Where the rig's sun stands."""
-    return cast(SunSettings, _made(rig.sun))
+    return cast("SunSettings", _made(rig.sun))
 
 
 def eye_of(rig: Rig) -> EyeSettings:
     """How the rig is exposed."""
-    return cast(EyeSettings, find("light.eye").run(**rig.eye.bound()))
+    return cast("EyeSettings", find("light.eye").run(**rig.eye.bound()))
 
 
 def _bare(rig: Rig) -> bytes:
@@ -145,12 +136,12 @@ class _Asked:
 def _dome(_key: bytes, asked: _Asked) -> Dome:
     rig = asked.rig
     sun = sun_of(rig).direction
-    made = cast(Sky, _made(rig.sky))
+    made = cast("Sky", _made(rig.sky))
     picture = asked.pictures(rig.picture) if rig.picture else None
-    lamps = [cast(LampSettings, _made(lamp)) for lamp in rig.lamps if not lamp.off]
+    lamps = [cast("LampSettings", _made(lamp)) for lamp in rig.lamps if not lamp.off]
     key, glows = _key_of(Key(sun, made.sunlight(sun), SUN_RADIUS), lamps)
 
-    def paint(directions: Raster) -> Raster:
+    def paint(directions: AnyArray) -> AnyArray:
         sky = made.radiance(directions, sun, picture).astype(np.float32)
         for lamp in lamps:
             sky = sky + lamp.drawn(directions)
@@ -181,7 +172,7 @@ def _key_of(key: Key, lamps: list[LampSettings]) -> tuple[Key, list[tuple[Light,
     return key, glows
 
 
-def _glow(directions: Raster, direction: Light, lux: tuple[float, float, float]) -> Raster:
+def _glow(directions: AnyArray, direction: Light, lux: tuple[float, float, float]) -> AnyArray:
     """A light as a small disc of the sky's own resolution."""
     if max(lux) <= 0:
         return np.zeros(directions.shape, np.float32)
@@ -190,7 +181,7 @@ def _glow(directions: Raster, direction: Light, lux: tuple[float, float, float])
     return np.asarray(near[..., None] * (np.array(lux) / solid), np.float32)
 
 
-def _sun_taken_out(sky: Raster, key: Key) -> tuple[Raster, Key]:
+def _sun_taken_out(sky: AnyArray, key: Key) -> tuple[AnyArray, Key]:
     """A sun that an own picture holds becomes the light that throws shadows.
 
     What exceeds sixty times the sky's mean within 5° of its brightest place counts as the sun.
@@ -224,7 +215,7 @@ def _normal(stance: str) -> Light:
     return float(x), float(y), float(z)
 
 
-def gains(rig: Rig, dome: Dome) -> Raster:
+def gains(rig: Rig, dome: Dome) -> AnyArray:
     """(3,): exposed linear light of a luminance of 1 cd/m², with the white point put in."""
     eye = eye_of(rig)
     scale = 1 / (EV_FACTOR * 2**eye.ev100)
@@ -235,9 +226,3 @@ def gains(rig: Rig, dome: Dome) -> Raster:
         light = kelvin_white(eye.kelvin)
     white = np.maximum(light / max(float(light @ LUMA), 1e-9), 0.05)
     return np.asarray(scale / white)
-
-
-__all__ = [
-    "DOME_PX", "LUMA", "Dome", "Key", "Pictures", "dome_of", "eye_of", "gains", "metered_ev", "no_pictures", "octahedral",
-    "sample_octahedral", "sun_of", "toward",
-]  # fmt: skip

@@ -8,7 +8,7 @@ from functools import lru_cache
 import numpy as np
 
 from ..kernels.compiled import compiled
-from ..sheet import Raster
+from ..sheet import AnyArray
 
 SIZE = 32
 """Rows and columns of the tables; roughness and cosine at pixels' middles from 0 to 1, both ends on the grid."""
@@ -16,7 +16,7 @@ LEAST_ALPHA = 0.002
 
 
 @compiled
-def _ggx_rows(table: Raster, count: int) -> None:
+def _ggx_rows(table: AnyArray, count: int) -> None:
     size = table.shape[0]
     for i in range(size):
         rough = i / (size - 1)
@@ -52,7 +52,7 @@ def _ggx_rows(table: Raster, count: int) -> None:
 
 
 @lru_cache
-def ggx_table() -> Raster:
+def ggx_table() -> AnyArray:
     """(SIZE, SIZE, 2): rows by roughness, columns by the eye's cosine; F0 · first + F90 · second is the directional
     albedo of GGX with height-correlated Smith masking and Schlick's Fresnel.
 
@@ -72,7 +72,7 @@ def charlie(alpha: float, cos_half: float) -> float:
 
 
 @compiled
-def _sheen_rows(table: Raster, count: int) -> None:
+def _sheen_rows(table: AnyArray, count: int) -> None:
     size = table.shape[0]
     for i in range(size):
         rough = max(i / (size - 1), 0.07)
@@ -96,7 +96,7 @@ def _sheen_rows(table: Raster, count: int) -> None:
 
 
 @lru_cache
-def sheen_table() -> Raster:
+def sheen_table() -> AnyArray:
     """(SIZE, SIZE): directional albedo of the sheen of KHR_materials_sheen with Ashikhmin's visibility, rows by sheen
     roughness, columns by the eye's cosine.
     """
@@ -107,7 +107,7 @@ def sheen_table() -> Raster:
     return out
 
 
-def looked_up(table: Raster, roughness: Raster, cosine: Raster) -> Raster:
+def looked_up(table: AnyArray, roughness: AnyArray, cosine: AnyArray) -> AnyArray:
     """Values of a table, bilinear."""
     size = table.shape[0]
     y, x = np.clip(roughness, 0, 1) * (size - 1), np.clip(cosine, 0, 1) * (size - 1)
@@ -120,7 +120,7 @@ def looked_up(table: Raster, roughness: Raster, cosine: Raster) -> Raster:
     return np.asarray(upper * (1 - fy) + lower * fy)
 
 
-def reflectance(f0: Raster, roughness: Raster, cosine: Raster) -> tuple[Raster, Raster]:
+def reflectance(f0: AnyArray, roughness: AnyArray, cosine: AnyArray) -> tuple[AnyArray, AnyArray]:
     """Single and multiple scattering of a rough mirror, each as F0's share of an even sky.
 
     C. Fdez-Agüera, "A Multiple-Scattering Microfacet Model for Real-Time Image-based Lighting", JCGT 8(1), 2019.

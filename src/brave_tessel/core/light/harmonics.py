@@ -6,14 +6,14 @@ import math
 
 import numpy as np
 
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .directions import octahedral_grid, octahedral_weights
 
 _Y = (0.282095, 0.488603, 1.092548, 0.315392, 0.546274)
 _A = (math.pi, 2 * math.pi / 3, math.pi / 4)
 
 
-def basis(directions: Raster) -> Raster:
+def basis(directions: AnyArray) -> AnyArray:
     """The nine real harmonics (..., 9) up to the second order in unit directions (..., 3)."""
     x, y, z = (np.asarray(directions[..., k], np.float64) for k in range(3))
     c0, c1, c2, c3, c4 = _Y
@@ -33,8 +33,8 @@ def basis(directions: Raster) -> Raster:
     )
 
 
-def harmonics(dome: Raster, axes: Raster | None = None) -> Raster:
-    """(9, 3) such that basis(n) @ it is the illuminance (lx) of a face with normal n under an octahedral dome (S, S, 3).
+def harmonics(dome: AnyArray, axes: AnyArray | None = None) -> AnyArray:
+    """(9, 3) such that basis(n) @ it is the illuminance (lx) of a face with normal n under a dome (S, S, 3).
 
     ``axes`` (3, 3) are the rows of the frame in which normals are given; the scene's without.
     """

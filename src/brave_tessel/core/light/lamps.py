@@ -9,7 +9,7 @@ from typing import Annotated, Protocol
 import numpy as np
 
 from ..operation import Angle, Fraction, Length, called, settings
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .daylight import kelvin_white
 from .directions import Light, toward
 
@@ -23,7 +23,7 @@ _WARMTH = Fraction(2000, 9000, least=1700, most=25_000, unit="K", help="Its colo
 class Lamp(Protocol):
     """A light at a distance; what it lights is at the origin."""
 
-    def drawn(self, directions: Raster) -> Raster:
+    def drawn(self, directions: AnyArray) -> AnyArray:
         """Radiance (N, 3) it adds in unit directions (N, 3), linear sRGB in cd/m²."""
         ...
 
@@ -33,8 +33,8 @@ class Lamp(Protocol):
 
 
 def _face(
-    directions: Raster, bearing: float, height: float, away: float, size: tuple[float, float], soft: float
-) -> Raster:
+    directions: AnyArray, bearing: float, height: float, away: float, size: tuple[float, float], soft: float
+) -> AnyArray:
     """Share (N,) of a lit rectangle, facing the origin, that is seen in unit directions."""
     forward = np.array(toward(bearing, height))
     right = np.cross(forward, [0.0, 0.0, 1.0]) if abs(forward[2]) < 0.999 else np.array([1.0, 0.0, 0.0])
@@ -58,14 +58,16 @@ class SoftBox:
     height: Annotated[float, _HEIGHT] = 45.0
     away: Annotated[float, called("Distance", _AWAY)] = 1500.0
     width: Annotated[float, Length(100, 3000, least=10, most=1e5, log=True, help="Its width.")] = 1000.0
-    tall: Annotated[float, called("Length", Length(100, 3000, least=10, most=1e5, log=True, help="Its length."))] = 700.0
+    tall: Annotated[float, called("Length", Length(100, 3000, least=10, most=1e5, log=True, help="Its length."))] = (
+        700.0
+    )
     lumen: Annotated[float, called("Light", _LUMEN)] = 6000.0
     warmth: Annotated[float, _WARMTH] = 5600.0
 
     def beam(self) -> None:
         return None
 
-    def drawn(self, directions: Raster) -> Raster:
+    def drawn(self, directions: AnyArray) -> AnyArray:
         return _lit_face(directions, self, (self.width, self.tall), 0.06)
 
 
@@ -85,11 +87,11 @@ class Strip:
     def beam(self) -> None:
         return None
 
-    def drawn(self, directions: Raster) -> Raster:
+    def drawn(self, directions: AnyArray) -> AnyArray:
         return _lit_face(directions, self, (self.width, self.tall), 0.01)
 
 
-def _lit_face(directions: Raster, lamp: SoftBox | Strip, size: tuple[float, float], soft: float) -> Raster:
+def _lit_face(directions: AnyArray, lamp: SoftBox | Strip, size: tuple[float, float], soft: float) -> AnyArray:
     # A face that shines evenly by Lambert: Φ = π L A.
     luminance = lamp.lumen / (math.pi * size[0] * size[1] * 1e-6)
     share = _face(directions, lamp.bearing, lamp.height, lamp.away, size, soft)
@@ -113,5 +115,5 @@ class Bulb:
         r, g, b = (float(v) * lux for v in kelvin_white(self.warmth))
         return toward(self.bearing, self.height), (r, g, b), math.atan(0.5 * self.size / self.away)
 
-    def drawn(self, directions: Raster) -> Raster:
+    def drawn(self, directions: AnyArray) -> AnyArray:
         return np.zeros(directions.shape, np.float32)

@@ -15,7 +15,7 @@ from ..kernels import lit as k
 from ..kernels.bands import over_rows
 from ..kernels.compiled import still
 from ..maps import EMISSION_CD, MapKind, MapSet
-from ..sheet import AnyArray, Grid, Raster
+from ..sheet import AnyArray, Grid
 from .directions import Light, bordered, stance_axes
 from .dome import Dome, Pictures, dome_of, eye_of, gains, no_pictures
 from .energy import ggx_table, sheen_table
@@ -23,7 +23,6 @@ from .harmonics import harmonics
 from .prefilter import level_of
 from .presets import DAYLIGHT, make_preset
 from .tone import tone_table
-
 
 NEAR = 1.5
 """Widths of a sheet from which it is seen, so that a gloss shows."""
@@ -86,10 +85,10 @@ class Lighting:
 class _Made:
     """A lighting as the kernel takes it."""
 
-    numbers: Raster
-    harmonics: Raster
-    sharp: Raster
-    blurred: Raster
+    numbers: AnyArray
+    harmonics: AnyArray
+    sharp: AnyArray
+    blurred: AnyArray
     tone: AnyArray
 
 
@@ -97,7 +96,7 @@ _LEVELS = still(np.array([level_of(r) for r in np.linspace(0, 1, 1025)], np.floa
 
 
 @lru_cache(maxsize=6)
-def _skies(dome: Dome) -> tuple[Raster, Raster]:
+def _skies(dome: Dome) -> tuple[AnyArray, AnyArray]:
     blurred = np.stack([bordered(level) for level in dome.blurred()])
     return still(bordered(dome.sky)), still(blurred)
 
@@ -135,7 +134,7 @@ def _prepared(lighting: Lighting, grid: Grid, origin: tuple[float, float]) -> _M
 
 
 @lru_cache(maxsize=12)
-def _harmonics(dome: Dome, stance: str) -> Raster:
+def _harmonics(dome: Dome, stance: str) -> AnyArray:
     """Polynomials' factors: harmonics times their constants, so that the kernel only multiplies."""
     constants = np.array([0.282095, 0.488603, 0.488603, 0.488603, 1.092548, 1.092548, 0.315392, 1.092548, 0.546274])
     return np.asarray(harmonics(dome.sky, stance_axes(stance)) * constants[:, None])
@@ -150,14 +149,14 @@ _NONE2, _NONE3 = still(np.zeros((1, 1), np.float32)), still(np.zeros((1, 1, 3), 
 
 
 def light_flat(
-    maps: MapSet, sunlit: Raster, lighting: Lighting, *, sheet: Grid | None = None, origin: tuple[int, int] = (0, 0)
+    maps: MapSet, sunlit: AnyArray, lighting: Lighting, *, sheet: Grid | None = None, origin: tuple[int, int] = (0, 0)
 ) -> AnyArray:
     """A flat sheet lit and seen, (H, W, 3) uint8 sRGB.
 
-    ``sunlit`` (H, W) is the share of the shadow-throwing light. For a part of a sheet, ``sheet`` is the whole one's grid
-    and ``origin`` the row and column at which the part begins. GGX with height-correlated Smith (Heitz 2014), split sum
-    (Karis 2013) by quadrature, multiple scattering (Fdez-Agüera 2019), diffuse by harmonics (Ramamoorthi and Hanrahan
-    2001).
+    ``sunlit`` (H, W) is the share of the shadow-throwing light. For a part of a sheet, ``sheet`` is the whole one's
+    grid and ``origin`` the row and column at which the part begins. GGX with height-correlated Smith (Heitz 2014),
+    split sum (Karis 2013) by quadrature, multiple scattering (Fdez-Agüera 2019), diffuse by harmonics (Ramamoorthi and
+    Hanrahan 2001).
     """
     grid = sheet or maps.grid
     across, down = grid.mm_per_px
@@ -185,22 +184,16 @@ def light_flat(
     return out
 
 
-_BODY = (
-    MapKind.BASE_COLOUR,
-    MapKind.NORMAL,
-    MapKind.ROUGHNESS,
-    MapKind.METALNESS,
-    MapKind.AMBIENT_OCCLUSION,
-)
+_BODY = (MapKind.BASE_COLOUR, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION)
 
 
 def _extras(maps: MapSet) -> tuple[list[Any], int]:
     """The further lobes' maps in the kernel's order, and which of them count."""
 
-    def of(kind: MapKind, plain: Raster = _NONE2) -> Raster:
+    def of(kind: MapKind, plain: AnyArray = _NONE2) -> AnyArray:
         return still(np.ascontiguousarray(maps.or_default(kind), np.float32)) if kind in maps else plain
 
-    def whole(kind: MapKind) -> Raster:
+    def whole(kind: MapKind) -> AnyArray:
         return still(np.ascontiguousarray(maps.or_default(kind), np.float32))
 
     which = sum(bit for kind, bit in _BITS.items() if kind in maps)

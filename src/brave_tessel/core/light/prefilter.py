@@ -9,7 +9,7 @@ import numpy as np
 
 from ..kernels.bands import over_rows
 from ..kernels.compiled import compiled, still
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .directions import bordered, octahedral_grid
 
 STEPS = 5
@@ -32,9 +32,16 @@ def roughness_of(level: float) -> float:
 
 @compiled
 def _filter_rows(
-    first: int, last: int, grid: Raster, flat: Raster, starts: Raster, sides: Raster, alphas: Raster, count: int,
-    out: Raster,
-) -> None:  # fmt: skip
+    first: int,
+    last: int,
+    grid: AnyArray,
+    flat: AnyArray,
+    starts: AnyArray,
+    sides: AnyArray,
+    alphas: AnyArray,
+    count: int,
+    out: AnyArray,
+) -> None:
     texel = 4 * math.pi / (sides[0] * sides[0])
     mips = sides.size
     rows = grid.shape[0]
@@ -85,12 +92,12 @@ def _filter_rows(
             out[row, c, 0], out[row, c, 1], out[row, c, 2] = sum0 / whole, sum1 / whole, sum2 / whole
 
 
-def halved(dome: Raster) -> Raster:
+def halved(dome: AnyArray) -> AnyArray:
     """An octahedral map at half its size."""
     return np.asarray(0.25 * (dome[::2, ::2] + dome[1::2, ::2] + dome[::2, 1::2] + dome[1::2, 1::2]), np.float32)
 
 
-def prefiltered(dome: Raster) -> Raster:
+def prefiltered(dome: AnyArray) -> AnyArray:
     """(STEPS, BLURRED_PX, BLURRED_PX, 3): an octahedral dome (S, S, 3) seen in mirrors of the roughness of each level.
 
     Samples of the GGX lobe about the mirror direction, normal and eye along it (Karis 2013), each taken from a version
@@ -110,13 +117,13 @@ def prefiltered(dome: Raster) -> Raster:
     return np.concatenate([first, np.stack([_doubled(level) for level in rest])])
 
 
-def _filtered(side: int, source: tuple[Raster, ...], alphas: Raster, samples: int) -> Raster:
+def _filtered(side: int, source: tuple[AnyArray, ...], alphas: AnyArray, samples: int) -> AnyArray:
     out = np.empty((len(alphas) * side, side, 3), np.float32)
     over_rows(_filter_rows, len(out), still(octahedral_grid(side)), *source, still(alphas), samples, out)
     return out.reshape(len(alphas), side, side, 3)
 
 
-def _doubled(level: Raster) -> Raster:
+def _doubled(level: AnyArray) -> AnyArray:
     """An octahedral map at twice its size; its border goes along, so that its seams stay closed."""
     side = 2 * level.shape[0]
     grown = cv2.resize(bordered(level), (side + 4, side + 4), interpolation=cv2.INTER_LINEAR)

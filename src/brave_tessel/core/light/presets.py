@@ -46,7 +46,9 @@ def make_preset(name: str) -> Rig:
             return _rig(name, "sky.room", (225.0, 35.0), bulb, far, light=38.0, warmth=2900.0)
         case "Two strips":
             left = _lamp(1, "lamp.strip", bearing=207.0, height=42.0, away=1300.0, width=150.0, tall=2600.0)
-            right = _lamp(2, "lamp.strip", bearing=140.0, height=38.0, away=1500.0, width=1800.0, tall=130.0, lumen=3500.0)
+            right = _lamp(
+                2, "lamp.strip", bearing=140.0, height=38.0, away=1500.0, width=1800.0, tall=130.0, lumen=3500.0
+            )
             return _rig(name, "sky.room", (225.0, 35.0), left, right, light=45.0, warmth=5200.0)
         case _:
             return _rig(DAYLIGHT, "sky.clear", (225.0, 34.0))

@@ -11,7 +11,7 @@ from typing import Annotated, Protocol
 import numpy as np
 
 from ..operation import Angle, Fraction, Seed, called, settings
-from ..sheet import Raster
+from ..sheet import AnyArray
 from .daylight import GROUND_ALBEDO, clear_sky, kelvin_white, overcast_sky, overcast_zenith, sun_light
 from .directions import Light, bearing_of, sample_octahedral
 
@@ -21,7 +21,7 @@ _LUMA = np.array([0.2126, 0.7152, 0.0722], np.float32)
 class Sky(Protocol):
     """Light from everywhere but the sun's disc and the lamps."""
 
-    def radiance(self, directions: Raster, sun: Light, picture: Raster | None) -> Raster:
+    def radiance(self, directions: AnyArray, sun: Light, picture: AnyArray | None) -> AnyArray:
         """Linear sRGB in cd/m², (N, 3), in unit directions (N, 3). ``picture`` is the rig's own, octahedral."""
         ...
 
@@ -42,7 +42,7 @@ def _hash(ix: np.ndarray, iy: np.ndarray, seed: int) -> np.ndarray:  # type: ign
     return h.astype(np.float32) / np.float32(2**32)
 
 
-def _noise(x: Raster, y: Raster, seed: int) -> Raster:
+def _noise(x: AnyArray, y: AnyArray, seed: int) -> AnyArray:
     ix, iy = np.floor(x).astype(np.int64), np.floor(y).astype(np.int64)
     u, v = (x - ix).astype(np.float32), (y - iy).astype(np.float32)
     u, v = u * u * u * (u * (u * 6 - 15) + 10), v * v * v * (v * (v * 6 - 15) + 10)
@@ -51,7 +51,7 @@ def _noise(x: Raster, y: Raster, seed: int) -> Raster:
     return np.asarray((a * (1 - u) + b * u) * (1 - v) + (c * (1 - u) + d * u) * v)
 
 
-def _clouds(x: Raster, y: Raster, seed: int, octaves: int = 5) -> Raster:
+def _clouds(x: AnyArray, y: AnyArray, seed: int, octaves: int = 5) -> AnyArray:
     """Fractal noise in [0, 1], about one half."""
     total, weight = np.zeros(x.shape, np.float32), 0.0
     for k in range(octaves):
@@ -65,13 +65,13 @@ def _clouds(x: Raster, y: Raster, seed: int, octaves: int = 5) -> Raster:
     return np.asarray(total / np.float32(weight))
 
 
-def _smooth(low: float, high: float, x: Raster) -> Raster:
+def _smooth(low: float, high: float, x: AnyArray) -> AnyArray:
     t = np.clip((x - low) / (high - low), 0, 1)
     return np.asarray(t * t * (3 - 2 * t), np.float32)
 
 
 @lru_cache(maxsize=32)
-def _kept_clouds(key: bytes, at: _At, seed: int, octaves: int) -> Raster:
+def _kept_clouds(key: bytes, at: _At, seed: int, octaves: int) -> AnyArray:
     return _clouds(at.x, at.y, seed, octaves)
 
 
@@ -79,16 +79,16 @@ def _kept_clouds(key: bytes, at: _At, seed: int, octaves: int) -> Raster:
 class _At:
     """Places on the layer of clouds; all of one key are equal."""
 
-    x: Raster = field(compare=False)
-    y: Raster = field(compare=False)
+    x: AnyArray = field(compare=False)
+    y: AnyArray = field(compare=False)
 
 
-def _field(x: Raster, y: Raster, seed: int, octaves: int = 5) -> Raster:
+def _field(x: AnyArray, y: AnyArray, seed: int, octaves: int = 5) -> AnyArray:
     """Clouds that were worked out before where only the sun has moved."""
     return _kept_clouds(hashlib.blake2b(x.tobytes() + y.tobytes(), digest_size=16).digest(), _At(x, y), seed, octaves)
 
 
-def _skyline(directions: Raster, height: float, seed: int) -> Raster:
+def _skyline(directions: AnyArray, height: float, seed: int) -> AnyArray:
     """Share of what stands on the horizon, (N,): roofs and trees up to ``height`` degrees."""
     around = np.arctan2(directions[..., 0], directions[..., 1])
     turn = np.stack([np.cos(around), np.sin(around)])
@@ -98,7 +98,7 @@ def _skyline(directions: Raster, height: float, seed: int) -> Raster:
     return _smooth(0.009, -0.009, directions[..., 2] - top)
 
 
-def _grounded(directions: Raster, above: Raster, light: Raster, horizon: float, seed: int) -> Raster:
+def _grounded(directions: AnyArray, above: AnyArray, light: AnyArray, horizon: float, seed: int) -> AnyArray:
     """What lies above the horizon joined with the skyline and the ground; ``light`` (3,) is the level's illuminance."""
     ground = GROUND_ALBEDO * light / math.pi
     patches = (0.75 + 0.5 * _field(2 * directions[..., 0] + 31, 2 * directions[..., 1] + 31, seed + 9, 3))[..., None]
@@ -123,20 +123,22 @@ class ClearSky:
     cloud_size: Annotated[float, Fraction(0.2, 3, least=0.1, most=8, help="How large the clouds are.")] = 1.0
     horizon: Annotated[float, called("Skyline", Angle(0, 25, help="How high roofs and trees stand on it."))] = 6.0
     strength: Annotated[float, called("Sky strength", Fraction(0, 2, most=20, help="1 is as in nature."))] = 1.0
-    sun: Annotated[float, called("Sun strength", Fraction(0, 2, most=20, help="1 is as in nature, 0 puts it out."))] = 1.0
+    sun: Annotated[float, called("Sun strength", Fraction(0, 2, most=20, help="1 is as in nature, 0 puts it out."))] = (
+        1.0
+    )
     seed: Annotated[int, Seed()] = 77
 
     def sunlight(self, sun: Light) -> tuple[float, float, float]:
         r, g, b = sun_light(bearing_of(sun)[1], self.haze)
         return self.sun * r, self.sun * g, self.sun * b
 
-    def radiance(self, directions: Raster, sun: Light, picture: Raster | None) -> Raster:
+    def radiance(self, directions: AnyArray, sun: Light, picture: AnyArray | None) -> AnyArray:
         open_sky = clear_sky(directions, sun, self.haze)
         above = self._clouded(directions, open_sky, sun)
         level = _level_light(open_sky, directions, sun, sun_light(bearing_of(sun)[1], self.haze))
         return np.asarray(_grounded(directions, above, level, self.horizon, self.seed) * np.float32(self.strength))
 
-    def _clouded(self, directions: Raster, open_sky: Raster, sun: Light) -> Raster:
+    def _clouded(self, directions: AnyArray, open_sky: AnyArray, sun: Light) -> AnyArray:
         if self.clouds <= 0:
             return open_sky
         up = np.maximum(directions[..., 2], 0.01)
@@ -156,7 +158,7 @@ class ClearSky:
         return np.asarray(open_sky * (1 - share) + lit.astype(np.float32) * share, np.float32)
 
 
-def _level_light(sky: Raster, directions: Raster, sun: Light, beam: tuple[float, float, float]) -> Raster:
+def _level_light(sky: AnyArray, directions: AnyArray, sun: Light, beam: tuple[float, float, float]) -> AnyArray:
     """Illuminance (3,) of level ground under a sky sampled in some directions, and the sun."""
     up = np.clip(directions[..., 2], 0, 1).reshape(-1, 1)
     weight = float(up.sum()) or 1.0
@@ -177,7 +179,7 @@ class OvercastSky:
     def sunlight(self, sun: Light) -> tuple[float, float, float]:
         return 0.0, 0.0, 0.0
 
-    def radiance(self, directions: Raster, sun: Light, picture: Raster | None) -> Raster:
+    def radiance(self, directions: AnyArray, sun: Light, picture: AnyArray | None) -> AnyArray:
         zenith = overcast_zenith(max(bearing_of(sun)[1], 3.0))
         grey = overcast_sky(directions, zenith)
         if self.unrest > 0:
@@ -194,13 +196,15 @@ class OvercastSky:
 class Room:
     """Indoors: walls, a pale ceiling and a dark floor, dimly lit by what the lamps leave; the lamps do the work."""
 
-    light: Annotated[float, called("Light on the walls", Fraction(0, 500, most=1e5, unit="lx", help="Illuminance."))] = 60.0
+    light: Annotated[
+        float, called("Light on the walls", Fraction(0, 500, most=1e5, unit="lx", help="Illuminance."))
+    ] = 60.0
     warmth: Annotated[float, Fraction(2000, 8000, least=1700, most=25000, unit="K", help="Its colour.")] = 3400.0
 
     def sunlight(self, sun: Light) -> tuple[float, float, float]:
         return 0.0, 0.0, 0.0
 
-    def radiance(self, directions: Raster, sun: Light, picture: Raster | None) -> Raster:
+    def radiance(self, directions: AnyArray, sun: Light, picture: AnyArray | None) -> AnyArray:
         # A room of 6 by 5 by 3 m, seen from its middle: reflectances of EN 12464-1 (ceiling 0.8, walls 0.6, floor 0.2).
         half = np.array([3.0, 2.5, 1.5], np.float32)
         reach = half / np.maximum(np.abs(directions), 1e-6)
@@ -230,10 +234,12 @@ class PictureSky:
     def sunlight(self, sun: Light) -> tuple[float, float, float]:
         return 0.0, 0.0, 0.0
 
-    def radiance(self, directions: Raster, sun: Light, picture: Raster | None) -> Raster:
+    def radiance(self, directions: AnyArray, sun: Light, picture: AnyArray | None) -> AnyArray:
         if picture is None:
             return overcast_sky(directions, 3000.0)[..., None] * np.ones(3, np.float32)
         a = math.radians(self.turn)
         x, y = directions[..., 0], directions[..., 1]
-        turned = np.stack([x * math.cos(a) - y * math.sin(a), x * math.sin(a) + y * math.cos(a), directions[..., 2]], -1)
+        turned = np.stack(
+            [x * math.cos(a) - y * math.sin(a), x * math.sin(a) + y * math.cos(a), directions[..., 2]], -1
+        )
         return np.asarray(sample_octahedral(picture, turned) * np.float32(self.strength * self.luminance), np.float32)

@@ -18,7 +18,9 @@ class SunStand:
     equation: float
 
 
-def sun_stand(day: float, hour: float, latitude: float, *, zone: float | None = None, longitude: float = 0.0) -> SunStand:
+def sun_stand(
+    day: float, hour: float, latitude: float, *, zone: float | None = None, longitude: float = 0.0
+) -> SunStand:
     """The sun of a day of the year (1 is the first of January) and an hour, at a latitude in degrees, north positive.
 
     The hour is local solar time; with ``zone`` (hours ahead of UTC) and ``longitude`` (degrees, east positive) it is
@@ -61,4 +63,4 @@ def sun_stand(day: float, hour: float, latitude: float, *, zone: float | None = 
 def air_mass(height: float) -> float:
     """How many times the air of the zenith sunlight passes, by its height in degrees (Kasten and Young 1989)."""
     high = max(height, 0.0)
-    return 1 / (math.sin(math.radians(high)) + 0.50572 * (high + 6.07995) ** -1.6364)
+    return float(1 / (math.sin(math.radians(high)) + 0.50572 * (high + 6.07995) ** -1.6364))

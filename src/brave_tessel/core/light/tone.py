@@ -9,7 +9,7 @@ import numpy as np
 
 from ..colour import decode_srgb, encode_srgb
 from ..operation import Choice, Fraction, called, settings
-from ..sheet import Raster
+from ..sheet import AnyArray
 
 TRUE, WIDE, STRAIGHT = "true mid tones", "wide range", "straight"
 KNEES = {TRUE: 0.8, WIDE: 0.35, STRAIGHT: 1.0}
@@ -26,7 +26,7 @@ class EyeSettings:
 
     ev100: Annotated[
         float, called("Exposure (EV 100)", Fraction(-2, 17, least=-12, most=24, help="Higher is darker."))
-    ] = 14.4
+    ] = 14.52
     white: Annotated[str, called("White point", Choice(AS_LIT, TYPED, help="What looks neutral."))] = AS_LIT
     kelvin: Annotated[
         float, called("White", Fraction(2000, 10_000, least=1700, most=25_000, unit="K", help="A typed white point."))
@@ -36,7 +36,7 @@ class EyeSettings:
     ] = TRUE
 
 
-def shoulder(linear: Raster, knee: float) -> Raster:
+def shoulder(linear: AnyArray, knee: float) -> AnyArray:
     """Linear light unchanged up to ``knee``, above it bent so that it reaches 1 at infinity; smooth in value and slope.
 
     y = k + (1 − k) o / (o + 1 − k) with o = x − k.
@@ -47,7 +47,7 @@ def shoulder(linear: Raster, knee: float) -> Raster:
     return np.asarray(np.minimum(linear, knee) + (1 - knee) * over / (over + 1 - knee))
 
 
-def unshoulder(shown: Raster, knee: float) -> Raster:
+def unshoulder(shown: AnyArray, knee: float) -> AnyArray:
     """The way back of :func:`shoulder`, below 1."""
     if knee >= 1:
         return np.asarray(shown)
@@ -55,12 +55,12 @@ def unshoulder(shown: Raster, knee: float) -> Raster:
     return np.asarray(np.minimum(shown, knee) + (1 - knee) * share / (1 - share))
 
 
-def show(linear: Raster, transform: str = TRUE) -> Raster:
+def show(linear: AnyArray, transform: str = TRUE) -> AnyArray:
     """SRGB code values in [0, 1] of exposed linear light."""
     return np.asarray(encode_srgb(np.clip(shoulder(np.maximum(linear, 0), KNEES[transform]), 0, 1)))
 
 
-def unshow(codes: Raster, transform: str = TRUE) -> Raster:
+def unshow(codes: AnyArray, transform: str = TRUE) -> AnyArray:
     """Exposed linear light of sRGB code values in [0, 1]."""
     return unshoulder(decode_srgb(np.asarray(codes)), KNEES[transform])
 
@@ -73,4 +73,4 @@ def tone_table(transform: str) -> np.ndarray:  # type: ignore[type-arg]
     share = (np.arange(TABLE) + 0.5) / TABLE
     out = np.rint(show(share / (1 - share), transform) * 255).astype(np.uint8)
     out.flags.writeable = False
-    return out
+    return np.asarray(out)

@@ -27,17 +27,7 @@ from .protocol import Place, Seen
 from .sheets import FLAT_PX
 from .tasks import Loader, Local, Task, task_key
 
-__all__ = [
-    "FLAT_PX",
-    "OCCLUSION_REACH_MM",
-    "Light",
-    "Lighting",
-    "Loader",
-    "Planned",
-    "Planner",
-    "SurfacePlan",
-    "Task",
-]
+__all__ = ["FLAT_PX", "OCCLUSION_REACH_MM", "Light", "Lighting", "Loader", "Planned", "Planner", "SurfacePlan", "Task"]
 
 
 @dataclass(frozen=True, slots=True)

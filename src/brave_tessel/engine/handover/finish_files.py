@@ -27,8 +27,12 @@ def finishes_of(maps: MapSet) -> tuple[GltfFinish, ...]:
         png = _packed(_codes(maps, MapKind.COAT), _codes(maps, MapKind.COAT_ROUGHNESS))
         pictures = {"clearcoatTexture": png, "clearcoatRoughnessTexture": png}
         if MapKind.COAT_NORMAL in maps:
-            pictures["clearcoatNormalTexture"] = encode_png(stored(MapKind.COAT_NORMAL, maps[MapKind.COAT_NORMAL], depth=8))
-        made.append(GltfFinish("KHR_materials_clearcoat", {"clearcoatFactor": 1.0, "clearcoatRoughnessFactor": 1.0}, pictures))
+            pictures["clearcoatNormalTexture"] = encode_png(
+                stored(MapKind.COAT_NORMAL, maps[MapKind.COAT_NORMAL], depth=8)
+            )
+        made.append(
+            GltfFinish("KHR_materials_clearcoat", {"clearcoatFactor": 1.0, "clearcoatRoughnessFactor": 1.0}, pictures)
+        )
     if MapKind.ANISOTROPY in maps:
         angle = np.pi * maps.or_default(MapKind.ANISOTROPY_ANGLE)
         png = _packed(_unit(np.cos(angle)), _unit(np.sin(angle)), _codes(maps, MapKind.ANISOTROPY))

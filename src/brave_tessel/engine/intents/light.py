@@ -10,8 +10,8 @@ from ...core.job.commands import AnyCommand, Insert, Remove, Set
 from ...core.job.document import Job
 from ...core.job.light import FLOOR, KeptLight, Lamp, Rig
 from ...core.job.nodes import Setting, new_id, replace_values
-from ...core.light.dome import dome_of, eye_of, metered_ev, no_pictures, sun_of
 from ...core.light.dome import Pictures as Pictures
+from ...core.light.dome import dome_of, eye_of, metered_ev, no_pictures, sun_of
 from ...core.light.presets import make_preset, metered
 from ...core.light.standing import BY_HAND, BY_HOUR
 from ...core.operation import Value, find

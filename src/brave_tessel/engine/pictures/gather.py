@@ -14,8 +14,8 @@ from ...core.gather.even_light import light_drift
 from ...core.gather.straighten import proportion
 from ...core.job.document import Source
 from ...core.kernels.relief import cast_shadow, normal_of_height, occlusion
-from ...core.maps import MapKind, MapSet
 from ...core.light.lighting import Lighting, light_flat
+from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import OCCLUSION_REACH_MM
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.sheet import AnyArray, Raster
@@ -82,7 +82,14 @@ def plain_picture(snapshot: Snapshot, source: Source, *, current: Current) -> li
 
 
 def scatter_picture(
-    snapshot: Snapshot, source: Source, *, px: int, view: MapKind | None, lighting: Lighting, fine: bool, current: Current
+    snapshot: Snapshot,
+    source: Source,
+    *,
+    px: int,
+    view: MapKind | None,
+    lighting: Lighting,
+    fine: bool,
+    current: Current,
 ) -> ScatterPicture:
     """A scatter sheet, lit or as one of its maps."""
     begun = time.perf_counter()

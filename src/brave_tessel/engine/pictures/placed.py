@@ -20,7 +20,7 @@ from ...core.place.site import texture_name, worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
-from ...core.sheet import AnyArray, Grid
+from ...core.sheet import Grid
 from ...formats.job_file import Preview
 from ..cache import Cache
 from ..evaluate import Evaluation
@@ -59,7 +59,9 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
     if any(kind in maps for kind in (MapKind.COAT, MapKind.SHEEN, MapKind.EMISSION, MapKind.TRANSLUCENCY)):
         four = (MapKind.COAT, MapKind.COAT_ROUGHNESS, MapKind.SHEEN_ROUGHNESS, MapKind.TRANSLUCENCY)
         lacquer = np.dstack([np.rint(np.clip(maps.or_default(kind), 0, 1) * 255).astype(np.uint8) for kind in four])
-        sheen, glow = (display_codes(np.ascontiguousarray(maps.or_default(kind))) for kind in (MapKind.SHEEN, MapKind.EMISSION))
+        sheen, glow = (
+            display_codes(np.ascontiguousarray(maps.or_default(kind))) for kind in (MapKind.SHEEN, MapKind.EMISSION)
+        )
         finish = (lacquer, sheen, glow)
     return SurfacePictures(
         key,

@@ -8,11 +8,11 @@ from dataclasses import dataclass
 
 from ...core.colour import display_codes, luminance
 from ...core.job.layers import Layer, Rule, Surface
-from ...core.maps import MapKind
+from ...core.maps import EMISSION_CD, TRAITS, MapKind
 from ...core.phrases import Phrase, say
 from ...core.plan.planner import seated_layers
 from ...core.quantity import format_number
-from ...core.sheet import Grid
+from ...core.sheet import AnyArray, Grid
 from ..snapshot import Snapshot
 from .results import SurfacePicture
 
@@ -53,6 +53,31 @@ def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
         float(done.maps[MapKind.ROUGHNESS][row, column]),
         float(luminance(done.maps[MapKind.BASE_COLOUR][row, column][None])[0]),
     )
+
+
+def values_at(done: SurfacePicture, x: float, y: float) -> Phrase:
+    """Every map's value at a wrapped point, each with its unit: colours as sRGB codes, a normal by its slope, an angle
+    in degrees, light it gives in cd/m².
+    """
+    row, column = done.grid.row_column(x, y)
+    told = []
+    for kind, pixels in done.maps.maps.items():
+        if kind is MapKind.HEIGHT or not TRAITS[kind].mixes:
+            continue
+        told.append(f"{TRAITS[kind].label.lower()} {_value(kind, pixels[row, column])}")
+    return say("{values}", values=", ".join(told))
+
+
+def _value(kind: MapKind, value: AnyArray) -> str:
+    if kind is MapKind.EMISSION:
+        return f"{EMISSION_CD * float(luminance(value[None])[0]):.0f} cd/m²"
+    if TRAITS[kind].colour:
+        return "#" + "".join(f"{code:02X}" for code in display_codes(value[None, None])[0, 0])
+    if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL}:
+        return f"{math.degrees(math.acos(min(1.0, float(value[2])))):.0f}°"
+    if kind is MapKind.ANISOTROPY_ANGLE:
+        return f"{180 * float(value):.0f}°"
+    return f"{float(value):.2f}"
 
 
 def explain(found: Probe) -> tuple[Phrase, Phrase, Phrase]:

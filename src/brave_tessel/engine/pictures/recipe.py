@@ -14,10 +14,10 @@ from ...core.colour import display_codes
 from ...core.errors import TesselError
 from ...core.job.layers import Layer, Recipe, Surface
 from ...core.lattice import units_many
+from ...core.light.lighting import Lighting
 from ...core.maps import MapKind
 from ...core.operation import Pieces
 from ...core.phrases import say
-from ...core.light.lighting import Lighting
 from ...core.quantity import format_number
 from ...core.recipe.edit import used
 from ...core.relief.pictures import map_codes, mip_chain

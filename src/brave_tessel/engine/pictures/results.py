@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 import numpy as np
 import numpy.typing as npt
-
-from typing import NamedTuple
 
 from ...core.buildup.seat import Stack
 from ...core.errors import TesselError
@@ -180,7 +179,7 @@ class PlacedPicture:
     def nbytes(self) -> int:
         """What it holds."""
         _, *whole, finish = self.pictures
-        return self.swatch.nbytes + sum(one.nbytes for one in (*whole, *(finish or ())))
+        return int(self.swatch.nbytes + sum(one.nbytes for one in (*whole, *(finish or ()))))
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -18,13 +18,24 @@ from ...core.colour import PLAUSIBLE_LINEAR, decode_srgb, display_codes, luminan
 from ...core.errors import TesselError
 from ...core.job.layers import Layer, Rule, Surface, every_layer
 from ...core.kernels.shade import shade
-from ...core.maps import MapKind, MapSet
 from ...core.light.directions import Light
 from ...core.light.lighting import Eye, Lighting
+from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import Planner, SurfacePlan, seated_layers
 from ...core.plan.protocol import Place
 from ...core.plan.tasks import Task, task_key
-from ...core.relief.pictures import COVER, REFLECTANCE, VIEWS, WINNER, map_codes, mip_chain
+from ...core.relief.pictures import (
+    COVER,
+    LINES,
+    REFLECTANCE,
+    ROUGH,
+    VIEWS,
+    WINNER,
+    height_lines,
+    map_codes,
+    mip_chain,
+    roughness_colours,
+)
 from ...core.sheet import AnyArray, Grid, Raster
 from ...formats.job_file import Preview
 from ..evaluate import Evaluation
@@ -100,6 +111,10 @@ def _codes(
         return _grey(_cover_of(run, planner, plan, layer))
     if showing.view == REFLECTANCE:
         return reflectance_codes(maps)
+    if showing.view == ROUGH:
+        return roughness_colours(maps[MapKind.ROUGHNESS])
+    if showing.view == LINES:
+        return height_lines(maps[MapKind.HEIGHT])
     assert isinstance(kind, MapKind)
     return map_codes(kind, maps)
 

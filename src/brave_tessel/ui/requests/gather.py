@@ -67,7 +67,9 @@ class GatherRequests(Requests):
         def work(current: Current, send: Send) -> None:
             for size in sizes:
                 send(
-                    scatter_picture(snapshot, source, px=size, view=view, lighting=lighting, fine=size == px, current=current)
+                    scatter_picture(
+                        snapshot, source, px=size, view=view, lighting=lighting, fine=size == px, current=current
+                    )
                 )
 
         self.work.stream("scatter", work, self._deliver_scatter)
@@ -89,7 +91,9 @@ class GatherRequests(Requests):
         def work(current: Current) -> object:
             if source.scatter is None:
                 return display_codes(small_photo(snapshot, source))
-            done = scatter_picture(snapshot, source, px=COARSE_PX, view=None, lighting=lighting, fine=False, current=current)
+            done = scatter_picture(
+                snapshot, source, px=COARSE_PX, view=None, lighting=lighting, fine=False, current=current
+            )
             return done.mips[0]
 
         self.work.ask(f"thumb {key}", work, lambda codes: self.thumb_ready.emit(source, codes))

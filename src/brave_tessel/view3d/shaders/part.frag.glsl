@@ -255,7 +255,9 @@ void main() {
     vec3 beside = (position + face * open_step - open_low) / open_size;
     vec4 field = open_known > 0.0 ? texture(openness, beside) : vec4(1.0, 0.0, 0.0, 0.0);
     vec3 r = reflect(-v, n);
-    float seen = open_towards(field, r) * (1.0 - (1.0 - occlusion) * (0.4 + 0.6 * roughness));
+    // The field holds the face's own hemisphere too: what a free face would see counts as all.
+    float free = clamp(0.5 + 0.75 * max(dot(r, face), 0.0), 0.5, 1.0);
+    float seen = min(1.0, open_towards(field, r) / free) * (1.0 - (1.0 - occlusion) * (0.4 + 0.6 * roughness));
     // What hides the sky is itself lit by what comes in, again and again, in the colour of pale stone.
     vec3 pale = vec3(0.5, 0.475, 0.44);
     vec3 room = (harmonics[0] + 0.25 * sun_light) / PI * pale * field.x / (1.0 - pale * (1.0 - field.x));

@@ -17,7 +17,7 @@ import numpy as np
 
 PASS = 8
 """Samples in one pass; each other number would be compiled anew."""
-DEPTH = 8
+DEPTH = 6
 _LIBRARIES = ("/usr/lib/*/libLLVM*.so*", "/usr/lib/llvm-*/lib/libLLVM*.so*", "/usr/lib64/libLLVM*.so*")
 LEAST_LLVM = 17
 
@@ -82,8 +82,10 @@ def load(mi: Any, folder: Path, told: dict[str, Any]) -> Any:
 
 
 def _integrator(told: dict[str, Any]) -> dict[str, Any]:
-    path = {"type": "path", "max_depth": DEPTH, "hide_emitters": told["open_ground"]}
-    return {"type": "aov", "aovs": "a:albedo,n:sh_normal,d:depth", "path": path}
+    return {"type": "path", "max_depth": DEPTH, "rr_depth": 4, "hide_emitters": told["open_ground"]}
+
+
+_GUIDES = {"type": "aov", "aovs": "a:albedo,n:sh_normal,d:depth"}
 
 
 def _picture(mi: Any, folder: Path, name: str, *, raw: bool, channels: slice | int = slice(0, 3)) -> dict[str, Any]:
@@ -99,7 +101,10 @@ def _picture(mi: Any, folder: Path, name: str, *, raw: bool, channels: slice | i
 def _bsdf(mi: Any, folder: Path, material: dict[str, Any]) -> dict[str, Any]:
     if not material["base"]:
         colour = {"type": "rgb", "value": material["colour"]}
-        return {"type": "twosided", "b": {"type": "principled", "base_color": colour, "roughness": 0.75, "specular": 0.5}}
+        return {
+            "type": "twosided",
+            "b": {"type": "principled", "base_color": colour, "roughness": 0.75, "specular": 0.5},
+        }
     made: dict[str, Any] = {
         "type": "principled",
         "base_color": _picture(mi, folder, material["base"], raw=False),
@@ -122,19 +127,21 @@ def _bsdf(mi: Any, folder: Path, material: dict[str, Any]) -> dict[str, Any]:
 
 def _mesh(mi: Any, folder: Path, number: int, bsdf: dict[str, Any], material: dict[str, Any]) -> Any:
     held = np.load(folder / f"mesh-{number}.npz")
-    positions, normals, uv = held["positions"], held["normals"], held["uv"]
+    corners, faces = held["corners"], held["faces"]
     props = mi.Properties()
     props["bsdf"] = mi.load_dict(bsdf)
     if material["glow"] and np.load(folder / material["glow"]).max() > 0:
         glow = _picture(mi, folder, material["glow"], raw=False)
         props["emitter"] = mi.load_dict({"type": "area", "radiance": glow})
-    mesh = mi.Mesh(f"mesh{number}", len(positions), len(positions) // 3, has_vertex_normals=True, has_vertex_texcoords=True, props=props)
+    mesh = mi.Mesh(
+        f"mesh{number}", len(corners), len(faces) // 3, has_vertex_normals=True, has_vertex_texcoords=True, props=props
+    )
     values = mi.traverse(mesh)
-    values["vertex_positions"] = np.ascontiguousarray(positions, np.float32).ravel()
-    values["vertex_normals"] = np.ascontiguousarray(normals, np.float32).ravel()
+    values["vertex_positions"] = np.ascontiguousarray(corners[:, :3]).ravel()
+    values["vertex_normals"] = np.ascontiguousarray(corners[:, 3:6]).ravel()
     # Pictures count v downwards.
-    values["vertex_texcoords"] = np.ascontiguousarray(np.stack([uv[:, 0], 1 - uv[:, 1]], 1), np.float32).ravel()
-    values["faces"] = np.arange(len(positions), dtype=np.uint32)
+    values["vertex_texcoords"] = np.ascontiguousarray(np.stack([corners[:, 6], 1 - corners[:, 7]], 1)).ravel()
+    values["faces"] = faces
     values.update()
     return mesh
 
@@ -148,8 +155,14 @@ def main(folder: Path, samples: int) -> None:
     _say(back_end=back_end)
     scene = load(mi, folder, told)
     sums, count = _begun(folder)
+    guides = None if sums is None else sums[..., 4:] / count
+    if guides is None:
+        guides = np.array(
+            mi.render(scene, integrator=mi.load_dict(_GUIDES), spp=PASS, seed=mi.UInt32(1 << 20)), np.float64
+        )
     while count * PASS < samples:
-        picture = np.array(mi.render(scene, spp=PASS, seed=count), np.float64)
+        # Beside each pass go the guides, the same each time, so that one file holds all.
+        picture = np.concatenate([np.array(mi.render(scene, spp=PASS, seed=mi.UInt32(count)), np.float64), guides], -1)
         # A single path that meets a lamp in a mirror would sparkle for long.
         picture = _calmed(np.nan_to_num(picture))
         sums = picture if sums is None else sums + picture

@@ -13,9 +13,8 @@ from PIL import Image, ImageDraw, ImageFont
 
 from ...core.errors import CannotWriteError
 from ...core.light.tone import show
-from ...core.phrases import say
 from ...core.quantity import format_number
-from ...core.sheet import AnyArray, Raster
+from ...core.sheet import AnyArray
 from ...formats.disk import write_atomically
 from ...formats.images import encode_png
 from .run import Still
@@ -53,10 +52,12 @@ def write_still(path: Path, still: Still, finish: Finish) -> None:
     elif suffix == ".png":
         write_atomically(path, png_of(still.smooth(), still.cover, finish))
     else:
-        raise CannotWriteError(path.name, allowed=say("PNG or EXR"), remedy="Give it a name that ends in .png or .exr.")
+        raise CannotWriteError(
+            path.name, value="a still is PNG or EXR", remedy="Give it a name that ends in .png or .exr."
+        )
 
 
-def png_of(light: Raster, cover: Raster, finish: Finish) -> bytes:
+def png_of(light: AnyArray, cover: AnyArray, finish: Finish) -> bytes:
     """Exposed linear light (H, W, 3) and what of it is there (H, W) as PNG."""
     if finish.open_ground:
         # Colours of edges are those of what is there, not mixed with the black behind.
@@ -86,7 +87,7 @@ def _exr(still: Still, finish: Finish) -> bytes:
         return Path(path).read_bytes()
 
 
-def _captioned(codes: Raster, finish: Finish) -> Raster:
+def _captioned(codes: AnyArray, finish: Finish) -> AnyArray:
     """The picture with a line of text below left and a bar of a round length below right, on the picture."""
     rows, columns = codes.shape[:2]
     size = max(11, round(rows / 42))

@@ -15,7 +15,9 @@ LEVELS = 5
 
 
 @compiled
-def _rows(first, last, step, light, guide, tone, tight, out):  # type: ignore[no-untyped-def]
+def _rows(
+    first: int, last: int, step: int, light: Raster, guide: Raster, tone: Raster, tight: np.float32, out: Raster
+) -> None:
     rows, columns = light.shape[:2]
     for r in range(first, last):
         for c in range(columns):
@@ -37,7 +39,12 @@ def _rows(first, last, step, light, guide, tone, tight, out):  # type: ignore[no
                     differs = tone[y, x] - y0
                     near = np.float32(1) if dr == 0 and dc == 0 else np.float32(0.5) ** (dr * dr + dc * dc)
                     w = near * math.exp(
-                        -(bent * np.float32(40) + painted * np.float32(60) + apart * apart * np.float32(300) + differs * differs * tight)
+                        -(
+                            bent * np.float32(40)
+                            + painted * np.float32(60)
+                            + apart * apart * np.float32(300)
+                            + differs * differs * tight
+                        )
                     )
                     t0 += w * light[y, x, 0]
                     t1 += w * light[y, x, 1]
@@ -59,6 +66,8 @@ def evened(colour: Raster, albedo: Raster, normal: Raster, depth: Raster, sample
         # Edges of light are looked for in what is smoother than the noise.
         blurred = cv2.GaussianBlur(light.sum(-1), (0, 0), max(0.8, 2.2 - 0.5 * level))
         tone = np.log(np.float32(1e-3) + np.maximum(blurred, 0)).astype(np.float32)
-        over_rows(_rows, len(out), 1 << level, still(light), still(guide), still(tone), np.float32(tight * 1.6**level), out)
+        over_rows(
+            _rows, len(out), 1 << level, still(light), still(guide), still(tone), np.float32(tight * 1.6**level), out
+        )
         light = out
     return np.asarray(light * paint, np.float32)

@@ -47,7 +47,13 @@ class Wanted:
 
 
 def of_scene(
-    snapshot: Snapshot, view: str, size: tuple[int, int], *, px: int, current: Callable[[], bool], camera: Camera | None = None
+    snapshot: Snapshot,
+    view: str,
+    size: tuple[int, int],
+    *,
+    px: int,
+    current: Callable[[], bool],
+    camera: Camera | None = None,
 ) -> Wanted:
     """The scene from a kept view by its name, from the first one, or from a given camera.
 
@@ -134,7 +140,9 @@ def make_still(
         except NoTracerError as error:
             if not current():
                 raise
-            return refined_still(wanted, current), f"{error.remedy} The refined picture of the window was taken instead."
+            return refined_still(
+                wanted, current
+            ), f"{error.remedy} The refined picture of the window was taken instead."
 
 
 def refined_still(wanted: Wanted, current: Callable[[], bool]) -> Still:

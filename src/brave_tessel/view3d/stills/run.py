@@ -60,25 +60,18 @@ def tracer_is_there() -> bool:
 def read_still(folder: Path) -> Still | None:
     """What has been added up in a folder; None before the first pass."""
     try:
-        held = np.load(folder / "sum.npz")
+        with np.load(folder / "sum.npz") as held:
+            count = int(held["count"])
+            mean = held["sums"] / count
     except (OSError, ValueError):
         return None
-    count = int(held["count"])
-    mean = held["sums"] / count
     # Channels: colour and alpha, then albedo, normal, depth.
     return Still(
-        np.ascontiguousarray(mean[..., :3]),
-        mean[..., 3],
-        mean[..., 4:7],
-        mean[..., 7:10],
-        mean[..., 10],
-        count * 8,
+        np.ascontiguousarray(mean[..., :3]), mean[..., 3], mean[..., 4:7], mean[..., 7:10], mean[..., 10], count * 8
     )
 
 
-def trace(
-    folder: Path, samples: int, show_progress: Callable[[Progress], None], current: Callable[[], bool]
-) -> Still:
+def trace(folder: Path, samples: int, show_progress: Callable[[Progress], None], current: Callable[[], bool]) -> Still:
     """Trace the scene of a folder until so many samples a pixel are there, or it is no longer wanted; what was traced
     before is gone on with.
 
@@ -98,6 +91,8 @@ def trace(
         finally:
             process.terminate()
             process.wait()
+            if process.stdout is not None:
+                process.stdout.close()
     made = read_still(folder)
     if made is None:
         if not current():

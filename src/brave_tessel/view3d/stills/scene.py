@@ -57,7 +57,12 @@ def sky_directions() -> Raster:
 
 
 def write_scene(
-    folder: Path, parts: list[DrawPart], pictures: Mapping[str, SurfacePictures], look: Look, *, open_ground: bool = False
+    folder: Path,
+    parts: list[DrawPart],
+    pictures: Mapping[str, SurfacePictures],
+    look: Look,
+    *,
+    open_ground: bool = False,
 ) -> StillScene:
     """Put a scene into a folder; returns what was put there. ``open_ground`` leaves the ground transparent."""
     groups: dict[tuple[object, ...], list[DrawPart]] = {}
@@ -68,12 +73,9 @@ def write_scene(
     materials: list[StillMaterial] = []
     for number, members in enumerate(groups.values()):
         materials.append(_material(folder, members[0], pictures.get(members[0].surface), number))
-        np.savez(
-            folder / f"mesh-{number}.npz",
-            positions=np.concatenate([part.positions for part in members]),
-            normals=np.concatenate([part.normals for part in members]),
-            uv=np.concatenate([_places(part) for part in members]),
-        )
+        rows = [np.concatenate([part.positions, part.normals, _places(part)], 1) for part in members]
+        corners, faces = np.unique(np.concatenate(rows).astype(np.float32), axis=0, return_inverse=True)
+        np.savez(folder / f"mesh-{number}.npz", corners=corners, faces=faces.reshape(-1).astype(np.uint32))
     gain = np.array(look.light.gain)
     sky = look.light.dome.paint(sky_directions()) * gain
     np.save(folder / f"{_SKY}.npy", np.ascontiguousarray(sky, np.float32))
@@ -102,7 +104,7 @@ def write_scene(
 def _material(folder: Path, part: DrawPart, own: SurfacePictures | None, number: int) -> StillMaterial:
     if own is None:
         return StillMaterial(part.bare)
-    names = {}
+    names: dict[str, str] = {}
 
     def put(kind: str, pixels: AnyArray) -> None:
         names[kind] = f"{kind}-{number}.npy"
@@ -114,7 +116,7 @@ def _material(folder: Path, part: DrawPart, own: SurfacePictures | None, number:
     if own.finish is not None:
         for kind, pixels in zip(("lacquer", "sheen", "glow"), own.finish, strict=True):
             put(kind, pixels)
-    return StillMaterial(**names, cut=own.base.shape[2] == 4)
+    return StillMaterial(cut=own.base.shape[2] == 4, **names)  # type: ignore[arg-type]
 
 
 def _places(part: DrawPart) -> AnyArray:

@@ -3,7 +3,6 @@ and keys.
 """
 
 import json
-from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -22,6 +21,7 @@ from brave_tessel.core.buildup.kinds.water import WaterWhat
 from brave_tessel.core.job.layers import layer_of
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
+from brave_tessel.engine.intents.light import take_preset
 from tests.ui.hand import at, click, hover, pull
 
 
@@ -314,12 +314,17 @@ def test_water_is_water_in_the_section(build, settled):
 def test_a_kept_state_is_wiped_against_what_comes(build, settled):
     QTest.keyClick(build.window_, Qt.Key.Key_K)
     board = build.surface_board
-    assert board.kept
-    x = board._wipe_x()
+    assert board.compared.pictures
+    x = board.compared.wipe_x()
     pull(board, QPoint(int(x), 200), QPoint(int(x) - 120, 200))
-    assert board.wipe < 0.5
+    assert board.compared.wipe < 0.5
+    for mode in ("Side by side", "In turn", "Wipe"):
+        board.compared.bar.buttons[mode].click()
+        assert board.compared.mode == mode
+        assert not board.grab().isNull()
     QTest.keyClick(build.window_, Qt.Key.Key_K)
-    assert not board.kept
+    assert not board.compared.pictures
+    assert not board.compared.bar.isVisible()
 
 
 def test_a_pinned_probe_tells_what_each_rule_gave(build, settled, soon):

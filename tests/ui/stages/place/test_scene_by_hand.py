@@ -7,6 +7,7 @@ from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
+from brave_tessel.core.light.dome import sun_of
 from tests.ui.hand import click, hover, pull
 from tests.ui.stages.place.placing import dado, on, part, press
 from tests.ui.test_whole_pass import drag, type_into

@@ -22,7 +22,6 @@ from ..form_rows import Field, FormRow
 from ..kind import LayerKind, layer_kind
 
 
-
 def _part(name: str, param: Param, default: float | str) -> Field:
     label = TRAITS[MapKind(name)].label
     return Field(replace(param, label=label, default=default), ("what", name))
@@ -89,7 +88,12 @@ class PlainKind(LayerKind[PlainWhat]):
     def maps(self, planner: Plans, layer: Layer, grid: Grid, below: Task | None) -> Task:
         assert isinstance(layer.what, PlainWhat)
         what = layer.what
-        told = (what.colour, what.roughness, what.metalness, *(getattr(what, kind) for kind in FINISH if hasattr(what, kind)))
+        told = (
+            what.colour,
+            what.roughness,
+            what.metalness,
+            *(getattr(what, kind) for kind in FINISH if hasattr(what, kind)),
+        )
         return Task(task_key("plain", told, grid), layer.name, layer.id, partial(_maps, what, grid))
 
     def form(self, job: Job, surface: Surface, layer: Layer) -> Iterable[FormRow]:

@@ -7,8 +7,8 @@ from functools import partial
 
 from ...job.document import Job
 from ...job.layers import Layer, Recipe, Surface, What
-from ...maps import FINISH, MapKind
 from ...job.nodes import Node
+from ...maps import FINISH, MapKind
 from ...operation import REGISTRY
 from ...phrases import say
 from ...plan.protocol import Plans

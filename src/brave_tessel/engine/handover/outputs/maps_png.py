@@ -6,12 +6,12 @@ import shutil
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
+from ....core.buildup.finishes import surface_maps
 from ....core.errors import CancelledError, CannotWriteError
 from ....core.handover.conversions import height_range, stored
 from ....core.handover.names import distinct_stems, name_from
 from ....core.job.document import Delivery, DeliveryMap, Job
 from ....core.job.layers import Surface
-from ....core.buildup.finishes import surface_maps
 from ....core.maps import SOMETIMES, TRAITS, MapKind, MapSet
 from ....formats.disk import write_atomically
 from ....formats.images import encode_png
@@ -52,7 +52,11 @@ def included(delivery: Delivery, job: Job, *surfaces: Surface) -> list[DeliveryM
     """
     has = {kind.value: kind for surface in surfaces for kind in surface_maps(job, surface)}
     named = {entry.id for entry in delivery.maps}
-    fresh = [DeliveryMap(id=id, depth=TRAITS[kind].depth) for id, kind in has.items() if id not in named and kind in SOMETIMES]
+    fresh = [
+        DeliveryMap(id=id, depth=TRAITS[kind].depth)
+        for id, kind in has.items()
+        if id not in named and kind in SOMETIMES
+    ]
     return [entry for entry in (*delivery.maps, *fresh) if entry.included and entry.id in has]
 
 
@@ -76,9 +80,7 @@ def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
     note = f', "height_black_mm": {low:g}, "height_white_mm": {high:g}' if kind is MapKind.HEIGHT else ""
     codes = stored(kind, pixels, depth=depth, height_mm=(low, high))
     grid = maps.grid
-    return encode_png(
-        codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note
-    )
+    return encode_png(codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note)
 
 
 def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dict[MapKind, Path]:

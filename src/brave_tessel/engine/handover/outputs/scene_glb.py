@@ -26,8 +26,8 @@ from ....formats.images import encode_png
 from ...evaluate import always
 from ...pictures.bands import banded
 from ...snapshot import Snapshot
-from ..output import Output, Planned, Progress, Writing, output, quiet
 from ..finish_files import finishes_of, with_alpha
+from ..output import Output, Planned, Progress, Writing, output, quiet
 from .maps_png import encode_map
 
 SCENE_PX = 1024

@@ -204,6 +204,14 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>0 shows 18 % grey as it is.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>0 smooth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>0 to 1 from one side of each piece to the other; a half in joints.</source>
    <translation type="unfinished" />
   </message>
@@ -260,6 +268,22 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>1 is as in nature, 0 puts it out.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 is as in nature.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 is as in the file.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 is the first of January.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>1 is true size; 2 is twice as large.</source>
    <translation type="unfinished" />
   </message>
@@ -292,6 +316,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>1 rough</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>1 to 16 sizes, with commas between, as in 400×200, 200×200</source>
    <translation type="unfinished" />
   </message>
@@ -321,6 +349,10 @@
   </message>
   <message>
    <source>16 bit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>16 bits</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -400,6 +432,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A clear lacquer over everything.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A colour it is tinted with.</source>
    <translation type="unfinished" />
   </message>
@@ -413,6 +449,10 @@
   </message>
   <message>
    <source>A datum of its own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A day with sun: the clear sky of Preetham (1999) with broken clouds, and roofs on the horizon.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -496,6 +536,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A long, narrow face with sharp edges: its mirror image shows every unevenness of a gloss.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A low wall along its path, weathered on top.</source>
    <translation type="unfinished" />
   </message>
@@ -533,6 +577,10 @@
   </message>
   <message>
    <source>A new surface: empty, of rectangular units, or of a stock recipe</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A picture of the whole sky</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -580,11 +628,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A size in pixels, as in 900x600, 16 to 16384 each way.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A slab whose surface is at the height of its origin, over a rectangle or a drawn outline.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>A slab whose underside is at the height of its origin.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A small glowing ball that shines to all sides and throws shadows.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -637,6 +693,14 @@
   </message>
   <message>
    <source>A thing of known size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A typed white point.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A white cloth lit from behind: a broad, even face with soft edges.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -740,6 +804,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Add a lamp</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Add a level</source>
    <translation type="unfinished" />
   </message>
@@ -828,6 +896,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Afternoon</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Against the sample's truth: normals {angle:.1f}° off on average, albedo {albedo:.1%}.</source>
    <translation type="unfinished" />
   </message>
@@ -892,6 +964,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Along which it is brushed, from the right anticlockwise.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Along x, over the walls.</source>
    <translation type="unfinished" />
   </message>
@@ -932,7 +1008,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>An own picture of the whole sky, HDR or EXR, north in its middle.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Angle</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Anisotropy</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Anisotropy angle</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -953,6 +1041,10 @@
   </message>
   <message>
    <source>Another picture of the same patch, under other light: highlights and cast shadows are lessened</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Another picture…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -997,6 +1089,10 @@
   </message>
   <message>
    <source>As many whole repeats as bring it nearest to its real size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As seen now</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1128,6 +1224,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Bearing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bed</source>
    <translation type="unfinished" />
   </message>
@@ -1256,6 +1356,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Board</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Boards side by side whose ends are staggered at random; boards longer than the repeat run through it.</source>
    <translation type="unfinished" />
   </message>
@@ -1373,6 +1477,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Bulb</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Bundle</source>
    <translation type="unfinished" />
   </message>
@@ -1442,6 +1550,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Capital</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Caption and scale bar</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1621,6 +1733,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Choose an equirectangular HDR or EXR picture.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Choose another file; this one is empty.</source>
    <translation type="unfinished" />
   </message>
@@ -1657,7 +1773,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Clear morning</source>
+   <source>Clear sky</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1733,6 +1849,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Click what shall show as 18 % grey</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click what shall show as 18 % grey · Esc leaves it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Click where it stands: {name}.</source>
    <translation type="unfinished" />
   </message>
@@ -1789,11 +1913,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Cloud size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Clouds</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Clouds whose places are moved by two other clouds: marbled, folded shapes in [0, 1].</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Coat</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Coat normal</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Coat roughness</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1897,6 +2037,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Compare by</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Compare with the next chosen step</source>
    <translation type="unfinished" />
   </message>
@@ -1938,6 +2082,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Copy layers, or the step with what it needs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Corner</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2169,6 +2317,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Day of the year</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Decal</source>
    <translation type="unfinished" />
   </message>
@@ -2241,6 +2393,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Distance</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Distance between dabs along the stroke; 0 is without a break.</source>
    <translation type="unfinished" />
   </message>
@@ -2310,6 +2466,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Done</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Done: {samples} samples.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2621,6 +2781,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Emission</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Empty</source>
    <translation type="unfinished" />
   </message>
@@ -2721,7 +2885,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Expose</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Expose for a point</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Expose for a point…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Exposure</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Exposure (EV 100)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Exposure and white</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2913,6 +3097,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Finishes too</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>First steps</source>
    <translation type="unfinished" />
   </message>
@@ -2978,6 +3166,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Fold the {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Folder for the pictures</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3106,6 +3298,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>From left</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From north by east: 90 is east, 180 south. Walls are seen looking south.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3253,6 +3449,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Give it a name that ends in .png or .exr.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Give the frame its real size to see the straightened sheet here.</source>
    <translation type="unfinished" />
   </message>
@@ -3266,6 +3466,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Glossiness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Go on</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3381,6 +3585,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Haze</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Head</source>
    <translation type="unfinished" />
   </message>
@@ -3418,6 +3626,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Height in mm: faces about 0, joints at −depth, quarter-round edges.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Height lines</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3561,7 +3773,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>High noon</source>
+   <source>Higher is darker.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3581,11 +3793,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Hour</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Hours of the day</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>How bright a matte relief is under one light: the cosine to it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How bright light bends into white.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3625,6 +3849,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far a gloss is drawn out, as on brushed metal.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far a mask's edge moves out; below 0 it moves in.</source>
    <translation type="unfinished" />
   </message>
@@ -3650,6 +3878,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far an edge stands over its neighbourhood where it is fully covered.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far aside one looks from: a gloss mirrors another part of the sky.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3769,6 +4001,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How far it stands.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How far it takes the tint; its light and dark stay.</source>
    <translation type="unfinished" />
   </message>
@@ -3874,6 +4110,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far the ends draw the ground in.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far the fibres stand apart.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3989,7 +4229,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How high it stands, seen from what is lit.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How high it stands.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How high roofs and trees stand on it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4010,6 +4258,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How large each piece is against the largest, in [0, 1]; 0 in joints.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How large the clouds are.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How light becomes a picture.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4145,6 +4401,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How much light comes through scattered, as through a leaf or wax.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How much light goes straight through, as through glass.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How much lighter or darker single pieces are.</source>
    <translation type="unfinished" />
   </message>
@@ -4178,6 +4442,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How much of the fine grain becomes relief.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How much of the sky broken clouds cover.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4309,6 +4577,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How uneven the clouds are.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How wide the shapes are that count.</source>
    <translation type="unfinished" />
   </message>
@@ -4357,6 +4629,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Illuminance.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Import a recipe</source>
    <translation type="unfinished" />
   </message>
@@ -4370,6 +4646,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>In place of their map set</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>In turn</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Indoors: walls, a pale ceiling and a dark floor, dimly lit by what the lamps leave; the lamps do the work.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4437,7 +4721,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>It was stopped before there was anything to see.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its colour temperature.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Its colour where it is deep.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its colour.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4462,6 +4758,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Its layers in its place</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Its length.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4545,6 +4845,30 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>KHR_materials_anisotropy</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_materials_clearcoat</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_materials_ior</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_materials_sheen</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_materials_specular</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>KHR_materials_transmission</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>KHR_materials_unlit</source>
    <translation type="unfinished" />
   </message>
@@ -4585,6 +4909,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keep the light {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Keep the model</source>
    <translation type="unfinished" />
   </message>
@@ -4601,6 +4929,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keep this light</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Keep this light…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Keep this view</source>
    <translation type="unfinished" />
   </message>
@@ -4609,7 +4945,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Kept: drag the line to compare with what you do now; K lets it go.</source>
+   <source>Kept lights</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Kept: compare it with what you do now; K lets it go.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4626,6 +4966,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Kind ID</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Kind of sky</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4665,15 +5009,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Lamp in a passage</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Lamp out</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lamp-lit hall</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lamps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Largest</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Latitude</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4901,6 +5253,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Let the light go</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Let the pulled cut go</source>
    <translation type="unfinished" />
   </message>
@@ -4925,7 +5281,27 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Light (Ctrl+J); the right mouse button turns it in every picture</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Light drift</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light it gives by itself; white is 1 000 cd/m².</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light it gives in all.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light of fine fibres, as on velvet and felt; black is none.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light on the walls</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4934,6 +5310,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Light rig (simulated)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light with layers (*.exr)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light: {name}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4949,7 +5333,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lighting</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Lightness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4986,6 +5378,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Loader</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Local solar time.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5065,6 +5461,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Low sun, raking</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Lying on the floor.</source>
    <translation type="unfinished" />
   </message>
@@ -5098,6 +5498,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Make a step from another</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Make a still of the scene or of a surface, by light paths.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5609,6 +6013,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>No sun: the overcast sky of the CIE, three times as bright overhead as at the horizon.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>No surface to hand over yet; make one in Build.</source>
    <translation type="unfinished" />
   </message>
@@ -5649,6 +6057,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Noon, clear</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Normal</source>
    <translation type="unfinished" />
   </message>
@@ -5662,6 +6074,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>North</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>North positive.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5730,6 +6146,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Nothing stands here yet. Add a piece or open a model.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Nothing stands in it; picture a surface with --surface.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5829,6 +6249,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Off the upright</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Offers</source>
    <translation type="unfinished" />
   </message>
@@ -5866,6 +6290,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>On which side it is measured.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>On which side the eye is: 0 right, 90 above, 180 left, 270 below.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6025,6 +6453,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Open where nothing lies</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Open {name}</source>
    <translation type="unfinished" />
   </message>
@@ -6097,6 +6529,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Over the horizon.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Over the profile: stretched up so that one repeat or band covers it.</source>
    <translation type="unfinished" />
   </message>
@@ -6129,6 +6565,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Own light</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Oyster terrazzo</source>
    <translation type="unfinished" />
   </message>
@@ -6142,6 +6582,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA; or drop them anywhere</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>PNG, or EXR with layers</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6314,6 +6758,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Pictures ({names})</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Picture…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6577,14 +7025,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Raking from above</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Raking from the left</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Ramp</source>
    <translation type="unfinished" />
   </message>
@@ -6709,6 +7149,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Reflectance of what is not metal, as a share of the usual 4 %.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Regrow</source>
    <translation type="unfinished" />
   </message>
@@ -6778,6 +7222,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Render</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Renderer</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6945,7 +7393,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Roughness in colour</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Roughness of the ground.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Roughness of the lacquer.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7077,6 +7533,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Samples</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Saturation</source>
    <translation type="unfinished" />
   </message>
@@ -7097,7 +7557,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Save the picture</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Saved as {name}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Saved {name}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Save…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7221,6 +7693,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Seen</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Seen along the scene's directions or the part's own.</source>
    <translation type="unfinished" />
   </message>
@@ -7258,6 +7734,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Set the hatch</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Set the hour</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7405,6 +7885,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sheen</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sheen roughness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Sheet</source>
    <translation type="unfinished" />
   </message>
@@ -7493,6 +7981,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Show the maps of finishes: coat, sheen, emission and others</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Show the part</source>
    <translation type="unfinished" />
   </message>
@@ -7518,6 +8010,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Side by side</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7562,6 +8058,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Size by the known unit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Size in pixels</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7625,6 +8125,30 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sky</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sky picture</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sky pictures (*.hdr *.exr *.png *.jpg *.tif)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sky strength</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sky: {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Skyline</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Slant</source>
    <translation type="unfinished" />
   </message>
@@ -7678,6 +8202,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Soft</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Soft box</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7749,6 +8277,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Specular level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Split</source>
    <translation type="unfinished" />
   </message>
@@ -7805,6 +8337,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Stairs</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Stamp</source>
    <translation type="unfinished" />
   </message>
@@ -7853,6 +8389,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Start</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Start from the datum</source>
    <translation type="unfinished" />
   </message>
@@ -7862,6 +8402,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Start from…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Start makes the picture by light paths; it grows clearer while it goes on.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7929,6 +8473,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Stop and keep</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Stopped.</source>
    <translation type="unfinished" />
   </message>
@@ -7938,6 +8486,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Stopped; nothing was added.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Stopped; what is there is kept.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8041,6 +8593,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Sun</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sun strength</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Surface</source>
    <translation type="unfinished" />
   </message>
@@ -8073,6 +8633,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Switch off</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Switch on</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Switch the lamp</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>T over a place takes from there, A finds it by itself. [ and ] size the brush.</source>
    <translation type="unfinished" />
   </message>
@@ -8098,6 +8670,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take a variant</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take away</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8194,6 +8770,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take the group apart</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the lamp away</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8357,6 +8937,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The compiled tracer is not available (it needs LLVM 17 or newer): the plain one was used.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The curve of its soffit.</source>
    <translation type="unfinished" />
   </message>
@@ -8485,11 +9069,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The package for stills is not installed.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The part and its mirror image.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>The part's own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The path tracer ended without a picture.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8502,6 +9094,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The picture of {name} could not be recovered; add it again before saving.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The pictures are in {folder}.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8554,6 +9150,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The steps whose opacity is the cover</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The sun's place in the sky.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8813,6 +9413,26 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Tracing…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Translucency</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Transmission</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Transparent ground</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Triple</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>True at</source>
    <translation type="unfinished" />
   </message>
@@ -8837,6 +9457,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Turbidity of the air: 2 is very clear, 6 is hazy.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Turn</source>
    <translation type="unfinished" />
   </message>
@@ -8854,6 +9478,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Turn spread</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Turn the light</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8889,6 +9517,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Turns it about the upright.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Turns its normals' green round, for a map made the other way.</source>
    <translation type="unfinished" />
   </message>
@@ -8902,6 +9534,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Turns the surface about the datum.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Turntable</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8934,6 +9570,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Two slopes with gables, four to a ridge, or four to a point.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Two strips</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9026,6 +9666,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Unplugged</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Unrest</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9157,6 +9801,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>View from</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>View transform</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>View {number}</source>
    <translation type="unfinished" />
   </message>
@@ -9186,6 +9838,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Wall {wall_m} m</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Wall, floor or ceiling</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9261,6 +9917,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What 1.0 in the file is.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What a grey card there reflects, 0.18 for most; 0 leaves the exposure as it is.</source>
    <translation type="unfinished" />
   </message>
@@ -9329,6 +9989,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What is pictured</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What is so steep or steeper becomes 1.</source>
    <translation type="unfinished" />
   </message>
@@ -9369,7 +10033,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What looks neutral.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What of it is the cover.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>What places it.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9441,6 +10113,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Where it stands, from north by east; a wall looks south.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Where its middle lies, along x.</source>
    <translation type="unfinished" />
   </message>
@@ -9458,6 +10134,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Where its own origin lies in what it belongs to</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where one looks at the sheet from, for what it mirrors.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9630,6 +10310,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>White and grey</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>White and view transform</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>White is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>White point</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9921,11 +10613,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Work out the surfaces</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Working</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Working out relief and colour…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Working out the surfaces…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10061,6 +10761,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a kept view of the scene, by its name; else the first one</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a kit with a name and layers</source>
    <translation type="unfinished" />
   </message>
@@ -10093,6 +10797,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a picture of the whole sky, twice as wide as high</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a proportion as 3:2 or 1.5</source>
    <translation type="unfinished" />
   </message>
@@ -10121,7 +10829,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a still is PNG or EXR</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a straight edge near the border of the photo, not through its middle</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>a surface by its name, on a solid</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10257,6 +10973,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>as lit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>as many as units</source>
    <translation type="unfinished" />
   </message>
@@ -10353,6 +11073,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>bits a channel of PNG</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>bits per channel</source>
    <translation type="unfinished" />
   </message>
@@ -10413,7 +11137,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>by hand</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>by height</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>by the hour</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11069,6 +11801,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its name and, of a surface, a scale bar</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its name or id</source>
    <translation type="unfinished" />
   </message>
@@ -11142,6 +11878,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>keep: only there · add: there too · cut: not there · multiply by it · lighter, darker: the greater or lesser of both</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>kept</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11238,6 +11978,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>light drift {drift:.0%} before, {drift_2:.0%} after</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>light paths a pixel</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11522,6 +12266,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>now</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>of each face</source>
    <translation type="unfinished" />
   </message>
@@ -11638,6 +12386,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>own light</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>painted</source>
    <translation type="unfinished" />
   </message>
@@ -11694,11 +12446,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>pixels of each surface's longer side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>pixels of the longer side</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>pixels of the longer side; by default the photo's own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>pixels, as in 900x600</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11846,6 +12606,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>samples</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>saturation</source>
    <translation type="unfinished" />
   </message>
@@ -11891,6 +12655,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>second layer</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>seconds</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12254,7 +13022,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>transparent where nothing is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>tread</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>true mid tones</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12446,6 +13222,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>what the surface is on</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>where it shows</source>
    <translation type="unfinished" />
   </message>
@@ -12491,6 +13271,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>why</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>wide range</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12666,6 +13450,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} samples</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} steps</source>
    <translation type="unfinished" />
   </message>
@@ -12751,10 +13539,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{frames} with {count} lights</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>{height:.0f}° high, {stops} stops</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13026,6 +13810,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{number} of {count} pictures</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{number} … {number_2} mm</source>
    <translation type="unfinished" />
   </message>
@@ -13194,6 +13982,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{samples} samples, {left:.0f} s left</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{shape} × {shape_2} px</source>
    <translation type="unfinished" />
   </message>
@@ -13287,6 +14079,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{values:g} per m²</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{values}</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -13,11 +13,11 @@ from PyQt6.QtCore import QPointF, Qt, QTimer, pyqtSignal, pyqtSlot
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
+from ....core.job.light import Rig
 from ....core.maps import MapKind
 from ....engine.pictures.placed import pictures_of
 from ....engine.pictures.results import SurfacePicture
 from ....engine.workers import Current, Worker
-from ....core.job.light import Rig
 from ....view3d.drawn import Look, SceneLight, scene_light
 from ....view3d.renderer import Renderer
 from ....view3d.rest import come_to_rest
@@ -114,7 +114,9 @@ class SolidView(QWidget):
 
         def work(current: Current) -> None:
             try:
-                look = self._prepared(done, shape, relief, Look(camera, *size, light=light(), background=BOARD), current)
+                look = self._prepared(
+                    done, shape, relief, Look(camera, *size, light=light(), background=BOARD), current
+                )
                 if look is None:
                     return
                 if moving:
@@ -146,13 +148,7 @@ class SolidView(QWidget):
             pictures = pictures_of(key, maps)
             shares = (height - low) / max(high - low, 1e-6)
             self._renderer.set_textures(
-                done.surface.id,
-                key,
-                pictures.base,
-                pictures.normal,
-                pictures.orm,
-                shares,
-                finish=pictures.finish,
+                done.surface.id, key, pictures.base, pictures.normal, pictures.orm, shares, finish=pictures.finish
             )
             self._part_of = wanted
         return look

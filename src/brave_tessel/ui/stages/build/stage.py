@@ -19,13 +19,13 @@ from ....core.maps import MapKind
 from ....core.place.gauge import Closing, closing_of
 from ....core.quantity import format_number, format_size
 from ....core.recipe.materials import MATERIALS
-from ....core.relief.pictures import VIEWS
+from ....core.relief.pictures import VIEWS, legend_of
 from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
 from ....engine.intents import surfaces as surface_intents
 from ....engine.intents.light import set_stance
 from ....engine.intents.merging import open_merged
-from ....engine.pictures.probe import explain, probe_at, rules_at
+from ....engine.pictures.probe import explain, probe_at, rules_at, values_at
 from ....engine.pictures.results import SurfacePicture
 from ....engine.previews import Stored
 from ....engine.wording import sentence
@@ -182,6 +182,7 @@ class BuildStage(Stage):
             if self.extents.x() < self.views.x() + self.views.width() + margin:
                 self.extents.move(self.extents.x(), inset + margin + self.views.height() + theme.px(6))
             self.block.place()
+            self.surface_board.compared.place()
             self._place_solid()
         return False
 
@@ -191,7 +192,7 @@ class BuildStage(Stage):
         if name.startswith("Wall") and board.extent_name.startswith("Wall"):
             board.wall_m = WALLS[(WALLS.index(board.wall_m) + 1) % len(WALLS)]
         self.extents.buttons["Wall 6 m"].setText(tr("Wall {wall_m} m", wall_m=board.wall_m))
-        # A single cell is seen from near by, so that a gloss shows the sky; repeats are seen from afar, so that they join.
+        # A single cell is seen from near by, so that a gloss shows the sky; repeats from afar, so that they join.
         eye = self.desk.view.eye
         self.desk.view.look_from(Eye(eye.off, eye.side, NEAR if name == "Cell" else 0.0))
         self.solid.setVisible(name == "Solid")
@@ -291,7 +292,9 @@ class BuildStage(Stage):
             cut.setChecked(surface.cut_out)
             path = ("surfaces", surface.id, "cut_out")
             cut.triggered.connect(
-                lambda on, path=path: self.desk.dispatch(Set(path=path, value=bool(on), label=tr("Open where nothing lies")))
+                lambda on, path=path: self.desk.dispatch(
+                    Set(path=path, value=bool(on), label=tr("Open where nothing lies"))
+                )
             )
         menu.popup(self.block.mapToGlobal(self.block.rect().topLeft()))
 
@@ -322,8 +325,8 @@ class BuildStage(Stage):
 
     def keep_state(self) -> None:
         """Keep what the board shows, and wipe it against what comes after; or let it go."""
-        kept = self.surface_board.keep_state()
-        self.desk.tell(tr("Kept: drag the line to compare with what you do now; K lets it go.") if kept else "")
+        kept = self.surface_board.compared.keep("")
+        self.desk.tell(tr("Kept: compare it with what you do now; K lets it go.") if kept else "")
 
     def choose_drawing(self) -> None:
         """A drawing for an inscription."""
@@ -381,6 +384,7 @@ class BuildStage(Stage):
         self.solid.show_picture(done)
         self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
+        self.surface_board.show_legend(legend_of(self.desk.view.view, done.maps) if done else None)
         if done is not None:
             self._show_rows(self.desk.selection.surface)
         layer = self.desk.selection.layer
@@ -443,6 +447,7 @@ class BuildStage(Stage):
             return
         found = probe_at(self.done, x, y)
         text = tr("{layer} {height:+.2f} mm", layer=found.layer, height=found.height)
+        text = f"{text} · {tr(values_at(self.done, x, y))}"
         self.surface_board.pins.append((x, y, text))
         self.surface_board.update()
         surface, layer = self.desk.selection.surface, self.desk.selection.layer

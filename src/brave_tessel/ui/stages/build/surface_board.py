@@ -10,6 +10,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QDragEnterEvent,
     QDropEvent,
+    QImage,
     QKeyEvent,
     QPainter,
     QPainterPath,
@@ -23,11 +24,13 @@ from PyQt6.QtGui import (
 from ....core.place.figure import FIGURE_MM, silhouette
 from ....core.quantity import format_number
 from ....core.relief.pictures import mip_chain
+from ....core.sheet import AnyArray
 from ....engine.pictures.results import SurfaceParts, SurfacePicture
 from ....engine.previews import Stored
 from ... import theme
 from ...board import Board, lay_wrapped, tile, to_image, to_pixmaps
 from ...words import tr
+from .comparison import Comparison
 from .handles_paint import paint_handles
 from .surface_handles import Handles
 
@@ -83,9 +86,8 @@ class SurfaceBoard(Board):
         self.picking = False
         self.pressure: list[float] = []
         self._pen = 0.0
-        self.kept: list[QPixmap] = []
-        self.kept_mm = (600.0, 600.0)
-        self.wipe = 0.5
+        self.compared = Comparison(self)
+        self.legend: tuple[QImage, tuple[str, str]] | None = None
         self._wiping = False
         self.setAcceptDrops(True)
 
@@ -160,7 +162,7 @@ class SurfaceBoard(Board):
 
     def press(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
         handle = self.handle_at(at)
-        if self.kept and abs(at.x() - self._wipe_x()) < theme.px(7):
+        if self.compared.holds(at):
             self._wiping = True
         elif self.picking:
             self.picked.emit(*self.to_world(at))
@@ -178,8 +180,7 @@ class SurfaceBoard(Board):
     def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
         self._pointer = at
         if self._wiping:
-            area = self.picture_area()
-            self.wipe = min(1.0, max(0.0, (at.x() - area.left()) / max(area.width(), 1)))
+            self.compared.drag(at)
         elif self.held:
             self.handle_moved.emit(self.held, *self.to_world(at), bool(modifiers & Qt.KeyboardModifier.ShiftModifier))
         elif self._turning_cut:
@@ -277,11 +278,12 @@ class SurfaceBoard(Board):
             self._paint_figure(painter)
         elif self.extent_name != "Cell":
             self._paint_cell_marks(painter, cell)
-        if self.kept:
-            self._paint_kept(painter, target)
+        if self.compared.pictures:
+            self.compared.paint(painter, target)
         self._paint_cut(painter)
         paint_handles(painter, self, self.handles, self.chosen_handle)
         self._paint_pins(painter)
+        self._paint_legend(painter)
         if self.painting and self._pointer is not None:
             self._paint_brush(painter, self._pointer)
 
@@ -397,38 +399,27 @@ class SurfaceBoard(Board):
         self._pen = event.pressure() if event.pressure() > 0 else 0.0
         event.ignore()
 
-    # Comparing -----------------------------------------------------------------------------------
-
-    def keep_state(self) -> bool:
-        """Keep what is shown, to be wiped against what comes; or let go of it. Returns whether something is kept."""
-        self.kept = [] if self.kept else [QPixmap(pixmap) for pixmap in self.mips]
-        self.kept_mm = self.size_mm()
-        self.wipe = 0.5
+    def show_legend(self, legend: tuple[AnyArray, tuple[str, str]] | None) -> None:
+        """What the colours of the view mean: from left to right, and what stands at their ends."""
+        self.legend = None if legend is None else (to_image(legend[0][None].repeat(8, 0)), legend[1])
         self.update()
-        return bool(self.kept)
 
-    def _wipe_x(self) -> float:
+    def _paint_legend(self, painter: QPainter) -> None:
+        if self.legend is None:
+            return
+        image, ends = self.legend
         area = self.picture_area()
-        return float(area.left() + self.wipe * area.width())
-
-    def _paint_kept(self, painter: QPainter, target: QRectF) -> None:
-        """What was kept, left of the wipe."""
-        x = self._wipe_x()
-        area = self.picture_area()
-        painter.save()
-        painter.setClipRect(QRectF(area.left(), area.top(), x - area.left(), area.height()))
-        # What was kept keeps its own size, also beside another surface.
-        tile(painter, self.kept, target.intersected(area), self.world_rect(0, 0, *self.kept_mm))
-        painter.restore()
-        painter.setPen(QPen(theme.colour("white"), 3))
-        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
-        painter.setPen(QPen(theme.colour("ink"), 1))
-        painter.drawLine(QPointF(x, area.top()), QPointF(x, area.bottom()))
-        painter.setFont(theme.font(11, weight=600))
-        painter.setPen(theme.colour("white"))
-        foot = area.bottom() - theme.px(10)
-        painter.drawText(QPointF(x - theme.px(44), foot), "kept")
-        painter.drawText(QPointF(x + theme.px(10), foot), "now")
+        box = QRectF(area.left() + theme.px(10), area.top() + theme.px(56), theme.px(300), theme.px(38))
+        painter.setPen(QPen(theme.colour("line"), 1))
+        painter.setBrush(theme.colour("panel"))
+        painter.drawRect(box)
+        inner = box.adjusted(theme.px(8), theme.px(6), -theme.px(8), -theme.px(22))
+        painter.drawImage(inner, image)
+        painter.setPen(theme.colour("ink"))
+        painter.setFont(theme.font(10, mono=True))
+        words = box.adjusted(theme.px(8), theme.px(18), -theme.px(8), 0)
+        painter.drawText(words, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, tr(ends[0]))
+        painter.drawText(words, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, tr(ends[1]))
 
     def _paint_pins(self, painter: QPainter) -> None:
         painter.setFont(theme.font(10, mono=True))

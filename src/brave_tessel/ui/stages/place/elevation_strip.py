@@ -70,10 +70,10 @@ class ElevationStrip(QWidget):
 
     def show_textures(self, textures: SceneTextures) -> None:
         changed = False
-        for surface, (key, base, _, _) in textures.surfaces.items():
+        for surface, shown in textures.surfaces.items():
             known = self.pictures.get(surface)
-            if known is None or known[0] != key:
-                self.pictures[surface] = (key, base)
+            if known is None or known[0] != shown.key:
+                self.pictures[surface] = (shown.key, np.ascontiguousarray(shown.base[..., :3]))
                 changed = True
         if changed:
             self._soon.start(0)

@@ -25,6 +25,7 @@ from PyQt6.QtGui import (
 )
 from PyQt6.QtWidgets import QWidget
 
+from ....core.job.light import Rig
 from ....core.place.mesh import Vector
 from ....core.place.rays import Hit
 from ....core.place.site import Site
@@ -33,7 +34,6 @@ from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
 from ....view3d.camera import Camera, from_points
-from ....core.job.light import Rig
 from ....view3d.drawn import DrawPart, Look, SceneLight, scene_light
 from ....view3d.renderer import Renderer
 from ....view3d.rest import come_to_rest
@@ -342,7 +342,7 @@ class SceneView(QWidget):
         if which == Qt.MouseButton.RightButton:
             self.light_turned.emit(by.x(), by.y())
             return
-        elif which == Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
+        if which == Qt.MouseButton.MiddleButton or event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             self.camera = self.camera.panned(by.x() / self.height(), by.y() / self.height())
         elif self.walking:
             self.camera = self.camera.looking(-0.22 * by.x(), -0.22 * by.y())

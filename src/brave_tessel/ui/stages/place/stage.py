@@ -479,7 +479,7 @@ class PlaceStage(Stage):
     def show_textures(self, textures: SceneTextures) -> None:
         self.view.show_textures(textures)
         self.elevation.show_textures(textures)
-        self.probe.bases = {surface: base for surface, (_, base, _, _) in textures.surfaces.items()}
+        self.probe.bases = {surface: shown.base for surface, shown in textures.surfaces.items()}
         self.laid_card.pictures = self.probe.bases
         for id, codes in textures.swatches.items():
             tile = self.tiles_area.tiles.get(id)

@@ -1,0 +1,201 @@
+"""What a scene's driver holds: its parts' corners, drawn together where they look alike, and its surfaces' pictures."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+import moderngl
+import numpy as np
+import numpy.typing as npt
+
+from ..core.sheet import AnyArray
+from .drawn import DrawPart, Look
+from .programs import Programs
+from .sampling import box_of
+from .targets import Textures
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Arrays:
+    """Some corners as they are drawn: whole while moving and at rest, by depth alone; and their buffer."""
+
+    moving: Any
+    rest: Any
+    depth: Any
+    buffer: Any
+    cut: Any = None
+
+    def give_back(self) -> None:
+        for one in (self.moving, self.rest, self.depth, self.cut, self.buffer):
+            if one is not None:
+                one.release()
+
+
+@dataclass(slots=True)
+class Batch:
+    """Parts that look alike, drawn together: their corners in one buffer, and those of their stand-in."""
+
+    members: tuple[DrawPart, ...]
+    whole: Arrays
+    light: Arrays | None = None
+
+    def give_back(self) -> None:
+        self.whole.give_back()
+        if self.light is not None:
+            self.light.give_back()
+
+
+def own_of(surface: str) -> str:
+    """The surface that one fitted to its faces was made of; its pictures stand in until its own are there."""
+    return surface.partition("#")[0].partition("~")[0]
+
+
+class Stock:
+    """Uploads only what changed. ``changes`` rises when other parts stand there; ``box`` holds them, m."""
+
+    def __init__(self, context: Any, programs: Programs, *, software: bool) -> None:
+        self.context, self.programs, self.software = context, programs, software
+        self.batches: dict[tuple[object, ...], Batch] = {}
+        self._textures: dict[str, Textures] = {}
+        self.blank = self._upload(np.full((1, 1, 3), 128, np.uint8))
+        self.flat = self._upload_height(np.zeros((1, 1), np.float32))
+        self.box = (np.full(3, -2.0), np.full(3, 2.0))
+        self.changes = 0
+
+    def set_parts(self, parts: list[DrawPart]) -> None:
+        """The parts of the scene. Those that look alike are drawn together; only groups in which one is another object
+        than before are uploaded again.
+        """
+        groups: dict[tuple[object, ...], list[DrawPart]] = {}
+        for part in parts:
+            # Large parts stand alone: a change elsewhere does not upload them again.
+            key: tuple[object, ...] = (part.look, part.id if part.light or len(part.positions) > _ALONE else "")
+            groups.setdefault(key, []).append(part)
+        same = len(groups) == len(self.batches)
+        for look, members in groups.items():
+            known = self.batches.get(look)
+            wanted = tuple(members)
+            if known is None or len(known.members) != len(wanted) or any(
+                one is not other for one, other in zip(known.members, wanted, strict=True)
+            ):  # fmt: skip
+                if known is not None:
+                    known.give_back()
+                self.batches[look] = self._batch(wanted)
+                same = False
+        for gone in [look for look in self.batches if look not in groups]:
+            self.batches.pop(gone).give_back()
+        if not same:
+            self.changes += 1
+            self.box = box_of(parts)
+        wanted_surfaces = {name for part in parts for name in (part.surface, own_of(part.surface))}
+        for surface in [surface for surface in self._textures if surface not in wanted_surfaces]:
+            self._textures.pop(surface).give_back()
+
+    def _batch(self, members: tuple[DrawPart, ...]) -> Batch:
+        data = np.concatenate(
+            [np.concatenate([part.positions, part.normals, part.uv], 1).astype(np.float32) for part in members]
+        )
+        return Batch(members, self._arrays(members, data))
+
+    def _arrays(self, members: tuple[DrawPart, ...], data: npt.NDArray[np.float32]) -> Arrays:
+        buffer = self.context.buffer(data.tobytes())
+        sided = members[0].seen is not None
+        layout, names = ("3f 3f 12x", ("in_position", "in_normal")) if sided else ("3f 3f 3f", _CORNER)
+        moving, rest = (
+            self.context.vertex_array(pair[sided], [(buffer, layout, *names)])
+            for pair in (self.programs.of(moving=True), self.programs.of(moving=False))
+        )
+        plain = self.programs.mark if members[0].clear else self.programs.depth
+        depth = self.context.vertex_array(plain, [(buffer, "3f 24x", "in_position")])
+        cut = None if sided else self.context.vertex_array(
+            self.programs.cut, [(buffer, "3f 12x 3f", "in_position", "in_uv")]
+        )  # fmt: skip
+        return Arrays(moving, rest, depth, buffer, cut)
+
+    def drawn(self, batch: Batch, look: Look) -> Arrays:
+        """What draws a batch: its stand-in while it moves, if there is one."""
+        light = batch.members[0].light
+        if not look.moving or light is None or light.corners is None:
+            return batch.whole
+        if batch.light is None:
+            batch.light = self._arrays(batch.members, light.corners)
+        return batch.light
+
+    def set_textures(
+        self,
+        surface: str,
+        key: bytes,
+        base: AnyArray,
+        normal: AnyArray,
+        orm: AnyArray,
+        height: AnyArray | None = None,
+        *,
+        finish: tuple[AnyArray, AnyArray, AnyArray] | None = None,
+    ) -> None:
+        """A surface's three pictures, (H, W, 3) uint8, base colour with alpha where it is cut out; its height in
+        [0, 1], (H, W), for parallax; its finishes, where it has any. Unchanged ones (by key) are left alone.
+        """
+        known = self._textures.get(surface)
+        if known and known.key == key:
+            return
+        if known:
+            known.give_back()
+        self._textures[surface] = Textures(
+            key,
+            self._upload(base, srgb=True),
+            self._upload(normal),
+            self._upload(orm),
+            None if height is None else self._upload_height(height),
+            None if finish is None else (self._upload(finish[0]), *(self._upload(f, srgb=True) for f in finish[1:])),
+            base.shape[2] == 4,
+        )
+
+    def _upload(self, codes: AnyArray, *, srgb: bool = False) -> Any:
+        rows, columns = codes.shape[:2]
+        # The lower edge is v = 0.
+        flipped = np.ascontiguousarray(codes[::-1])
+        channels = codes.shape[2]
+        options = {"internal_format": 0x8C43 if channels == 4 else 0x8C41} if srgb else {}
+        texture = self.context.texture((columns, rows), channels, flipped.tobytes(), alignment=1, **options)
+        texture.build_mipmaps()
+        texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+        texture.repeat_x = texture.repeat_y = True
+        if not self.software:
+            texture.anisotropy = 8.0
+        return texture
+
+    def _upload_height(self, height: AnyArray) -> Any:
+        rows, columns = height.shape
+        texture = self.context.texture(
+            (columns, rows), 1, np.ascontiguousarray(height[::-1], np.float32).tobytes(), dtype="f4"
+        )
+        texture.build_mipmaps()
+        texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+        texture.repeat_x = texture.repeat_y = True
+        return texture
+
+    def textures_of(self, part: DrawPart) -> Textures | None:
+        """Its surface's pictures, or those that stand in for them."""
+        return self._textures.get(part.surface) or self._textures.get(own_of(part.surface))
+
+    @property
+    def solid(self) -> list[Batch]:
+        """What throws shadows."""
+        return [batch for batch in self.batches.values() if not batch.members[0].clear]
+
+    @property
+    def panes(self) -> list[Batch]:
+        """What is looked through."""
+        return [batch for batch in self.batches.values() if batch.members[0].clear]
+
+    def release(self) -> None:
+        """Give everything back to the driver."""
+        self.set_parts([])
+        self.blank.release()
+        self.flat.release()
+
+
+_ALONE = 60_000
+"""Corners from which on a part is drawn by itself."""
+_CORNER = ("in_position", "in_normal", "in_uv")

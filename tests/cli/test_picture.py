@@ -1,0 +1,53 @@
+"""The command that makes stills."""
+
+import json
+
+import numpy as np
+import pytest
+from PIL import Image
+
+from brave_tessel.cli.main import main
+from brave_tessel.core.job.document import Job
+from brave_tessel.engine.intents.surfaces import new_surface
+from brave_tessel.engine.session import Session
+from brave_tessel.formats.job_file import OpenedJob
+
+
+@pytest.fixture
+def job(tmp_path):
+    made = Job(name="Two")
+    command, _ = new_surface(made)
+    session = Session(OpenedJob(command.apply(made)))
+    session.save(tmp_path / "a.tessel")
+    return tmp_path / "a.tessel"
+
+
+def test_a_surface_is_pictured(job, tmp_path, capsys):
+    out = tmp_path / "s.png"
+    surface = "Surface 1"
+    arguments = ["picture", str(job), "--surface", surface, "--size", "40x32", "--samples", "8", "--px", "64"]
+    code = main([*arguments, "--out", str(out), "--json"])
+    told = capsys.readouterr()
+    assert code == 0, told.err
+    assert json.loads(told.out)["file"] == str(out)
+    with Image.open(out) as file:
+        picture = np.asarray(file)
+    assert picture.shape == (32, 40, 3)
+    assert picture.std() > 5
+
+
+@pytest.mark.parametrize(
+    "more", [["--surface", "nothing"], ["--view", "nowhere"], ["--size", "big"], ["--size", "4x4"], ["--samples", "0"]]
+)
+def test_wrong_input_is_one_sentence_and_2(job, tmp_path, capsys, more):
+    code = main(["picture", str(job), *more, "--out", str(tmp_path / "x.png")])
+    told = capsys.readouterr().err.strip()
+    assert code == 2
+    assert told
+    assert "Traceback" not in told
+
+
+def test_another_suffix_is_refused(job, tmp_path, capsys):
+    arguments = ["picture", str(job), "--surface", "Surface 1", "--size", "32x32", "--samples", "8", "--px", "32"]
+    assert main([*arguments, "--out", str(tmp_path / "x.jpg")]) == 2
+    assert "PNG or EXR" in capsys.readouterr().err

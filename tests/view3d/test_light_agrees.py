@@ -1,0 +1,183 @@
+"""The scene's renderer, the flat board and the still show one light alike."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from skimage.color import deltaE_ciede2000, rgb2lab
+
+from brave_tessel.core.job.light import Rig
+from brave_tessel.core.job.nodes import Setting
+from brave_tessel.core.light.dome import Dome, Key
+from brave_tessel.core.light.lighting import Eye, Lighting, light_flat
+from brave_tessel.core.light.presets import make_preset
+from brave_tessel.core.light.tone import unshow
+from brave_tessel.core.maps import MapKind, MapSet
+from brave_tessel.core.sheet import Grid
+from brave_tessel.engine.pictures.placed import pictures_of
+from brave_tessel.view3d.camera import Camera
+from brave_tessel.view3d.drawn import Look, SceneLight, scene_light
+from brave_tessel.view3d.openness import SkySamples, opened
+from brave_tessel.view3d.renderer import Renderer
+from brave_tessel.view3d.rest import come_to_rest
+from brave_tessel.view3d.solids import SOLIDS, solid_camera, solid_part
+
+SIDE = Grid(64, 64, 500.0, 500.0)
+
+
+@pytest.fixture(scope="module")
+def renderer():
+    made = Renderer()
+    yield made
+    made.release()
+
+
+def maps_of(colour, roughness, metal, grid=SIDE):
+    shape = grid.shape
+    return MapSet(
+        grid,
+        {
+            MapKind.BASE_COLOUR: np.broadcast_to(np.float32(colour), (*shape, 3)).copy(),
+            MapKind.NORMAL: np.broadcast_to(np.float32([0, 0, 1]), (*shape, 3)).copy(),
+            MapKind.ROUGHNESS: np.full(shape, roughness, np.float32),
+            MapKind.METALNESS: np.full(shape, metal, np.float32),
+            MapKind.AMBIENT_OCCLUSION: np.ones(shape, np.float32),
+            MapKind.HEIGHT: np.zeros(shape, np.float32),
+        },
+    )
+
+
+def laid(renderer, maps, shape="Ball", cells=96):
+    renderer.set_parts([solid_part(shape, maps[MapKind.HEIGHT], maps.grid, "s", cells=cells)])
+    own = pictures_of(str(id(maps)).encode(), maps)
+    renderer.set_textures("s", own.key, own.base, own.normal, own.orm, finish=own.finish)
+
+
+def at_rest(renderer, look, passes=48):
+    seen = []
+    come_to_rest(renderer, look, lambda codes, _last: seen.append(codes), lambda: True, passes=passes, held=passes)
+    return seen[-1]
+
+
+def apart(one, other):
+    """CIEDE2000 (CIE 142), mean over the picture."""
+    labs = [rgb2lab(picture / 255) for picture in (one, other)]
+    return float(deltaE_ciede2000(*labs).mean())
+
+
+def even(radiance=1000.0, show=0.4):
+    dome = Dome(np.full((64, 64, 3), radiance, np.float32), Key((0.0, 0.0, 1.0), (0.0, 0.0, 0.0), 0.0),
+                lambda d: np.full((*d.shape[:-1], 3), radiance, np.float32))  # fmt: skip
+    return SceneLight(dome, (show / radiance,) * 3, "true mid tones")
+
+
+@pytest.mark.parametrize("roughness", [0.1, 0.5, 1.0])
+@pytest.mark.parametrize("metal", [0.0, 1.0])
+def test_a_white_ball_in_a_white_furnace_cannot_be_seen(renderer, roughness, metal):
+    laid(renderer, maps_of((1, 1, 1), roughness, metal))
+    look = Look(solid_camera(), 120, 120, light=even())
+    picture = at_rest(renderer, look, 16)
+    middle = picture[30:90, 30:90]
+    # Codes are half a per cent; the coarse field of openness costs a few pixels at the poles more.
+    away = np.abs(unshow(middle / 255) / 0.4 - 1)
+    assert np.median(away) < 0.01
+    assert np.quantile(away, 0.9) < 0.035
+    assert np.quantile(away, 0.97) < 0.06
+
+
+def test_a_matt_ball_under_one_lamp_is_lamberts(renderer):
+    """E cos θ ρ / π over the lit half, dark behind."""
+    dark = np.zeros((64, 64, 3), np.float32)
+    key = Key((0.0, -1.0, 0.0), (1000.0, 1000.0, 1000.0), 0.005)
+    light = SceneLight(Dome(dark, key, lambda d: np.zeros((*d.shape[:-1], 3), np.float32)), (1e-3,) * 3, "straight")
+    laid(renderer, maps_of((0.5, 0.5, 0.5), 1.0, 0.0), cells=160)
+    camera = replace(solid_camera(0.0, 0.0, 60.0), field_of_view=2.0)
+    picture = at_rest(renderer, Look(camera, 160, 160, light=light, background=(0.0, 0.0, 0.0)), 24)
+    seen = unshow(picture[:, :, 1] / 255, "straight")
+    rows, columns = np.nonzero(seen > 0.01)
+    centre = (rows.min() + rows.max()) / 2, (columns.min() + columns.max()) / 2
+    radius = (rows.max() - rows.min()) / 2
+    y, x = np.indices(seen.shape)
+    r = np.hypot(y - centre[0], x - centre[1]) / radius
+    inside = r < 0.85
+    cosine = np.sqrt(1 - np.clip(r, 0, 1) ** 2)
+    found = seen[inside] / cosine[inside]
+    away = np.abs(found * math.pi / 0.5 - 1)
+    assert np.quantile(away, 0.95) < 0.1, "and a little gloss"
+
+
+@pytest.mark.parametrize(
+    ("name", "colour", "roughness", "metal", "most"),
+    [
+        ("matt", (0.3, 0.2, 0.1), 1.0, 0.0, 2),
+        ("glazed", (0.05, 0.2, 0.12), 0.25, 0.0, 2),
+        ("gold", (0.9, 0.62, 0.28), 0.4, 1.0, 2),
+    ],
+)
+@pytest.mark.parametrize("preset", ["Afternoon", "Overcast"])
+def test_flat_board_and_scene_show_a_sheet_alike(renderer, name, colour, roughness, metal, most, preset):
+    """The same wall, from the same far eye: mean ΔE00 under 2."""
+    rig = make_preset(preset)
+    maps = maps_of(colour, roughness, metal)
+    laid(renderer, maps, "Plane", 8)
+    off = 30.0
+    camera = Camera(target=(0.0, 0.0, 1.2), distance=80.0, azimuth=0.0, pitch=off, field_of_view=0.4, reach=200.0)
+    look = Look(camera, 64, 64, light=scene_light(rig))
+    scene = at_rest(renderer, look, 32)[24:40, 24:40]
+    flat = light_flat(maps, np.ones(SIDE.shape, np.float32), Lighting(rig, eye=Eye(off=off, side=90.0, near=0.0)))
+    mean = flat.reshape(-1, 3).mean(0)
+    assert apart(scene, np.broadcast_to(np.rint(mean).astype(np.uint8), scene.shape)) < most
+
+
+def test_the_moving_picture_is_near_the_resting_one_and_more_frames_nearer(renderer):
+    maps = maps_of((0.5, 0.45, 0.4), 0.5, 0.0)
+    laid(renderer, maps, "Board", 120)
+    look = Look(solid_camera(), 240, 200, light=scene_light(make_preset("Afternoon")), background=(0.4, 0.4, 0.4))
+    whole = at_rest(renderer, look, 160)
+    few, more = at_rest(renderer, look, 8), at_rest(renderer, look, 40)
+    assert apart(more, whole) <= apart(few, whole)
+    assert apart(few, whole) < 2
+    assert apart(renderer.draw(look), whole) < 3
+
+
+def test_a_cut_out_is_looked_through_and_lets_light_by(renderer):
+    holes = np.ones(SIDE.shape, np.float32)
+    holes[:, 32:] = 0
+    maps = maps_of((0.5, 0.5, 0.5), 0.8, 0.0).with_maps(opacity=holes)
+    laid(renderer, maps, "Plane", 8)
+    look = Look(solid_camera(0.0, 0.0), 120, 120, light=even(), background=(1.0, 0.0, 0.0))
+    picture = at_rest(renderer, look, 4)
+    assert picture[60, 80].tolist()[0] > 240, "the red behind"
+    assert picture[60, 40].tolist()[0] < 200
+    assert renderer.draw(look)[60, 80].tolist()[0] > 240
+
+
+@pytest.mark.parametrize("shape", SOLIDS)
+def test_solids_close_and_face_outwards(shape):
+    part = solid_part(shape, np.zeros(SIDE.shape, np.float32), SIDE, "s", cells=40)
+    assert np.isfinite(part.positions).all()
+    assert np.linalg.norm(part.normals, axis=1) == pytest.approx(1, abs=1e-4)
+    corners = part.positions.reshape(-1, 3, 3).astype(np.float64)
+    faces = np.cross(corners[:, 1] - corners[:, 0], corners[:, 2] - corners[:, 0])
+    area = np.linalg.norm(faces, axis=1)
+    big = area > 1e-3 * area.max()
+    turned = (faces[big] * part.normals.reshape(-1, 3, 3).mean(1)[big]).sum(1) > 0
+    assert turned.mean() > 0.97
+    assert np.ptp(part.positions, 0).max() < 2.2
+
+
+def test_samples_of_the_sky_add_up_to_its_light():
+    """Weights are radiance over density: their mean over the sphere is the sky's whole light."""
+    light = scene_light(make_preset("Two strips"))
+    samples = SkySamples(light.dome)
+    drawn = [samples.draw(k) for k in range(4000)]
+    assert np.mean([even for _, _, even in drawn]) == pytest.approx(1, rel=0.12)
+    assert np.linalg.norm([toward for toward, *_ in drawn], axis=1) == pytest.approx(1)
+
+
+def test_an_eye_opens_under_a_roof_and_not_without_end():
+    assert opened(1.0) == 1
+    assert opened(0.1) > 2
+    assert opened(0.0) <= 9
+    assert Rig().sun == Setting(op="light.sun")

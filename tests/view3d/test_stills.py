@@ -1,0 +1,148 @@
+"""Stills: traced, stopped, gone on with, written; and what takes their place."""
+
+import io
+
+import numpy as np
+import OpenEXR
+import pytest
+from PIL import Image
+
+from brave_tessel.core.errors import CannotWriteError, MissingError
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.light.presets import make_preset
+from brave_tessel.engine.intents.surfaces import new_surface
+from brave_tessel.engine.session import Session
+from brave_tessel.formats.job_file import OpenedJob
+from brave_tessel.view3d.stills import child, run
+from brave_tessel.view3d.stills.files import Finish, png_of, write_still
+from brave_tessel.view3d.stills.filter import evened
+from brave_tessel.view3d.stills.make import make_still, of_scene, of_surface
+from brave_tessel.view3d.stills.run import Still, read_still, trace
+from brave_tessel.view3d.stills.scene import write_scene
+
+tracer = pytest.mark.skipif(not run.tracer_is_there(), reason="the path tracer is not installed")
+TRUE = "true mid tones"
+
+
+@pytest.fixture(scope="module")
+def snapshot():
+    job = Job(name="Two")
+    command, _ = new_surface(job)
+    return Session(OpenedJob(command.apply(job))).snapshot()
+
+
+@pytest.fixture
+def wanted(snapshot):
+    return of_surface(snapshot, snapshot.job.surfaces[0], "Ball", (48, 40), px=64)
+
+
+def noisy(side=64, samples=16):
+    rng = np.random.default_rng(1)
+    albedo = np.full((side, side, 3), 0.5, np.float32)
+    albedo[:, side // 2 :] = 0.1
+    light = albedo * rng.gamma(2.0, 0.5, (side, side, 1)).astype(np.float32)
+    normal = np.zeros((side, side, 3), np.float32)
+    normal[..., 2] = 1
+    ones = np.ones((side, side), np.float32)
+    return Still(light, ones, albedo, normal, ones, samples)
+
+
+@tracer
+def test_a_still_is_traced_told_of_and_gone_on_with(wanted, tmp_path):
+    write_scene(tmp_path, wanted.parts, wanted.pictures, wanted.look)
+    told = []
+    first = trace(tmp_path, 8, told.append, lambda: True)
+    assert first.samples == 8
+    assert first.light.shape == (40, 48, 3)
+    assert told[-1].samples == 8
+    assert told[0].back_end in {"compiled", "plain"}
+    assert np.abs(np.linalg.norm(first.normal[20, 24])) == pytest.approx(1, abs=0.1)
+    second = trace(tmp_path, 16, told.append, lambda: True)
+    assert second.samples == 16
+    assert read_still(tmp_path).samples == 16
+    assert second.codes(TRUE).std() > 10
+
+
+@tracer
+def test_a_still_that_is_stopped_keeps_what_is_there(wanted, tmp_path):
+    seen = []
+
+    def current():
+        return not any(progress.samples for progress in seen)
+
+    write_scene(tmp_path, wanted.parts, wanted.pictures, wanted.look)
+    still = trace(tmp_path, 80_000, seen.append, current)
+    assert 8 <= still.samples < 80_000
+
+
+@tracer
+def test_transparent_ground_is_transparent(wanted, tmp_path):
+    still, note = make_still(wanted, 8, lambda _p: None, lambda: True, folder=tmp_path, open_ground=True)
+    assert still.cover[2, 2] == pytest.approx(0, abs=0.01)
+    assert still.cover[20, 24] == pytest.approx(1, abs=0.01)
+    picture = np.asarray(Image.open(io.BytesIO(png_of(still.smooth(), still.cover, Finish(TRUE, open_ground=True)))))
+    assert picture.shape == (40, 48, 4)
+    assert picture[2, 2, 3] < 5
+    assert note == "" or "plain" in note
+
+
+def test_without_the_tracer_the_window_s_picture_is_taken_and_said(wanted, monkeypatch):
+    monkeypatch.setattr(run, "tracer_is_there", lambda: False)
+    monkeypatch.setattr("brave_tessel.view3d.stills.make.REFINED", 4)
+    still, note = make_still(wanted, 8, lambda _p: None, lambda: True)
+    assert "refined picture" in note
+    assert still.codes(TRUE).std() > 10
+
+
+def test_the_compiler_library_must_be_new_enough(monkeypatch):
+    monkeypatch.setattr(child.glob, "glob", lambda pattern: ["/usr/lib/x/libLLVM-15.so.1", "/usr/lib/x/libLLVM-19.so"])
+    assert child.find_llvm() == "/usr/lib/x/libLLVM-19.so"
+    monkeypatch.setattr(child.glob, "glob", lambda pattern: ["/usr/lib/x/libLLVM-15.so"])
+    assert child.find_llvm() == ""
+
+
+def test_noise_goes_and_edges_stay():
+    """À-trous (Dammertz et al. 2010): noise to a third at least, the painted edge where it was."""
+    still = noisy()
+    even = evened(still.light, still.albedo, still.normal, still.depth, 16)
+    assert even[8:-8, 8:24, 0].std() < still.light[8:-8, 8:24, 0].std() / 3
+    assert even[:, 31, 0].mean() > 4 * even[:, 33, 0].mean()
+    assert even[:, :30, 0].mean() == pytest.approx(still.light[:, :30, 0].mean(), rel=0.25)
+
+
+def test_files_hold_what_was_made(tmp_path):
+    still = noisy()
+    write_still(tmp_path / "a.png", still, Finish(TRUE))
+    assert np.asarray(Image.open(tmp_path / "a.png")).shape == (64, 64, 3)
+    write_still(tmp_path / "b.png", still, Finish(TRUE, depth=16))
+    import cv2
+
+    assert cv2.imread(str(tmp_path / "b.png"), cv2.IMREAD_UNCHANGED).dtype == np.uint16
+    write_still(tmp_path / "c.exr", still, Finish(TRUE, exposure=2.0))
+    with OpenEXR.File(str(tmp_path / "c.exr"), separate_channels=True) as file:
+        names = set(file.parts[0].channels)
+        red = np.array(file.parts[0].channels["noisy.R"].pixels)
+    assert {"R", "G", "B", "A", "albedo.R", "normal.X", "depth.Z"} <= names
+    assert red == pytest.approx(2 * still.light[..., 0], rel=1e-3)
+    with pytest.raises(CannotWriteError):
+        write_still(tmp_path / "d.bmp", still, Finish(TRUE))
+
+
+def test_a_caption_and_a_bar_of_true_length_are_written_on_it():
+    dark = np.full((200, 300, 3), 0.02, np.float32)
+    plain = png_of(dark, np.ones((200, 300), np.float32), Finish(TRUE))
+    told = png_of(dark, np.ones((200, 300), np.float32), Finish(TRUE, caption="Tile", px_per_mm=0.5))
+    one, other = (np.asarray(Image.open(io.BytesIO(data)), int) for data in (plain, told))
+    differs = np.abs(other - one).max(2) > 60
+    assert not differs[:150].any()
+    row = differs[185:, 150:].sum(1).max()
+    assert row == pytest.approx(50, abs=3), "100 mm at half a pixel a mm"
+
+
+def test_a_view_that_is_not_there_is_said(demo_session):
+    with pytest.raises(MissingError):
+        of_scene(demo_session.snapshot(), "nowhere", (32, 32), px=32, current=lambda: True)
+    with pytest.raises(MissingError):
+        of_scene(
+            Session(OpenedJob(Job(rig=make_preset("Overcast")))).snapshot(), "", (32, 32), px=32, current=lambda: True
+        )
