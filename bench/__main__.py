@@ -10,8 +10,9 @@ from collections.abc import Callable
 from typing import Any
 
 from brave_tessel.engine.memory import keep_freed_memory
+from brave_tessel.view3d import rest
 
-from . import fitting, kernels, layers, place, recipes, sheets, whole, window
+from . import fitting, kernels, layers, light, place, recipes, sheets, whole, window
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -29,12 +30,14 @@ def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -
 def main() -> None:
     # As in the program, so that both ways find memory at hand.
     keep_freed_memory()
+    # A window settles after a few frames: what more of them cost has rows of its own.
+    rest.PASSES = 8
     parser = argparse.ArgumentParser(prog="./dev bench")
     parser.add_argument("--only", default="", help="part of a name")
     options = parser.parse_args()
     print(f"{'what':52}{'ours ms':>10}{'plain ms':>10}{'ratio':>8}  plain way")
     for name, ours, plain, way in itertools.chain(
-        kernels.cases(), sheets.cases(), recipes.cases(), layers.cases(), place.cases(), fitting.cases()
+        kernels.cases(), sheets.cases(), recipes.cases(), layers.cases(), place.cases(), fitting.cases(), light.cases()
     ):
         if options.only not in name:
             continue
@@ -42,7 +45,13 @@ def main() -> None:
         print(f"{name:52}{mine:10.1f}{theirs:10.1f}{theirs / mine:7.1f}×  {way}", flush=True)
     print(f"\n{'whole actions':52}{'ms':>10}{'aim':>10}")
     for name, run, aim in itertools.chain(
-        whole.cases(), sheets.actions(), recipes.actions(), layers.actions(), place.actions(), window.actions()
+        whole.cases(),
+        sheets.actions(),
+        recipes.actions(),
+        layers.actions(),
+        place.actions(),
+        light.actions(),
+        window.actions(),
     ):
         if options.only not in name:
             continue

@@ -257,6 +257,33 @@ def drag_elevation(_timer: Timer) -> float:
     return statistics.median(times)
 
 
+def turn_sun(*, fine: bool) -> Callable[[Timer], float]:
+    """A move of the mouse with the right button that turns the light, to the board painted in it."""
+
+    def run(_timer: Timer) -> float:
+        window = _window()
+        window.desk.go("Build")
+        window.desk.selection.choose(surface="dado")
+        settle(window)
+        board, build = window.build_stage.surface_board, window.build_stage
+        painted, times = _Painted(window), []
+        start = QPoint(board.width() // 2, board.height() // 3)
+        QTest.mousePress(board, Qt.MouseButton.RightButton, pos=start)
+        for n in range(1, 10):
+            at, before = QPoint(start.x() + 4 * n, start.y()), build.done
+
+            def seen(before: object = before) -> bool:
+                done = build.done
+                return done is not before and done is not None and (not fine or max(done.grid.shape) >= 1000)
+
+            times.append(painted.wait(lambda: QTest.mouseMove(board, at), seen))  # noqa: B023
+        QTest.mouseRelease(board, Qt.MouseButton.RightButton, pos=at)
+        settle(window)
+        return statistics.median(times)
+
+    return run
+
+
 def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     """Each from the event to the painted picture, 1280 × 800, the preview at its usual size."""
     yield "window: level of the dado's top layer, first picture", type_level("dado", "algae", fine=False), "50"
@@ -265,6 +292,8 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: take the last step back, full size", undo, "100"
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
     yield "window: a move of the brush on the limewash", dab, "33"
+    yield "window: turn the light on the board, first picture", turn_sun(fine=False), "33"
+    yield "window: turn the light on the board, full size", turn_sun(fine=True), "100"
     yield "window: open the demo to its first picture in Place", open_place, "3000"
     yield "window: turn the pavilion with the mouse", orbit, "33"
     yield "window: shift a wall's laying, to its picture", shift_laying, "100"

@@ -31,7 +31,7 @@ settings.register_profile("searching", settings.get_profile("calm"), derandomize
 settings.load_profile(os.environ.get("BRAVE_TESSEL_CASES", "calm"))
 
 # A picture at rest of a few frames: what it converges to has tests of its own.
-rest.PASSES = 6
+rest.PASSES = 2
 
 # Half of what is usual on the smallest machine: two processes run side by side.
 SHARED_CACHE = Cache(1 << 30)

@@ -23,7 +23,7 @@ from brave_tessel.core.errors import (
 )
 from brave_tessel.core.job.commands import Set
 from brave_tessel.core.job.document import Delivery, Job
-from brave_tessel.core.maps import SURFACE_MAPS, MapKind
+from brave_tessel.core.maps import SOMETIMES, SURFACE_MAPS, MapKind
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.handover.deliver import deliver, planned_files
 from brave_tessel.engine.handover.output import Writing, quiet
@@ -241,7 +241,7 @@ def test_export_writes_every_map_once(demo_session, tmp_path):
         Writing(demo_session.snapshot(), delivery, (surface,), tmp_path, lambda what, share: seen.append(share)),
         surface,
     )
-    assert set(written) == set(SURFACE_MAPS) - {MapKind.CURVATURE}
+    assert set(written) == set(SURFACE_MAPS) - {MapKind.CURVATURE} - SOMETIMES, "it has no finishes"
     both = msgspec.structs.replace(
         delivery, maps=tuple(msgspec.structs.replace(m, included=True) for m in delivery.maps)
     )

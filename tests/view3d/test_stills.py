@@ -9,16 +9,24 @@ from PIL import Image
 
 from brave_tessel.core.errors import CannotWriteError, MissingError
 from brave_tessel.core.job.document import Job
+from brave_tessel.core.light.lighting import Eye, Lighting, light_flat
 from brave_tessel.core.light.presets import make_preset
+from brave_tessel.core.light.tone import show
+from brave_tessel.core.maps import MapKind
 from brave_tessel.engine.intents.surfaces import new_surface
+from brave_tessel.engine.pictures.placed import pictures_of
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
+from brave_tessel.view3d.camera import Camera
+from brave_tessel.view3d.drawn import Look, scene_light
+from brave_tessel.view3d.solids import solid_part
 from brave_tessel.view3d.stills import child, run
 from brave_tessel.view3d.stills.files import Finish, png_of, write_still
 from brave_tessel.view3d.stills.filter import evened
-from brave_tessel.view3d.stills.make import make_still, of_scene, of_surface
+from brave_tessel.view3d.stills.make import Wanted, make_still, of_scene, of_surface
 from brave_tessel.view3d.stills.run import Still, read_still, trace
 from brave_tessel.view3d.stills.scene import write_scene
+from tests.view3d.test_light_agrees import SIDE, apart, maps_of
 
 tracer = pytest.mark.skipif(not run.tracer_is_there(), reason="the path tracer is not installed")
 TRUE = "true mid tones"
@@ -146,3 +154,26 @@ def test_a_view_that_is_not_there_is_said(demo_session):
         of_scene(
             Session(OpenedJob(Job(rig=make_preset("Overcast")))).snapshot(), "", (32, 32), px=32, current=lambda: True
         )
+
+
+@tracer
+@pytest.mark.parametrize(
+    ("colour", "roughness", "metal"),
+    [((0.3, 0.2, 0.1), 1.0, 0.0), ((0.05, 0.2, 0.12), 0.25, 0.0), ((0.9, 0.62, 0.28), 0.4, 1.0)],
+)
+def test_a_still_and_the_flat_board_show_a_sheet_alike(tmp_path, colour, roughness, metal):
+    """Mean ΔE00 under 2 on diffuse, dielectric and metal; the tracer's own model has no multiple scattering and another
+    diffuse lobe (measured over three lights: 0.7 to 2.2).
+    """
+    rig = make_preset("Afternoon")
+    maps = maps_of(colour, roughness, metal)
+    camera = Camera(target=(0.0, 0.0, 1.2), distance=80.0, azimuth=0.0, pitch=30.0, field_of_view=0.4, reach=200.0)
+    part = solid_part("Plane", maps[MapKind.HEIGHT], maps.grid, "s", cells=8)
+    look = Look(camera, 24, 24, light=scene_light(rig))
+    seen = Wanted([part], {"s": pictures_of(b"k", maps)}, look)
+    still, _ = make_still(seen, 64, lambda _p: None, lambda: True, folder=tmp_path)
+    traced = np.rint(show(still.light[6:18, 6:18].reshape(-1, 3).mean(0)) * 255).astype(np.uint8)
+    lighting = Lighting(rig, eye=Eye(off=30.0, side=90.0, near=0.0))
+    flat = light_flat(maps, np.ones(SIDE.shape, np.float32), lighting).reshape(-1, 3).mean(0)
+    both = [np.broadcast_to(np.rint(one).astype(np.uint8), (2, 2, 3)) for one in (traced, flat)]
+    assert apart(*both) < 2

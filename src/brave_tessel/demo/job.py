@@ -9,6 +9,7 @@ from ..core.buildup.kinds.source import SourceWhat
 from ..core.gather.straighten import Corners
 from ..core.job.document import Job, Palette, Source, Straightening
 from ..core.job.layers import Band, Layer, Recipe, Rule, Step, Stroke, Surface
+from ..core.job.light import FLOOR
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind
 from ..core.place.fitting import ask, change_of, fit_command
@@ -274,6 +275,10 @@ def _set_out(job: Job) -> Job:
     return job
 
 
+_FLOORS = {"mosaic-floor", "shingle-bed", "terrazzo-floor", "deck"}
+"""Surfaces that are walked on."""
+
+
 def demo_job() -> OpenedJob:
     """The whole demo job with its photos."""
     mosaic, shingle = mosaic_photo(), shingle_photo()
@@ -311,6 +316,7 @@ def demo_job() -> OpenedJob:
     )
     scan, files = scanned_render()
     sources = (panel, stones, scan, strandline())
+    surfaces = tuple(msgspec.structs.replace(one, stance=FLOOR) if one.id in _FLOORS else one for one in surfaces)
     surfaces = tuple(
         msgspec.structs.replace(one, bands=(SKIRTING,)) if one.id == "terrazzo-floor" else one for one in surfaces
     )

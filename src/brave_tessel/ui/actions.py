@@ -100,7 +100,7 @@ class Actions:
         self._add(menu, tr("Rename the job…"), "Ctrl+Shift+R", self.rename)
         menu.addSeparator()
         self._add(menu, tr("Add pictures…"), "Ctrl+I", lambda: self._turned("Gather").gather_stage.choose_files())
-        self._add(menu, tr("Picture…"), "Ctrl+P", self.frame.open_picture)
+        self._add(menu, tr("Picture…"), "Ctrl+Shift+E", self.frame.open_picture)
         self._add(menu, tr("Hand over…"), "Ctrl+E", lambda: self._turned("Hand over").hand_over_stage.choose_folder())
         menu.addSeparator()
         self._add(menu, tr("Quit"), "Ctrl+Q", self.window.close)

@@ -11,11 +11,13 @@ from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 
-from PyQt6.QtCore import QSettings
+from PyQt6.QtCore import QPoint, QSettings
+from PyQt6.QtGui import QPainter
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from ..core.place.setting_out import setting_out
+from ..engine.intents.light import take_preset
 from ..engine.library.shipped_demo import shipped_demo
 from ..engine.session import Session
 from ..formats.papers import to_png
@@ -43,9 +45,17 @@ def settle(window: Window, *, seconds: float = 60) -> None:
 
 def shoot(window: Window, out: Path, name: str) -> None:
     """One picture of the window."""
-    settle(window)
+    settle(window, seconds=180)
     out.mkdir(parents=True, exist_ok=True)
-    window.grab().save(str(out / f"{name}.png"))
+    picture = window.grab()
+    panel = window.light.panel
+    if panel.isVisible():
+        # A panel of its own lies over the window, and is painted where it stands.
+        painter = QPainter(picture)
+        painter.drawPixmap(panel.mapToGlobal(QPoint(0, 0)) - window.mapToGlobal(QPoint(0, 0)), panel.grab())
+        painter.end()
+        panel.hide()
+    picture.save(str(out / f"{name}.png"))
     sys.stdout.write(f"{out / name}.png\n")
 
 
@@ -112,6 +122,14 @@ class _Guide:
         self.at("Build", surface="copper-roof", layer="brown-runs")
         self.window.actions_.show_extent("Solid")
 
+    def lit(self) -> None:
+        self.at("Build", surface="dado", layer="limewash")
+        self.window.actions_.show_extent("Cell")
+        self.desk.dispatch(take_preset("Two strips"))
+        settle(self.window)
+        self.window.light.panel.column.verticalScrollBar().setValue(0)
+        self.window.light.open()
+
     def outside(self) -> None:
         self.at("Place", part="roof")
         eye = self.desk.job.scene.eyes[-1]
@@ -131,10 +149,6 @@ class _Guide:
         if not self.place.findings.unfolded:
             self.place.findings.fold()
 
-    def adding(self) -> None:
-        self.at("Place", part="vault")
-        self.place.open_sheet()
-
     def views(self) -> list[View]:
         return [
             ("1-gather", partial(self.at, "Gather", source="mosaic")),
@@ -150,9 +164,9 @@ class _Guide:
             ("3-build-rules", self.rules),
             ("3-build-library", self.library),
             ("3-build-solid", self.solid),
+            ("3-build-light", self.lit),
             ("4-place", partial(self.at, "Place", part="north-wall")),
             ("4-place-outside", self.outside),
-            ("4-place-add", self.adding),
             ("5-hand-over", partial(self.at, "Hand over", surface="dado")),
             # The last, as it walks up to a wall.
             ("4-place-fit", self.fitting),

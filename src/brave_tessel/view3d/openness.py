@@ -21,6 +21,7 @@ class Openness:
     """For points of a grid the open share of the sky, as a mean and three slopes: V(d) = mean + slopes · d."""
 
     def __init__(self, low: Vector, high: Vector) -> None:
+        self.box = (low, high)
         margin = 0.02 * float(np.linalg.norm(high - low)) + 0.05
         self.low, self.size = low - margin, high - low + 2 * margin
         axes = [(np.arange(n) + 0.5) / n for n in CELLS]

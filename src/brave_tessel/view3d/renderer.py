@@ -80,7 +80,12 @@ class Renderer:
         """The parts of the scene; see :class:`.stock.Stock`."""
         self.stock.set_parts(parts)
         if self.stock.changes != self._changes:
-            self._changes, self._shadow_of, self.openness = self.stock.changes, None, None
+            self._changes, self._shadow_of = self.stock.changes, None
+            if self.openness is not None and self.openness.fills(*self.stock.box):
+                # What was learnt of the scene holds nearly, until it is learnt anew at rest.
+                self.openness.fade()
+            else:
+                self.openness = None
 
     def set_textures(
         self,

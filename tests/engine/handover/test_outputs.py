@@ -112,7 +112,9 @@ def test_an_unknown_output_is_named_and_left_out(writing):
 def test_a_map_of_an_unknown_kind_is_left_out(writing):
     odd = DeliveryMap(id="subsurface", depth=8)
     delivery = msgspec.structs.replace(writing.delivery, maps=(*writing.delivery.maps, odd))
-    assert included(delivery) == list(writing.delivery.maps)
+    job, surfaces = writing.snapshot.job, writing.surfaces
+    assert included(delivery, job, *surfaces) == included(writing.delivery, job, *surfaces)
+    assert odd not in included(delivery, job, *surfaces)
 
 
 def test_stopped_between_files_leaves_whole_files_only(writing):

@@ -6,6 +6,8 @@ import math
 
 import numpy as np
 
+from ..kernels.bands import over_rows
+from ..kernels.compiled import compiled, still
 from ..sheet import AnyArray
 from .solar import air_mass
 
@@ -61,19 +63,53 @@ def clear_sky(directions: AnyArray, sun: tuple[float, float, float], turbidity: 
 
     A. J. Preetham, P. Shirley, B. Smits, "A Practical Analytic Model for Daylight", 1999.
     """
-    up = np.clip(directions[..., 2], 0.015, 1)
-    gamma = np.arccos(np.clip(directions @ np.array(sun, directions.dtype), -1, 1))
     # Below the horizon the sun's last sky fades; the model itself ends there.
-    high = max(sun[2], 0.02)
-    sun_zenith = math.acos(high)
+    sun_zenith = math.acos(max(sun[2], 0.02))
+    coefficients = _coefficients(turbidity)
+    at_zenith = [float(perez(np.array(1.0), np.array(sun_zenith), c)) for c in coefficients]
     values = zenith_of(turbidity, sun_zenith)
-    at_zenith = [perez(np.array(1.0), np.array(sun_zenith), c) for c in _coefficients(turbidity)]
-    Y, x, y = (
-        value * perez(up, gamma, c) / whole
-        for value, c, whole in zip(values, _coefficients(turbidity), at_zenith, strict=True)
+    flat = np.ascontiguousarray(directions, np.float32).reshape(-1, 3)
+    out = np.empty(flat.shape, np.float32)
+    over_rows(
+        _clear_rows,
+        len(flat),
+        still(flat),
+        still(np.array(sun, np.float64)),
+        still(np.array(coefficients)),
+        still(np.array([value / whole for value, whole in zip(values, at_zenith, strict=True)])),
+        still(_TO_RGB),
+        min(1.0, math.exp(40 * min(0.0, sun[2] - 0.02))),
+        out,
     )
-    Y = Y * min(1.0, math.exp(40 * min(0.0, sun[2] - 0.02)))
-    return _rgb(np.maximum(Y, 1.0), x, np.maximum(y, 0.05))
+    return out.reshape(directions.shape)
+
+
+@compiled
+def _clear_rows(
+    first: int,
+    last: int,
+    ways: AnyArray,
+    sun: AnyArray,
+    table: AnyArray,
+    scale: AnyArray,
+    to_rgb: AnyArray,
+    fade: float,
+    out: AnyArray,
+) -> None:
+    for k in range(first, last):
+        up = min(1.0, max(0.015, ways[k, 2]))
+        cosine = min(1.0, max(-1.0, ways[k, 0] * sun[0] + ways[k, 1] * sun[1] + ways[k, 2] * sun[2]))
+        gamma = math.acos(cosine)
+        values = [0.0, 0.0, 0.0]
+        for c in range(3):
+            over = 1 + table[c, 0] * math.exp(table[c, 1] / up)
+            values[c] = (
+                scale[c] * over * (1 + table[c, 2] * math.exp(table[c, 3] * gamma) + table[c, 4] * cosine * cosine)
+            )
+        light, x, y = max(values[0] * fade, 1.0), values[1], max(values[2], 0.05)
+        tall, deep = x / y * light, (1 - x - y) / y * light
+        for c in range(3):
+            out[k, c] = max(0.0, to_rgb[c, 0] * tall + to_rgb[c, 1] * light + to_rgb[c, 2] * deep)
 
 
 def _rgb(Y: AnyArray, x: AnyArray, y: AnyArray) -> AnyArray:

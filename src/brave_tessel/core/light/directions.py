@@ -83,6 +83,11 @@ def bordered(levels: AnyArray) -> AnyArray:
     return out
 
 
+def halved(dome: AnyArray) -> AnyArray:
+    """An octahedral map at half its size."""
+    return np.asarray(0.25 * (dome[::2, ::2] + dome[1::2, ::2] + dome[::2, 1::2] + dome[1::2, 1::2]), np.float32)
+
+
 def sample_octahedral(dome: AnyArray, directions: AnyArray) -> AnyArray:
     """Radiance (..., C) of an octahedral map (S, S, C) in unit directions (..., 3), bilinear."""
     side, padded = dome.shape[0], bordered(dome)

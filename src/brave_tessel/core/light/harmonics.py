@@ -7,9 +7,10 @@ import math
 import numpy as np
 
 from ..sheet import AnyArray
-from .directions import octahedral_grid, octahedral_weights
+from .directions import halved, octahedral_grid, octahedral_weights
 
 _Y = (0.282095, 0.488603, 1.092548, 0.315392, 0.546274)
+_ENOUGH_PX = 64
 _A = (math.pi, 2 * math.pi / 3, math.pi / 4)
 
 
@@ -38,6 +39,9 @@ def harmonics(dome: AnyArray, axes: AnyArray | None = None) -> AnyArray:
 
     ``axes`` (3, 3) are the rows of the frame in which normals are given; the scene's without.
     """
+    # Nine numbers ask for no more pixels than this.
+    while dome.shape[0] > _ENOUGH_PX and dome.shape[0] % 2 == 0:
+        dome = halved(dome)
     directions = octahedral_grid(dome.shape[0]).astype(np.float64)
     if axes is not None:
         directions = directions @ np.asarray(axes).T

@@ -10,12 +10,14 @@ import numpy as np
 from ..kernels.bands import over_rows
 from ..kernels.compiled import compiled, still
 from ..sheet import AnyArray
-from .directions import bordered, octahedral_grid
+from .directions import bordered, halved, octahedral_grid
 
 STEPS = 5
 """Blurred levels; the sharp sky is level 0."""
 BLURRED_PX = 128
-_COARSE_PX, _SHARPEST = 64, 0.05
+_SHARPEST = 0.05
+_SIZES = ((1, 128, 20), (2, 64, 36), (2, 32, 96))
+"""Levels, pixels and samples: the rougher, the fewer pixels and the more samples of each."""
 
 
 def level_of(roughness: float) -> float:
@@ -92,11 +94,6 @@ def _filter_rows(
             out[row, c, 0], out[row, c, 1], out[row, c, 2] = sum0 / whole, sum1 / whole, sum2 / whole
 
 
-def halved(dome: AnyArray) -> AnyArray:
-    """An octahedral map at half its size."""
-    return np.asarray(0.25 * (dome[::2, ::2] + dome[1::2, ::2] + dome[::2, 1::2] + dome[1::2, 1::2]), np.float32)
-
-
 def prefiltered(dome: AnyArray) -> AnyArray:
     """(STEPS, BLURRED_PX, BLURRED_PX, 3): an octahedral dome (S, S, 3) seen in mirrors of the roughness of each level.
 
@@ -112,9 +109,13 @@ def prefiltered(dome: AnyArray) -> AnyArray:
     sides = np.array([mip.shape[0] for mip in mips], np.int64)
     alphas = np.array([roughness_of(step + 1) ** 2 for step in range(STEPS)])
     source = still(flat), still(starts), still(sides)
-    first = _filtered(BLURRED_PX, source, alphas[:1], 28)
-    rest = _filtered(_COARSE_PX, source, alphas[1:], 48)
-    return np.concatenate([first, np.stack([_doubled(level) for level in rest])])
+    made: list[AnyArray] = []
+    for count, side, samples in _SIZES:
+        for level in _filtered(side, source, alphas[len(made) : len(made) + count], samples):
+            while level.shape[0] < BLURRED_PX:
+                level = _doubled(level)
+            made.append(level)
+    return np.stack(made)
 
 
 def _filtered(side: int, source: tuple[AnyArray, ...], alphas: AnyArray, samples: int) -> AnyArray:

@@ -441,7 +441,9 @@ def seat_cloth() -> Recipe:
     w.add("rubbed", "noise.clouds", size=50.0, octaves=5, gain=0.55, seed=8)
     w.add("colour", "colour.vary", {"colour": "napped", "field": "rubbed"}, lightness=0.18)
     w.add("sheen", "adjust.range", {"field": "slubs"}, low=0.95, high=0.78)
-    return w.recipe(height="relief", colour="colour", roughness="sheen")
+    w.add("fibre light", "colour.plain", colour="#4F6B60")
+    w.add("fibre ends", "combine.colours_by_mask", {"lower": "fibre light", "upper": "fluff tone", "mask": "fluff"})
+    return w.recipe(height="relief", colour="colour", roughness="sheen", sheen="fibre ends")
 
 
 MATERIALS = (

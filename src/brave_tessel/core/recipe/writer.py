@@ -27,9 +27,10 @@ class RecipeWriter:
         )
         return name
 
-    def recipe(self, *, height: str, colour: str, roughness: str, metalness: str = "") -> Recipe:
-        """The recipe, and which steps give its maps."""
+    def recipe(self, *, height: str, colour: str, roughness: str, metalness: str = "", **finishes: str) -> Recipe:
+        """The recipe, and which steps give its maps; ``finishes`` by the names of their maps."""
         yields = {MapKind.HEIGHT: height, MapKind.BASE_COLOUR: colour, MapKind.ROUGHNESS: roughness}
         if metalness:
             yields[MapKind.METALNESS] = metalness
+        yields |= {MapKind(kind): step for kind, step in finishes.items()}
         return Recipe(steps=tuple(self.steps), yields=yields)
