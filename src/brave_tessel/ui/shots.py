@@ -127,7 +127,6 @@ class _Guide:
         self.window.actions_.show_extent("Cell")
         self.desk.dispatch(take_preset("Two strips"))
         settle(self.window)
-        self.window.light.panel.column.verticalScrollBar().setValue(0)
         self.window.light.open()
 
     def outside(self) -> None:

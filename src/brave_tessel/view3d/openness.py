@@ -34,6 +34,18 @@ class Openness:
         self._weight = 0.0
         self._mean = np.zeros(3)
 
+    def fills(self, low: Vector, high: Vector) -> bool:
+        """Whether it was made for this box, m."""
+        return bool(np.allclose(self.box[0], low, atol=1e-3) and np.allclose(self.box[1], high, atol=1e-3))
+
+    def fade(self) -> None:
+        """Something has changed: what was learnt counts less than what will be."""
+        self.samples = min(self.samples, PRIMED)
+        self._open *= 0.25
+        self._slopes *= 0.25
+        self._mean *= 0.25
+        self._weight *= 0.25
+
     def add(
         self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float
     ) -> None:
