@@ -111,6 +111,17 @@ def test_an_own_sky_is_read_dimmed_and_saved_with_the_job(window, panel, settled
     assert opened.blobs[opened.job.rig.picture] == path.read_bytes()
 
 
+def test_a_drag_turns_an_own_sky_or_the_lamp_that_throws_shadows(window):
+    hall, strips = make_preset("Lamp-lit hall"), make_preset("Two strips")
+    for made in (hall, strips):
+        turned = intents.turn_sun(made, 20, 0, "wall").value
+        assert turned.lamps[0].number("bearing") == (made.lamps[0].number("bearing") - 10) % 360
+        assert turned.sky == made.sky
+    own = intents.take_picture(hall, "blob", "sky.hdr", lambda _blob: None).value
+    assert intents.turn_sun(own, 30, 0, "wall").value.sky.number("turn") == -15
+    assert intents.turn_sun(own, 30, 0, "floor").value.sky.number("turn") == 15
+
+
 def test_a_picture_that_is_no_sky_is_refused_in_a_sentence(window, panel, settled, tmp_path):
     path = tmp_path / "square.png"
     path.write_bytes(encode_png(np.zeros((32, 32, 3), np.uint8)))

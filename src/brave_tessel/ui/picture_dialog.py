@@ -11,7 +11,7 @@ from typing import Any
 
 import numpy as np
 from PyQt6.QtCore import QSize, Qt, pyqtSignal, pyqtSlot
-from PyQt6.QtGui import QPixmap
+from PyQt6.QtGui import QCloseEvent, QPixmap
 from PyQt6.QtWidgets import (
     QCheckBox,
     QComboBox,
@@ -274,6 +274,10 @@ class PictureDialog(QDialog):
             self.state.setText(tr(sentence(error)))
         else:
             self.state.setText(tr("Saved as {name}.", name=path.name))
+
+    def closeEvent(self, event: QCloseEvent | None) -> None:
+        if self._running:
+            self.halt()
 
     @property
     def idle(self) -> bool:

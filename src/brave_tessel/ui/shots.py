@@ -21,6 +21,7 @@ from ..engine.intents.light import take_preset
 from ..engine.library.shipped_demo import shipped_demo
 from ..engine.session import Session
 from ..formats.papers import to_png
+from ..view3d import rest
 from .app import make_app
 from .window import Window
 
@@ -210,6 +211,8 @@ def _sheet(window: Window, out: Path) -> None:
 
 def main() -> None:
     """Take the pictures of the README."""
+    # Clean enough to be looked at, and done in good time.
+    rest.PASSES = 40
     parser = argparse.ArgumentParser()
     parser.add_argument("--out", type=Path, required=True)
     parser.add_argument("--only", nargs="*", default=[], help="names of views")

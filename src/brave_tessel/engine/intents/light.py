@@ -34,7 +34,7 @@ def take_preset(name: str) -> AnyCommand:
 def turn_sun(rig: Rig, right: float, down: float, stance: str) -> AnyCommand:
     """Drag the light, pixels: sideways turns it, up and down raises and lowers it.
 
-    Where lamps alone light, the lamp that throws shadows is turned.
+    Where lamps alone light, the lamp that throws shadows is turned; an own picture of the sky is turned whole.
     """
     # On a wall one looks at from the south the sun in the south-west stands left; on a floor seen westward, above.
     by = 0.5 * right * (1 if stance == FLOOR else -1)
@@ -47,6 +47,10 @@ def turn_sun(rig: Rig, right: float, down: float, stance: str) -> AnyCommand:
         )
         lamps = tuple(turned if one.id == lamp.id else one for one in rig.lamps)
         return take_rig(_by_hand(rig, lamps=lamps), "Turn the light", gesture="turn the light")
+    if rig.sky.op == "sky.picture":
+        turn = (rig.sky.number("turn") + by + 180) % 360 - 180
+        sky = replace_values(rig.sky, turn=turn)
+        return take_rig(_by_hand(rig, sky=sky), "Turn the light", gesture="turn the light")
     bearing, height = sun_of(rig).stand
     sun = replace_values(
         rig.sun, by=BY_HAND, bearing=(bearing + by) % 360, height=min(_HIGHEST, max(_LOWEST, height - 0.35 * down))

@@ -202,8 +202,8 @@ class BuildStage(Stage):
 
     def _place_solid(self) -> None:
         board = self.surface_board
-        inset = int(board.inset())
-        self.solid.setGeometry(inset, inset, board.width() - inset, board.height() - inset)
+        # A solid is seen in perspective: the board's rulers would lie.
+        self.solid.setGeometry(board.rect())
         for bar in (self.views, self.extents, self.block):
             bar.raise_()
 
