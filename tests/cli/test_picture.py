@@ -47,6 +47,19 @@ def test_wrong_input_is_one_sentence_and_2(job, tmp_path, capsys, more):
     assert "Traceback" not in told
 
 
+def test_several_surfaces_are_a_board_of_samples(tmp_path, capsys):
+    made = Job(name="Three")
+    for _ in range(3):
+        made = new_surface(made)[0].apply(made)
+    Session(OpenedJob(made)).save(tmp_path / "b.tessel")
+    names = [word for surface in made.surfaces for word in ("--surface", surface.name)]
+    arguments = ["picture", str(tmp_path / "b.tessel"), *names, "--size", "90x32", "--samples", "8", "--px", "48"]
+    assert main([*arguments, "--out", str(tmp_path / "b.png"), "--open-ground"]) == 0, capsys.readouterr().err
+    with Image.open(tmp_path / "b.png") as file:
+        there = np.asarray(file)[16, :, 3] > 128
+    assert np.count_nonzero(np.diff(there.astype(int)) == 1) + int(there[0]) == 3, "three balls beside each other"
+
+
 def test_another_suffix_is_refused(job, tmp_path, capsys):
     arguments = ["picture", str(job), "--surface", "Surface 1", "--size", "32x32", "--samples", "8", "--px", "32"]
     assert main([*arguments, "--out", str(tmp_path / "x.jpg")]) == 2

@@ -10,7 +10,7 @@ from ..engine.session import Session
 from ..formats.job_file import load_job
 from ..view3d.solids import SOLIDS
 from ..view3d.stills.files import Finish, write_still
-from ..view3d.stills.make import make_still, of_scene, of_surface
+from ..view3d.stills.make import make_still, of_board, of_scene, of_surface
 from .numbers import place, px, whole
 from .said import Progress, say, warn
 
@@ -32,7 +32,8 @@ def declare_picture(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("job", type=place)
     which = parser.add_mutually_exclusive_group()
     which.add_argument("--view", default="", help="a kept view of the scene, by its name; else the first one")
-    which.add_argument("--surface", default="", help="a surface by its name, on a solid")
+    about = "a surface by its name, on a solid; several on a board of samples"
+    which.add_argument("--surface", action="append", default=[], help=about)
     parser.add_argument(
         "--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on"
     )
@@ -51,8 +52,11 @@ def run_picture(options: argparse.Namespace, progress: Progress) -> None:
     snapshot = Session(load_job(options.job)).snapshot()
     begun = time.monotonic()
     progress("Work out the surfaces", 0.05)
-    if options.surface:
-        surface = snapshot.job.surface_named(options.surface)
+    surfaces = [snapshot.job.surface_named(name) for name in options.surface]
+    if len(surfaces) > 1:
+        wanted = of_board(snapshot, surfaces, options.size, px=options.px, current=lambda: True)
+    elif surfaces:
+        surface = surfaces[0]
         wanted = of_surface(snapshot, surface, options.solid.capitalize(), options.size, px=options.px)
     else:
         wanted = of_scene(snapshot, options.view, options.size, px=options.px, current=lambda: True)

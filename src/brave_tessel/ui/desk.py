@@ -133,10 +133,10 @@ class Desk(QObject):
         self.dispatch(light_intents.turn_sun(self.job.rig, right, down, stance))
         self._turned.start()
 
-    def scene_light(self) -> Callable[[], SceneLight]:
-        """The job's light as it is now, for a scene; made by whoever calls it."""
+    def scene_light(self) -> Callable[[bool], SceneLight]:
+        """The job's light as it is now, for a scene; made by whoever calls it, at once where it is only moving."""
         rig, pictures = self.job.rig, self.session.snapshot().sky_picture
-        return lambda: scene_light(rig, pictures)
+        return lambda moving: scene_light(rig, pictures, quick=moving)
 
     def expose_for_point(self) -> None:
         """The next click says what shall show as 18 % grey."""

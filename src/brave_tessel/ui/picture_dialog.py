@@ -41,7 +41,7 @@ from .board import to_image
 from .controls.panels import button, words
 from .words import tr
 
-SEEN, TURNTABLE, HOURS = "As seen now", "Turntable", "Hours of the day"
+SEEN, BOARD, TURNTABLE, HOURS = "As seen now", "Board of all surfaces", "Turntable", "Hours of the day"
 SAMPLES = (16, 64, 256, 1024)
 FRAMES = 24
 """Frames of a turntable, 15° apart."""
@@ -49,16 +49,16 @@ Make = Callable[[tuple[int, int], Current], Wanted]
 
 
 class PictureDialog(QDialog):
-    """Stays beside the window. ``make`` gives what is seen, for a size in pixels."""
+    """Stays beside the window. ``make`` gives what is seen, ``board`` all surfaces, for a size in pixels."""
 
     _told = pyqtSignal(object)
     _arrived = pyqtSignal(object)
     _done = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget, make: Make, rig: Rig) -> None:
+    def __init__(self, parent: QWidget, make: Make, board: Make, rig: Rig) -> None:
         super().__init__(parent)
         self.setWindowTitle(tr("Picture"))
-        self.make, self.rig = make, rig
+        self.make, self.board, self.rig = make, board, rig
         self.still: Still | None = None
         self.wanted: Wanted | None = None
         self._worker = Worker("still")
@@ -77,7 +77,7 @@ class PictureDialog(QDialog):
         self.view.setStyleSheet(f"background: {theme.colour('board').name()}; color: white;")
         self.what = QComboBox()
         self.what.setAccessibleName(tr("What is pictured"))
-        for word in (SEEN, TURNTABLE, HOURS):
+        for word in (SEEN, BOARD, TURNTABLE, HOURS):
             self.what.addItem(tr(word), word)
         self.pixels = QLineEdit("900x600")
         self.pixels.setAccessibleName(tr("Size in pixels"))
@@ -133,7 +133,7 @@ class PictureDialog(QDialog):
         size = self.typed_size()
         if size is None or self._running:
             return
-        if self.what.currentData() != SEEN:
+        if self.what.currentData() in {TURNTABLE, HOURS}:
             folder = QFileDialog.getExistingDirectory(self, tr("Folder for the pictures"))
             if folder:
                 self.make_series(self.what.currentData(), size, Path(folder))
@@ -155,6 +155,7 @@ class PictureDialog(QDialog):
 
     def _trace(self, size: tuple[int, int]) -> None:
         before = self.still.samples if self.still is not None and self.still.samples < 1 << 19 else 0
+        make = self.board if self.what.currentData() == BOARD else self.make
         samples, known, ground = before + int(self.samples.currentData()), self.wanted, self.open_ground.isChecked()
         self._running = True
         self.state.setText(tr("Working out the surfaces…"))
@@ -162,7 +163,7 @@ class PictureDialog(QDialog):
 
         def work(current: Current) -> None:
             try:
-                wanted = known or self.make(size, current)
+                wanted = known or make(size, current)
                 self._arrived.emit(wanted)
 
                 def told(progress: Progress) -> None:

@@ -26,7 +26,7 @@ from ..core.job.document import Job
 from ..engine.session import Session
 from ..engine.workers import Current
 from ..view3d.solids import solid_camera
-from ..view3d.stills.make import Wanted, of_scene, of_surface
+from ..view3d.stills.make import Wanted, of_board, of_scene, of_surface
 from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
@@ -383,7 +383,12 @@ class Window(QMainWindow):
         if self.picture is not None:
             self.picture.close_down()
             self.picture.close()
-        self.picture = PictureDialog(self, self._seen(), self.desk.job.rig)
+        snapshot, px = self.desk.session.snapshot(), self.desk.view.preview_px
+
+        def board(size: tuple[int, int], current: Current) -> Wanted:
+            return of_board(snapshot, snapshot.job.surfaces, size, px=px, current=current)
+
+        self.picture = PictureDialog(self, self._seen(), board, self.desk.job.rig)
         self.picture.show()
 
     def _seen(self) -> Callable[[tuple[int, int], Current], Wanted]:

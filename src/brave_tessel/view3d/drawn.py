@@ -8,7 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..core.job.light import Rig
-from ..core.light.dome import Dome, Pictures, dome_of, eye_of, gains, no_pictures
+from ..core.light.dome import Dome, Pictures, dome_near, dome_of, eye_of, gains, no_pictures
 from .camera import Camera
 from .thinned import StandIn
 
@@ -65,9 +65,9 @@ class SceneLight:
     transform: str
 
 
-def scene_light(rig: Rig, pictures: Pictures = no_pictures) -> SceneLight:
-    """The light of a rig."""
-    dome = dome_of(rig, pictures)
+def scene_light(rig: Rig, pictures: Pictures = no_pictures, *, quick: bool = False) -> SceneLight:
+    """The light of a rig; a ``quick`` one keeps the sky while only the sun turns."""
+    dome = (dome_near if quick else dome_of)(rig, pictures)
     r, g, b = (float(v) for v in gains(rig, dome))
     return SceneLight(dome, (r, g, b), eye_of(rig).transform)
 

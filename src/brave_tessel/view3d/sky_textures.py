@@ -35,7 +35,9 @@ class SkyTextures:
 
     def show(self, light: SceneLight) -> bool:
         """Take a light; says whether it is another than before."""
-        if self._shown is not None and light.dome is self._shown.dome and light.gain == self._shown.gain:
+        before = self._shown
+        same = before is not None and light.dome.sky is before.dome.sky and light.gain == before.gain
+        if before is not None and same and light.dome.key is before.dome.key:
             self._shown = light
             return False
         self._shown, self._fine = light, False

@@ -10,7 +10,7 @@ from brave_tessel.core.job.light import Lamp, Rig
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.light import energy
 from brave_tessel.core.light.directions import octahedral_grid, octahedral_weights, sample_octahedral, toward
-from brave_tessel.core.light.dome import LUMA, Dome, Key, dome_of, gains, metered_ev
+from brave_tessel.core.light.dome import LUMA, Dome, Key, dome_near, dome_of, gains, metered_ev
 from brave_tessel.core.light.harmonics import basis, harmonics
 from brave_tessel.core.light.lighting import Eye, Lighting, light_flat
 from brave_tessel.core.light.prefilter import level_of, prefiltered, roughness_of
@@ -256,3 +256,18 @@ def test_colour_of_light_is_put_right_where_it_is_wanted():
     assert warm[..., 0].mean() > 1.2 * warm[..., 2].mean()
     assert even[..., 0].mean() == pytest.approx(even[..., 2].mean(), rel=0.05)
     assert LUMA.sum() == pytest.approx(1)
+
+
+def test_while_the_sun_turns_its_light_turns_at_once_and_the_sky_follows():
+    rig = make_preset("Afternoon")
+    whole = dome_of(rig)
+    turned = Rig(sky=rig.sky, eye=rig.eye, sun=Setting(op="light.sun", values={"bearing": 190.0, "height": 30.0}))
+    near = dome_near(turned)
+    assert near.sky is whole.sky
+    assert near.key.direction == toward(190.0, 30.0)
+    assert near.blurred() is whole.blurred()
+    exact = dome_of(turned)
+    assert exact.sky is not whole.sky
+    assert dome_near(turned) is exact
+    assert exact.key.direction == near.key.direction
+    assert dome_near(make_preset("Two strips")) is dome_of(make_preset("Two strips"))

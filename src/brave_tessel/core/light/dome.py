@@ -60,18 +60,35 @@ class Dome:
 
     def blurred(self) -> AnyArray:
         """The sky by roughness; see :func:`brave_tessel.core.light.prefilter.prefiltered`."""
-        return _blurred(self)
+        return _blurred(SameSky(self.sky))
 
     def illuminance(self, normal: Light) -> AnyArray:
         """Linear sRGB (3,) in lx on a face with this normal, unshadowed."""
         facing = max(0.0, sum(a * b for a, b in zip(normal, self.key.direction, strict=True)))
-        sky = basis(np.array([normal])) @ _harmonics(self)
+        sky = basis(np.array([normal])) @ _harmonics(SameSky(self.sky))
         return np.asarray(sky[0] + facing * np.array(self.key.lux))
 
 
+class SameSky:
+    """An array as itself, whatever it holds: what is made of a sky is kept as long as that sky is used."""
+
+    def __init__(self, array: AnyArray) -> None:
+        self.array = array
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, SameSky) and other.array is self.array
+
+    def __hash__(self) -> int:
+        return id(self.array)
+
+    def blurred(self) -> AnyArray:
+        """The sky by roughness."""
+        return _blurred(self)
+
+
 @lru_cache(maxsize=6)
-def _blurred(dome: Dome) -> AnyArray:
-    out = prefiltered(dome.sky)
+def _blurred(sky: SameSky) -> AnyArray:
+    out = prefiltered(sky.array)
     out.flags.writeable = False
     return out
 
@@ -84,8 +101,8 @@ def _fine(dome: Dome) -> AnyArray:
 
 
 @lru_cache(maxsize=12)
-def _harmonics(dome: Dome) -> AnyArray:
-    return harmonics(dome.sky)
+def _harmonics(sky: SameSky) -> AnyArray:
+    return harmonics(sky.array)
 
 
 def _made(setting: Setting) -> object:
@@ -105,17 +122,37 @@ def eye_of(rig: Rig) -> EyeSettings:
     return cast("EyeSettings", find("light.eye").run(**rig.eye.bound()))
 
 
-def _bare(rig: Rig) -> bytes:
-    """What of a rig the dome depends on."""
-    sun = sun_of(rig)
-    stand = sun.stand if rig.sky.op in {"sky.clear", "sky.overcast"} else ()
+def _bare(rig: Rig, *, sun: bool = True) -> bytes:
+    """What of a rig the dome depends on; or all of it but where the sun stands."""
+    stand = sun_of(rig).stand if sun and rig.sky.op in {"sky.clear", "sky.overcast"} else ()
     lamps = [(lamp.op, lamp.complete()) for lamp in rig.lamps if not lamp.off]
     return msgspec.json.encode([stand, rig.sky.op, rig.sky.complete(), lamps, rig.picture])
 
 
 def dome_of(rig: Rig, pictures: Pictures = no_pictures) -> Dome:
     """The light of a rig; kept, so that what asks again is answered at once."""
-    return _dome(_bare(rig), _Asked(rig, pictures))
+    bare = _bare(rig)
+    made = _dome(bare, _Asked(rig, pictures))
+    _RECENT[_bare(rig, sun=False)] = (bare, made)
+    while len(_RECENT) > _KEPT:
+        _RECENT.pop(next(iter(_RECENT)))
+    return made
+
+
+_RECENT: dict[bytes, tuple[bytes, Dome]] = {}
+_KEPT = 8
+
+
+def dome_near(rig: Rig, pictures: Pictures = no_pictures) -> Dome:
+    """As :func:`dome_of`, at once: while only the sun turns, its light turns and the sky stays as it was last."""
+    known = _RECENT.get(_bare(rig, sun=False))
+    if known is None or rig.sky.op != "sky.clear" or any(not lamp.off for lamp in rig.lamps):
+        return dome_of(rig, pictures)
+    bare, dome = known
+    if bare == _bare(rig):
+        return dome
+    direction = sun_of(rig).direction
+    return Dome(dome.sky, Key(direction, cast("Sky", _made(rig.sky)).sunlight(direction), SUN_RADIUS), dome.paint)
 
 
 @dataclass(frozen=True, slots=True)

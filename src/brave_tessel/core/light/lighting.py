@@ -17,7 +17,7 @@ from ..kernels.compiled import still
 from ..maps import EMISSION_CD, MapKind, MapSet
 from ..sheet import AnyArray, Grid
 from .directions import Light, bordered, stance_axes
-from .dome import Dome, Pictures, dome_of, eye_of, gains, no_pictures
+from .dome import Dome, Pictures, SameSky, dome_near, dome_of, eye_of, gains, no_pictures
 from .energy import ggx_table, sheen_table
 from .harmonics import harmonics
 from .prefilter import level_of
@@ -47,23 +47,24 @@ class Eye:
 
 @dataclass(frozen=True, slots=True)
 class Lighting:
-    """A rig, the stance of the sheet it falls on, and the eye. Its ``key`` tells pictures apart."""
+    """A rig, the stance of the sheet it falls on, and the eye. A ``quick`` one keeps the sky while the sun turns."""
 
     rig: Rig = field(default_factory=lambda: make_preset(DAYLIGHT))
     stance: str = WALL
     eye: Eye = Eye()
     pictures: Pictures = no_pictures
+    quick: bool = False
 
     @property
     def told(self) -> list[object]:
         """What the picture depends on, for its key."""
         eye = self.eye
-        return [msgspec.json.encode(self.rig).decode(), self.stance, eye.off, eye.side, eye.near]
+        return [msgspec.json.encode(self.rig).decode(), self.stance, eye.off, eye.side, eye.near, self.quick]
 
     @property
     def dome(self) -> Dome:
         """The rig made into light."""
-        return dome_of(self.rig, self.pictures)
+        return (dome_near if self.quick else dome_of)(self.rig, self.pictures)
 
     @property
     def light(self) -> Light:
@@ -96,9 +97,9 @@ _LEVELS = still(np.array([level_of(r) for r in np.linspace(0, 1, 1025)], np.floa
 
 
 @lru_cache(maxsize=6)
-def _skies(dome: Dome) -> tuple[AnyArray, AnyArray]:
-    blurred = np.stack([bordered(level) for level in dome.blurred()])
-    return still(bordered(dome.sky)), still(blurred)
+def _skies(sky: SameSky) -> tuple[AnyArray, AnyArray]:
+    blurred = np.stack([bordered(level) for level in sky.blurred()])
+    return still(bordered(sky.array)), still(blurred)
 
 
 def _prepared(lighting: Lighting, grid: Grid, origin: tuple[float, float]) -> _Made:
@@ -127,17 +128,17 @@ def _prepared(lighting: Lighting, grid: Grid, origin: tuple[float, float]) -> _M
     numbers[k.BEHIND : k.BEHIND + 3] = dome.illuminance(behind) * gain / math.pi  # type: ignore[arg-type]
     return _Made(
         numbers.astype(np.float32),
-        (_harmonics(dome, lighting.stance) * gain).astype(np.float32),
-        *_skies(dome),
+        (_harmonics(SameSky(dome.sky), lighting.stance) * gain).astype(np.float32),
+        *_skies(SameSky(dome.sky)),
         _tone(eye_of(lighting.rig).transform),
     )
 
 
 @lru_cache(maxsize=12)
-def _harmonics(dome: Dome, stance: str) -> AnyArray:
+def _harmonics(sky: SameSky, stance: str) -> AnyArray:
     """Polynomials' factors: harmonics times their constants, so that the kernel only multiplies."""
     constants = np.array([0.282095, 0.488603, 0.488603, 0.488603, 1.092548, 1.092548, 0.315392, 1.092548, 0.546274])
-    return np.asarray(harmonics(dome.sky, stance_axes(stance)) * constants[:, None])
+    return np.asarray(harmonics(sky.array, stance_axes(stance)) * constants[:, None])
 
 
 @lru_cache

@@ -88,7 +88,7 @@ def surface_picture(
     if VIEWS[showing.view] is MapKind.CURVATURE:
         maps = maps.with_maps(curvature=run.value(planner.curvature_of(plan)))
     stacks = [run.value(task) for task in plan.stacks]
-    lighting = snapshot.lighting(surface.stance, showing.eye)
+    lighting = replace(snapshot.lighting(surface.stance, showing.eye), quick=not fine)
     codes = _codes(planner, run, plan, showing, maps, layer, lighting)
     thumbs = small_pictures(run, planner, whole, work=not fine)
     ms = (time.perf_counter() - begun) * 1000

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 import math
 import tempfile
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from pathlib import Path
 
@@ -111,6 +111,42 @@ def of_surface(
     per_mm = size[1] / tall * SIZE_M / shown.size_mm
     look = Look(eye, *size, light=light, background=(0.467, 0.467, 0.467))
     return Wanted([part], {surface.id: pictures_of(b"still", maps)}, look, 1.0, per_mm, surface.name)
+
+
+def of_board(
+    snapshot: Snapshot, surfaces: Sequence[Surface], size: tuple[int, int], *, px: int, current: Callable[[], bool]
+) -> Wanted:
+    """A board of samples: a ball of each surface, in rows, each ball as large as the others.
+
+    Raises
+    ------
+    MissingError
+        when there are no surfaces.
+    """
+    if not surfaces:
+        raise MissingError("surface", remedy="There is none to picture.")
+    columns = max(1, round(math.sqrt(len(surfaces) * size[0] / size[1])))
+    step = 1.1 * SIZE_M
+    parts, pictures = [], {}
+    for number, surface in enumerate(surfaces):
+        if not current():
+            break
+        maps = snapshot.finished(surface, px)
+        ball = solid_part("Ball", maps[MapKind.HEIGHT], maps.grid, surface.id, cells=200)
+        middle = np.array([number % columns * step, 0.0, -(number // columns) * step], np.float32)
+        parts.append(replace(ball, id=surface.id, positions=ball.positions + middle))
+        pictures[surface.id] = pictures_of(b"board" + surface.id.encode(), maps)
+    places = np.concatenate([part.positions for part in parts])
+    low, high = places.min(0).astype(float), places.max(0).astype(float)
+    middle = (low + high) / 2
+    tall = max(high[2] - low[2], (high[0] - low[0]) * size[1] / size[0]) * 1.06
+    angle = 24.0
+    away = tall / 2 / math.tan(math.radians(angle) / 2) + (high[1] - low[1]) / 2
+    x, y, z = (float(v) for v in middle)
+    camera = Camera((x, y, z), away, 0.0, 4.0, angle, max(60.0, 3 * away))
+    light = scene_light(snapshot.job.rig, snapshot.sky_picture)
+    look = Look(camera, *size, light=light, background=(0.467, 0.467, 0.467))
+    return Wanted(parts, pictures, look, 1.0, 0.0, ", ".join(surface.name for surface in surfaces))
 
 
 def make_still(

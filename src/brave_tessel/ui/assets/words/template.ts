@@ -1360,6 +1360,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Board of all surfaces</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Boards side by side whose ends are staggered at random; boards longer than the repeat run through it.</source>
    <translation type="unfinished" />
   </message>
@@ -9249,6 +9253,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>There is none to picture.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Thick</source>
    <translation type="unfinished" />
   </message>
@@ -10837,7 +10845,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>a surface by its name, on a solid</source>
+   <source>a surface by its name, on a solid; several on a board of samples</source>
    <translation type="unfinished" />
   </message>
   <message>

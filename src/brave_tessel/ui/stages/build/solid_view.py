@@ -46,7 +46,7 @@ class SolidView(QWidget):
         self.done: SurfacePicture | None = None
         self.image: QImage | None = None
         self.failed = ""
-        self.light: Callable[[], SceneLight] = lambda: scene_light(Rig())
+        self.light: Callable[[bool], SceneLight] = lambda _moving: scene_light(Rig())
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(140)
@@ -75,7 +75,7 @@ class SolidView(QWidget):
         self.reliefs.show_word(word)
         self.ask()
 
-    def show_light(self, light: Callable[[], SceneLight]) -> None:
+    def show_light(self, light: Callable[[bool], SceneLight]) -> None:
         """Another light; made in the drawing thread."""
         self.light = light
         self.ask()
@@ -115,7 +115,7 @@ class SolidView(QWidget):
         def work(current: Current) -> None:
             try:
                 look = self._prepared(
-                    done, shape, relief, Look(camera, *size, light=light(), background=BOARD), current
+                    done, shape, relief, Look(camera, *size, light=light(moving), background=BOARD), current
                 )
                 if look is None:
                     return

@@ -76,7 +76,7 @@ class SceneView(QWidget):
         self.setAcceptDrops(True)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         self.camera = Camera()
-        self.light: Callable[[], SceneLight] = lambda: scene_light(Rig())
+        self.light: Callable[[bool], SceneLight] = lambda _moving: scene_light(Rig())
         """The light of the job; asked in the drawing thread, where making it takes its time."""
         self.site: Site | None = None
         self.parts: list[DrawPart] = []
@@ -138,7 +138,7 @@ class SceneView(QWidget):
         }:
             self.redraw()
 
-    def show_light(self, light: Callable[[], SceneLight]) -> None:
+    def show_light(self, light: Callable[[bool], SceneLight]) -> None:
         """Another light; made in the drawing thread."""
         self.light = light
         self.redraw()
@@ -175,7 +175,7 @@ class SceneView(QWidget):
         def work(current: Current) -> None:
             if not self._prepare(parts, textures, current):
                 return
-            renderer, lit = self._renderer, replace(look, light=light())
+            renderer, lit = self._renderer, replace(look, light=light(coarse))
             assert renderer is not None
             if coarse:
                 self._arrived.emit(to_image(renderer.draw(lit)), False)
@@ -197,7 +197,7 @@ class SceneView(QWidget):
                 return
             assert self._renderer is not None
             done: list[AnyArray] = []
-            lit = replace(look, light=light())
+            lit = replace(look, light=light(False))
             come_to_rest(self._renderer, lit, lambda codes, _last: done.append(codes), current, passes=_STILL)
             if done and current():
                 self.still_drawn.emit(to_image(done[-1]))
