@@ -16,9 +16,10 @@ from brave_tessel.core.light.tone import unshow
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.pictures.placed import pictures_of
+from brave_tessel.view3d import renderer as drawing
 from brave_tessel.view3d.camera import Camera
 from brave_tessel.view3d.drawn import Look, SceneLight, scene_light
-from brave_tessel.view3d.openness import SkySamples, opened
+from brave_tessel.view3d.openness import PRIMED, SkySamples, opened
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.rest import come_to_rest
 from brave_tessel.view3d.solids import SOLIDS, solid_camera, solid_part
@@ -28,8 +29,10 @@ SIDE = Grid(64, 64, 500.0, 500.0)
 
 @pytest.fixture(scope="module")
 def renderer():
-    made = Renderer()
+    made, before = Renderer(), drawing.PRIMED
+    drawing.PRIMED = PRIMED
     yield made
+    drawing.PRIMED = before
     made.release()
 
 
