@@ -56,11 +56,12 @@ class LightPanel(QFrame):
     def __init__(self, desk: Desk, parent: QWidget) -> None:
         super().__init__(parent, Qt.WindowType.Popup)
         self.desk = desk
-        self.setObjectName("float")
+        self.setObjectName("light_panel")
+        self.setStyleSheet(f"QFrame#light_panel {{ border: 1px solid {theme.tokens().ink_2}; }}")
         self.setAccessibleName(tr("Light"))
-        self.setFixedWidth(theme.px(330))
+        self.setFixedWidth(theme.px(332))
         whole = QVBoxLayout(self)
-        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setContentsMargins(1, 1, 1, 1)
         self.column = Column(tr("Light"))
         whole.addWidget(self.column)
         self.presets: dict[str, _Preset] = {}
