@@ -26,7 +26,7 @@ LUMA = np.array([0.2126, 0.7152, 0.0722])
 @pytest.mark.parametrize(
     ("day", "declination", "equation"),
     [
-        # Astronomical Almanac, rounded: solstices and equinoxes, and the extremes of the equation of time.
+        # Astronomical Almanac, rounded, from memory: solstices and equinoxes, and the extremes of the equation of time.
         (172, 23.44, -1.6),
         (355, -23.44, 2.0),
         (80, 0.0, -7.5),
@@ -68,7 +68,7 @@ def test_clocks_differ_by_four_minutes_a_degree_and_the_equation_of_time():
 
 @pytest.mark.parametrize(("height", "mass"), [(90, 1.0), (30, 1.995), (10, 5.60), (0, 37.92)])
 def test_air_masses_of_kasten_and_young(height, mass):
-    """Kasten and Young 1989, Applied Optics 28, table."""
+    """Kasten and Young 1989, Applied Optics 28, table (from memory)."""
     assert air_mass(height) == pytest.approx(mass, rel=0.01)
 
 
@@ -79,7 +79,7 @@ def test_an_overcast_zenith_is_three_times_its_horizon():
 
 
 def test_overcast_light_falls_on_level_ground_as_7_pi_9_and_upright_0_396():
-    """CIE standard overcast sky: E = 7π/9 Lz; upright to level 0.396 (Moon and Spencer 1942)."""
+    """CIE standard overcast sky: E = 7π/9 Lz; upright to level 0.396 (Moon and Spencer 1942, from memory)."""
     grid, weights = octahedral_grid(256), octahedral_weights(256)
     sky = np.where(grid[..., 2] > 0, d.overcast_sky(grid, 1.0), 0) * weights
     level, upright = (float((sky * np.maximum(grid[..., k], 0)).sum()) for k in (2, 0))
@@ -113,7 +113,7 @@ def test_sunlight_weakens_and_reddens_as_it_sinks():
 
 @pytest.mark.parametrize(("kelvin", "x", "y"), [(2856, 0.4476, 0.4074), (6504, 0.3135, 0.3237), (4000, 0.3805, 0.3767)])
 def test_white_points_lie_on_the_planckian_locus(kelvin, x, y):
-    """CIE 15: illuminant A 0.4476, 0.4074; the locus at 4000 and 6504 K."""
+    """CIE 15: illuminant A 0.4476, 0.4074; the locus at 4000 and 6504 K (from memory)."""
     xyz = np.linalg.solve(d._TO_RGB, d.kelvin_white(kelvin))
     assert xyz[0] / xyz.sum() == pytest.approx(x, abs=0.002)
     assert xyz[1] / xyz.sum() == pytest.approx(y, abs=0.002)
