@@ -218,11 +218,11 @@ class LightPanel(QFrame):
 
     def open_at(self, corner: QPoint) -> None:
         """Open with the upper right corner at a place of the screen."""
-        self._follow(None)
-        self._ask_strips()
         self.setFixedHeight(theme.px(600))
         self.move(corner - QPoint(self.width(), 0))
         self.show()
+        self._follow(None)
+        self._ask_strips()
 
     def _ask_strips(self) -> None:
         """The presets' skies, once, off the window's thread."""
@@ -239,6 +239,9 @@ class LightPanel(QFrame):
             self.desk.work.ask("light_strips", make, put, pace=Pace.LONG)
 
     def _follow(self, _seen: object) -> None:
+        # Metering asks for the sky: nobody waits for it while the menu is shut, least of all a hand that turns the sun.
+        if not self.isVisible():
+            return
         rig = self.rig
         for name, made in self.presets.items():
             made.setChecked(rig.name == name)
