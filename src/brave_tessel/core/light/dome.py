@@ -24,7 +24,7 @@ from .skies import Sky
 from .standing import SunSettings
 from .tone import AS_LIT, EV_FACTOR, EyeSettings
 
-DOME_PX, FINE_PX = 256, 1024
+DOME_PX, FINE_PX, METER_PX = 256, 1024, 96
 SUN_RADIUS = math.radians(0.2666)
 """Half of the sun's 0.53 degrees."""
 LUMA = np.array([0.2126, 0.7152, 0.0722])
@@ -132,7 +132,7 @@ def _bare(rig: Rig, *, sun: bool = True) -> bytes:
 def dome_of(rig: Rig, pictures: Pictures = no_pictures) -> Dome:
     """The light of a rig; kept, so that what asks again is answered at once."""
     bare = _bare(rig)
-    made = _dome(bare, _Asked(rig, pictures))
+    made = _dome(bare, _Asked(rig, pictures), DOME_PX)
     _RECENT[_bare(rig, sun=False)] = (bare, made)
     while len(_RECENT) > _KEPT:
         _RECENT.pop(next(iter(_RECENT)))
@@ -169,8 +169,8 @@ class _Asked:
         return 0
 
 
-@lru_cache(maxsize=8)
-def _dome(_key: bytes, asked: _Asked) -> Dome:
+@lru_cache(maxsize=12)
+def _dome(_key: bytes, asked: _Asked, px: int) -> Dome:
     rig = asked.rig
     sun = sun_of(rig).direction
     made = cast("Sky", _made(rig.sky))
@@ -186,7 +186,7 @@ def _dome(_key: bytes, asked: _Asked) -> Dome:
             sky = sky + _glow(directions, direction, lux)
         return np.ascontiguousarray(sky, np.float32)
 
-    sky = paint(octahedral_grid(DOME_PX))
+    sky = paint(octahedral_grid(px))
     if rig.sky.op == "sky.picture":
         sky, key = _sun_taken_out(sky, key)
     sky.flags.writeable = False
@@ -245,6 +245,14 @@ def metered_ev(dome: Dome) -> float:
     """EV100 at which an 18 % grey wall and floor together show as they are: code 118."""
     lux = sum(float(dome.illuminance(_normal(stance)) @ LUMA) for stance in (WALL, FLOOR)) / 2
     return math.log2(max(lux, 1e-3) / math.pi / EV_FACTOR)
+
+
+def meter(rig: Rig, pictures: Pictures = no_pictures) -> float:
+    """The rig's :func:`metered_ev`, by a sky of few pixels: quick enough for the window's thread at every
+    move of a dial. An own picture is read whole, so that no small sun in it is missed.
+    """
+    px = DOME_PX if rig.sky.op == "sky.picture" else METER_PX
+    return metered_ev(_dome(_bare(rig), _Asked(rig, pictures), px))
 
 
 def _normal(stance: str) -> Light:

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import msgspec
 
 from ..job.light import Lamp, Rig
 from ..job.nodes import Setting
 from ..operation import Value
-from .dome import dome_of, metered_ev
+from .dome import meter
 
 
 def _rig(name: str, sky: str, sun: tuple[float, float], *lamps: Lamp, **values: Value) -> Rig:
@@ -23,7 +25,7 @@ def _rig(name: str, sky: str, sun: tuple[float, float], *lamps: Lamp, **values: 
 
 def metered(rig: Rig) -> Rig:
     """The rig exposed so that 18 % grey shows as it is."""
-    ev = round(metered_ev(dome_of(rig)), 2)
+    ev = round(meter(rig), 2)
     return msgspec.structs.replace(rig, eye=Setting(op="light.eye", values={**rig.eye.values, "ev100": ev}))
 
 
@@ -31,6 +33,7 @@ def _lamp(number: int, op: str, **values: Value) -> Lamp:
     return Lamp(op=op, id=f"lamp-{number}", values=values)
 
 
+@lru_cache
 def make_preset(name: str) -> Rig:
     """The preset of a name; see :data:`PRESETS`."""
     match name:

@@ -26,7 +26,7 @@ class EyeSettings:
 
     ev100: Annotated[
         float, called("Exposure (EV 100)", Fraction(-2, 17, least=-12, most=24, help="Higher is darker."))
-    ] = 14.52
+    ] = 14.56
     white: Annotated[str, called("White point", Choice(AS_LIT, TYPED, help="What looks neutral."))] = AS_LIT
     kelvin: Annotated[
         float, called("White", Fraction(2000, 10_000, least=1700, most=25_000, unit="K", help="A typed white point."))

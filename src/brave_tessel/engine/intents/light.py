@@ -11,7 +11,7 @@ from ...core.job.document import Job
 from ...core.job.light import FLOOR, KeptLight, Lamp, Rig
 from ...core.job.nodes import Setting, new_id, replace_values
 from ...core.light.dome import Pictures as Pictures
-from ...core.light.dome import dome_of, eye_of, metered_ev, no_pictures, sun_of
+from ...core.light.dome import eye_of, meter, no_pictures, sun_of
 from ...core.light.presets import make_preset, metered
 from ...core.light.standing import BY_HAND, BY_HOUR
 from ...core.operation import Value, find
@@ -128,7 +128,7 @@ def switch_lamp(rig: Rig, id: str, pictures: Pictures = no_pictures) -> AnyComma
 
 def stops_of(rig: Rig, pictures: Pictures = no_pictures) -> float:
     """How many stops brighter than metered the rig is exposed."""
-    return metered_ev(dome_of(rig, pictures)) - eye_of(rig).ev100
+    return meter(rig, pictures) - eye_of(rig).ev100
 
 
 def exposed(rig: Rig, stops: float) -> Rig:
@@ -137,7 +137,7 @@ def exposed(rig: Rig, stops: float) -> Rig:
 
 
 def _metered(rig: Rig, pictures: Pictures) -> Rig:
-    ev = round(metered_ev(dome_of(rig, pictures)), 2)
+    ev = round(meter(rig, pictures), 2)
     return msgspec.structs.replace(rig, eye=replace_values(rig.eye, ev100=ev))
 
 
