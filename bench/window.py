@@ -274,7 +274,7 @@ def turn_sun(*, fine: bool) -> Callable[[Timer], float]:
 
             def seen(before: object = before) -> bool:
                 done = build.done
-                return done is not before and done is not None and (not fine or max(done.grid.shape) >= 1000)
+                return done is not before and done is not None and (not fine or done.fine)
 
             times.append(painted.wait(lambda: QTest.mouseMove(board, at), seen))  # noqa: B023
         QTest.mouseRelease(board, Qt.MouseButton.RightButton, pos=at)
@@ -293,7 +293,7 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
     yield "window: a move of the brush on the limewash", dab, "33"
     yield "window: turn the light on the board, first picture", turn_sun(fine=False), "33"
-    yield "window: turn the light on the board, full size", turn_sun(fine=True), "100"
+    yield "window: the same, exact after the hand rests 120 ms", turn_sun(fine=True), "100"
     yield "window: open the demo to its first picture in Place", open_place, "3000"
     yield "window: turn the pavilion with the mouse", orbit, "33"
     yield "window: shift a wall's laying, to its picture", shift_laying, "100"

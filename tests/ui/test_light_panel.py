@@ -184,3 +184,17 @@ def test_a_still_of_what_is_seen_is_made_in_the_window_and_saved(window, soon, t
         assert picture.size == (48, 32)
     dialog.save(tmp_path / "still.tiff")
     assert "PNG or EXR" in dialog.state.text()
+
+
+def test_while_the_light_turns_the_picture_follows_and_at_rest_it_is_exact(window, build, settled):
+    seen = []
+    window.desk.build.ready.connect(seen.append)
+    window.desk.turn_light(40.0, 10.0)
+    settled(window)
+    assert [done.fine for done in seen[-2:]] == [False, True]
+    turned, exact = seen[-2:]
+    assert turned.mips[0].shape[0] == exact.mips[0].shape[0] // 2
+    assert turned.grid == exact.grid
+    small = exact.mips[1].astype(int)
+    assert np.abs(turned.mips[0].astype(int) - small).mean() < 12, "the same but for the sky and half the pixels"
+    assert turned.maps is exact.maps or turned.surface is exact.surface

@@ -14,6 +14,7 @@ from ..job.light import WALL, Rig
 from ..kernels import lit as k
 from ..kernels.bands import over_rows
 from ..kernels.compiled import still
+from ..kernels.relief import cast_shadow
 from ..maps import EMISSION_CD, MapKind, MapSet
 from ..sheet import AnyArray, Grid
 from .directions import Light, bordered, stance_axes
@@ -147,6 +148,14 @@ def _tone(transform: str) -> AnyArray:
 
 
 _NONE2, _NONE3 = still(np.zeros((1, 1), np.float32)), still(np.zeros((1, 1, 3), np.float32))
+
+
+def shadow_on(maps: MapSet, lighting: Lighting) -> AnyArray:
+    """Share (H, W) of the shadow-throwing light that reaches a relief; 1 where no such light stands before it."""
+    height = maps[MapKind.HEIGHT]
+    if not lighting.shadows:
+        return np.ones(maps.grid.shape, np.float32)
+    return cast_shadow(np.ascontiguousarray(height), maps.grid, lighting.light, radius=lighting.dome.key.radius)
 
 
 def light_flat(

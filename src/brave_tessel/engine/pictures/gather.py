@@ -13,8 +13,8 @@ from ...core.errors import MissingError, TesselError
 from ...core.gather.even_light import light_drift
 from ...core.gather.straighten import proportion
 from ...core.job.document import Source
-from ...core.kernels.relief import cast_shadow, normal_of_height, occlusion
-from ...core.light.lighting import Lighting, light_flat
+from ...core.kernels.relief import normal_of_height, occlusion
+from ...core.light.lighting import Lighting, light_flat, shadow_on
 from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import OCCLUSION_REACH_MM
 from ...core.relief.pictures import map_codes, mip_chain
@@ -58,14 +58,12 @@ def gather_picture(
 
 def lit_maps(maps: MapSet, lighting: Lighting) -> AnyArray:
     """A flat sheet lit by its own or its estimated relief."""
-    height, dark = maps[MapKind.HEIGHT], not lighting.shadows
-    radius = lighting.dome.key.radius
-    shadow = np.ones_like(height) if dark else cast_shadow(height, maps.grid, lighting.light, radius=radius)
+    height = maps[MapKind.HEIGHT]
     whole = maps.with_maps(
         normal=normal_of_height(height, maps.grid),
         ambient_occlusion=occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM),
     )
-    return light_flat(whole, shadow, lighting)
+    return light_flat(whole, shadow_on(whole, lighting), lighting)
 
 
 REFERENCE_PX = 1024

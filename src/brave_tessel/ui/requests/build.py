@@ -2,19 +2,36 @@
 
 from __future__ import annotations
 
+import time
+
 from PyQt6.QtCore import pyqtSignal
 
 from ...core.job.layers import Stroke, Surface
+from ...core.relief.pictures import VIEWS
 from ...engine.areas import NotLocalError
 from ...engine.pictures import recipe as recipe_pictures
 from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
 from ...engine.pictures.strokes import Shown, stroke_parts
-from ...engine.pictures.surface import Showing, preview_of, surface_picture
+from ...engine.pictures.surface import Showing, preview_of, surface_picture, turned_picture
 from ...engine.previews import Stored, stored_picture
+from ...engine.snapshot import Snapshot
 from ...engine.workers import Current
 from ...formats.job_file import Preview
 from ..workroom import Send
 from .base import COARSE_PX, Requests
+
+_REST_S, _SLICE_S = 0.12, 0.01
+"""How long the hand must rest before the exact picture is begun, and how often it is looked whether it does."""
+
+
+def rested(current: Current) -> bool:
+    """Wait a moment; whether the work is still wanted then."""
+    until = time.monotonic() + _REST_S
+    while time.monotonic() < until:
+        if not current():
+            return False
+        time.sleep(_SLICE_S)
+    return current()
 
 
 class BuildRequests(Requests):
@@ -32,6 +49,7 @@ class BuildRequests(Requests):
         super().__init__(*parts)  # type: ignore[arg-type]
         self.live: Stroke | None = None
         self._shown: Shown | None = None
+        self._exact: tuple[SurfacePicture, Showing] | None = None
         self._live_shown: Stroke | None = None
         self._stroke_ended = False
         self._seen = ""
@@ -56,12 +74,18 @@ class BuildRequests(Requests):
         fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
         sizes = (showing.px,) if fine_first else self.sizes(showing.px)
         preview = None if self._seen == surface.id else self.session.previews.get(surface.id)
+        turned = self._turned(snapshot, surface, showing)
 
         def work(current: Current, send: Send) -> None:
+            if turned is not None:
+                # Short enough to be finished; the exact picture waits until the hand rests.
+                send((turned_picture(snapshot, turned, showing), showing), anyway=True)
+                if not rested(current):
+                    return
             stored = stored_picture(snapshot, surface, preview)
             if stored is not None:
                 send(stored)
-            for px in sizes:
+            for px in sizes if turned is None else sizes[-1:]:
                 fine = px == showing.px or px != COARSE_PX
                 now = showing.at(px)
                 done = surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer)
@@ -71,6 +95,17 @@ class BuildRequests(Requests):
                     send((surface.id, kept))
 
         self.work.stream("surface", work, self._show)
+
+    def _turned(self, snapshot: Snapshot, surface: Surface, showing: Showing) -> SurfacePicture | None:
+        """The picture that is shown, where nothing but the light is another since."""
+        if self._exact is None or VIEWS[showing.view] is not None:
+            return None
+        done, as_shown = self._exact
+        before = done.snapshot.job if done.snapshot is not None else None
+        if before is None or done.surface is not surface or as_shown != showing or before.rig == snapshot.job.rig:
+            return None
+        rest = [name for name in before.__struct_fields__ if name not in {"rig", "lights"}]
+        return done if all(getattr(before, name) is getattr(snapshot.job, name) for name in rest) else None
 
     def _show(self, done: Stored | tuple[SurfacePicture, Showing] | tuple[str, Preview]) -> None:
         match done:
@@ -84,7 +119,10 @@ class BuildRequests(Requests):
     def _deliver(self, done: SurfacePicture, showing: Showing) -> None:
         """A whole picture has come."""
         self._seen = done.surface.id
-        self._shown = Shown(done, showing) if showing.px == max(done.grid.shape) else None
+        whole = done.fine and showing.px == max(done.grid.shape)
+        self._shown = Shown(done, showing) if whole else None
+        if whole:
+            self._exact = (done, showing)
         if done.fine or done.ms > 1:
             self.timed.emit(done.ms)
         self.ready.emit(done)
