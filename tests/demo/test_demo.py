@@ -43,7 +43,7 @@ NAMES = (
 
 @pytest.mark.parametrize("name", NAMES)
 def test_a_surface_of_the_demo_is_as_it_was(demo, known, name):
-    """Write demo_facts.json anew with ``python -m tests.core.test_demo`` when a change is meant."""
+    """Write demo_facts.json anew with ``python -m tests.demo.test_demo`` when a change is meant."""
     session = Session(OpenedJob(demo.job, dict(demo.blobs)))
     surface = next(s for s in demo.job.surfaces if s.id == name)
     run = session.snapshot().evaluation()

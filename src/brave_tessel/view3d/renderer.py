@@ -7,6 +7,7 @@ import ctypes.util
 import math
 import sys
 from collections.abc import Iterable
+from functools import cache
 from typing import Any
 
 import moderngl
@@ -35,11 +36,17 @@ _LEARNT = 256
 
 def _wait_finished() -> None:
     """Wait for the picture without holding the interpreter, so that the window stays quick."""
-    name = ctypes.util.find_library("GL") or "libGL.so.1"
+    if (driver := _driver()) is not None:
+        driver.glFinish()
+
+
+@cache
+def _driver() -> ctypes.CDLL | None:
+    """The 3D driver's library; looking for it starts a program, so it is done once."""
     try:
-        ctypes.CDLL(name).glFinish()
+        return ctypes.CDLL(ctypes.util.find_library("GL") or "libGL.so.1")
     except OSError:
-        return
+        return None
 
 
 def _give_back(made: Iterable[Any]) -> None:
@@ -74,13 +81,14 @@ class Renderer:
         self._drawn_samples = 0
         self._shadow_of: object = None
         self._sunlit: Shadow | None = None
+        self._stale = False
         self._changes = 0
 
     def set_parts(self, parts: list[DrawPart]) -> None:
         """The parts of the scene; see :class:`.stock.Stock`."""
         self.stock.set_parts(parts)
         if self.stock.changes != self._changes:
-            self._changes, self._shadow_of = self.stock.changes, None
+            self._changes, self._stale = self.stock.changes, True
             if self.openness is not None and self.openness.fills(*self.stock.box):
                 # What was learnt of the scene holds nearly, until it is learnt anew at rest.
                 self.openness.fade()
@@ -106,13 +114,21 @@ class Renderer:
     def draw(self, look: Look) -> AnyArray:
         """One frame, (height, width, 3) uint8 sRGB."""
         self._take_light(look)
-        if look.shadows and self._shadow_of != look.light.dome.key.direction:
-            self._sunlit = self._draw_shadow(self.shadow, look.light.dome.key.direction)
-            self._shadow_of = look.light.dome.key.direction
+        if look.shadows:
+            self._throw_shadow(look, at_once=not look.moving)
         size = (look.width, look.height)
         self._frame(look, self._sunlit if look.shadows else None, [], (0.0, 0.0))
         colour, around = self.targets.read(size)
         return toned(colour, around, self._exposure(look), tone_of(look.light.transform))
+
+    def _throw_shadow(self, look: Look, *, at_once: bool) -> None:
+        """The shadow map that frames share. What has only just been changed throws its shadow at rest: a hand that is
+        moving it does not wait for that.
+        """
+        direction = look.light.dome.key.direction
+        if self._sunlit is None or self._shadow_of != direction or (at_once and self._stale):
+            self._sunlit = self._draw_shadow(self.shadow, direction)
+            self._shadow_of, self._stale = direction, False
 
     def _exposure(self, look: Look) -> float:
         if not look.adapts or self.openness is None:
@@ -129,6 +145,8 @@ class Renderer:
         self._take_light(look)
         if self._samples is None or self._samples[0] is not look.light.dome:
             self._samples = (look.light.dome, SkySamples(look.light.dome))
+        if pass_ == 0:
+            self._throw_shadow(look, at_once=True)
         key, size = look.light.dome.key, (look.width, look.height)
         jitter = (radical(pass_ + 1, 2) - 0.5, radical(pass_ + 1, 3) - 0.5)
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))

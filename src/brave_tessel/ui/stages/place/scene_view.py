@@ -167,7 +167,7 @@ class SceneView(QWidget):
             return
         if self._worker is None:
             self._worker = Worker("scene")
-        share = 0.45 if coarse and (self._renderer is None or self._renderer.software) else 1.0
+        share = 0.4 if coarse and (self._renderer is None or self._renderer.software) else 1.0
         ratio = self.devicePixelRatioF()
         look = self.look(round(self.width() * share * ratio), round(self.height() * share * ratio), coarse=coarse)
         parts, textures, light = self.parts, self.textures, self.light
