@@ -77,8 +77,8 @@ class Openness:
         if self._weight <= 0 or np.any(share < 0) or np.any(share > 1):
             return 1.0
         x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
-        mean = (self._open / self._weight).reshape(CELLS[::-1])
-        return float(mean[max(0, z - 1) : z + 2, max(0, y - 1) : y + 2, max(0, x - 1) : x + 2].mean())
+        near = self._open.reshape(CELLS[::-1])[max(0, z - 1) : z + 2, max(0, y - 1) : y + 2, max(0, x - 1) : x + 2]
+        return float(near.mean()) / self._weight
 
 
 def opened(share: float) -> float:

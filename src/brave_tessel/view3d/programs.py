@@ -5,25 +5,30 @@ from __future__ import annotations
 from pathlib import Path
 from typing import Any
 
+Kind = frozenset[str]
+"""What a part's program has to do: MOVING (else at rest), SIDED (a three-sided laying), FINISHED, RELIEF."""
 _SHADERS = Path(__file__).parent / "shaders"
 
 
 class Programs:
-    """Compiled once for a context. Parts have one while moving and one at rest, each also for three-sided layings."""
+    """Compiled once for a context. What a part does not have is not in its program: software works out both sides of
+    a branch.
+    """
 
     def __init__(self, context: Any) -> None:
         self.context = context
-        self._moving = (self._made("part", "part", "MOVING"), self._made("part", "part", "SIDED", "MOVING"))
-        self._rest = (self._made("part", "part"), self._made("part", "part", "SIDED"))
+        self._parts: dict[Kind, Any] = {}
         self.depth = self._made("depth", "depth")
         self.cut = self._made("cut", "cut")
         self.mark = self._made("depth", "mark")
         self.sky = self._made("full", "sky")
         self.add = self._made("full", "add")
 
-    def of(self, *, moving: bool) -> tuple[Any, Any]:
-        """Those of plain and of three-sided layings."""
-        return self._moving if moving else self._rest
+    def part(self, kind: Kind) -> Any:
+        """That of parts of a kind; compiled when it is first asked for."""
+        if kind not in self._parts:
+            self._parts[kind] = self._made("part", "part", *sorted(kind))
+        return self._parts[kind]
 
     def _made(self, vertex: str, fragment: str, *defines: str) -> Any:
         def text(name: str) -> str:
@@ -36,5 +41,5 @@ class Programs:
 
     def release(self) -> None:
         """Give them back to the driver."""
-        for program in (*self._moving, *self._rest, self.depth, self.cut, self.mark, self.sky, self.add):
+        for program in (*self._parts.values(), self.depth, self.cut, self.mark, self.sky, self.add):
             program.release()

@@ -21,7 +21,7 @@ from ..core.sheet import AnyArray, Raster
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Triple
 from .openness import CELLS, PRIMED, Openness, SkySamples, opened
-from .programs import Programs
+from .programs import Kind, Programs
 from .sampling import columns, radical, within_disc, write_values
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
@@ -221,16 +221,19 @@ class Renderer:
         self.open.texture.use(7)
         if self._field is not None:
             self._field.use(8)
-        plain, sided = self.programs.of(moving=not skies)
-        for program in (plain, sided):
-            self._set_frame(program, look, matrix, lit, skies)
-        self.context.depth_func = "<="
+        self.context.depth_func, target.depth_mask = "<=", False
+        ready: set[Any] = set()
         for batch in self.stock.solid:
-            self._draw_batch(batch, look, sided if batch.members[0].seen else plain, rest=bool(skies))
+            program = self.programs.part(self._kind(batch, look, rest=bool(skies)))
+            if program not in ready:
+                self._set_frame(program, look, matrix, lit, skies)
+                ready.add(program)
+            self._draw_batch(batch, look, program)
         self._blend()
         self._draw_clear(matrix, look)
         self._draw_marks(look, matrix)
         self.context.disable(moderngl.BLEND)
+        target.depth_mask = True
         _wait_finished()
 
     def _blend(self) -> None:
@@ -342,7 +345,18 @@ class Renderer:
         if "open_projection" in program:
             program["open_projection"].write(b"".join(columns(shadow.matrix) for shadow, *_ in seen))
 
-    def _draw_batch(self, batch: Batch, look: Look, program: Any, *, rest: bool) -> None:
+    def _kind(self, batch: Batch, look: Look, *, rest: bool) -> Kind:
+        """What a batch's program has to do."""
+        known, sided = self.stock.textures_of(batch.members[0]), batch.members[0].seen is not None
+        has = {
+            "MOVING": not rest,
+            "SIDED": sided,
+            "FINISHED": known is not None and known.finish is not None,
+            "RELIEF": not sided and known is not None and look.relief_m[1] > look.relief_m[0],
+        }
+        return frozenset(word for word, wanted in has.items() if wanted)
+
+    def _draw_batch(self, batch: Batch, look: Look, program: Any) -> None:
         part = batch.members[0]
         known = self.stock.textures_of(part)
         own = known or Textures(b"", self.stock.blank, self.stock.blank, self.stock.blank)
@@ -353,7 +367,7 @@ class Renderer:
         for unit, texture in zip((10, 11, 12), own.finish or (), strict=False):
             texture.use(unit)
         told = {"textured": known is not None, "bare": part.bare, "repeat_m": part.repeat_m}
-        write_values(program, {**told, "finished": own.finish is not None, "cut": _CUT if own.cut else 0.0})
+        write_values(program, {**told, "cut": _CUT if own.cut else 0.0})
         if part.seen is not None:
             seen = part.seen
             write_values(
@@ -368,8 +382,7 @@ class Renderer:
                     "slide": seen.shift,
                 },
             )
-        arrays = self.stock.drawn(batch, look)
-        (arrays.rest if rest else arrays.moving).render()
+        self.stock.array(batch, look, program).render()
 
     def _draw_marks(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
         """What is chosen tinted, what is picked marked, over what is drawn already."""
@@ -385,13 +398,14 @@ class Renderer:
         if not wanted:
             return
         self.programs.mark["view_projection"].write(columns(matrix))
+        exposure = max(self._exposure(look), 1e-6)
         for id, (part_, positions, tint) in wanted.items():
             if id not in self._marked:
                 buffer = self.context.buffer(np.ascontiguousarray(positions, np.float32).tobytes())
                 layout = [(buffer, "3f", "in_position")]
                 self._marked[id] = (part_, self.context.vertex_array(self.programs.mark, layout), buffer)
             # A mark shows in its own colour, whatever the exposure.
-            self.programs.mark["tint"] = (*(v / max(self._exposure(look), 1e-6) for v in tint[:3]), tint[3])
+            self.programs.mark["tint"] = (*(v / exposure for v in tint[:3]), tint[3])
             self._marked[id][1].render()
 
     def _draw_shadow(

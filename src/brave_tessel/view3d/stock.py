@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import moderngl
@@ -16,18 +16,17 @@ from .sampling import box_of
 from .targets import Textures
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(slots=True, eq=False)
 class Arrays:
-    """Some corners as they are drawn: whole while moving and at rest, by depth alone; and their buffer."""
+    """Some corners as they are drawn, by depth alone and by the programs they met; and their buffer."""
 
-    moving: Any
-    rest: Any
     depth: Any
     buffer: Any
     cut: Any = None
+    by: dict[Any, Any] = field(default_factory=dict)
 
     def give_back(self) -> None:
-        for one in (self.moving, self.rest, self.depth, self.cut, self.buffer):
+        for one in (*self.by.values(), self.depth, self.cut, self.buffer):
             if one is not None:
                 one.release()
 
@@ -100,18 +99,12 @@ class Stock:
 
     def _arrays(self, members: tuple[DrawPart, ...], data: npt.NDArray[np.float32]) -> Arrays:
         buffer = self.context.buffer(data.tobytes())
-        sided = members[0].seen is not None
-        layout, names = ("3f 3f 12x", ("in_position", "in_normal")) if sided else ("3f 3f 3f", _CORNER)
-        moving, rest = (
-            self.context.vertex_array(pair[sided], [(buffer, layout, *names)])
-            for pair in (self.programs.of(moving=True), self.programs.of(moving=False))
-        )
         plain = self.programs.mark if members[0].clear else self.programs.depth
         depth = self.context.vertex_array(plain, [(buffer, "3f 24x", "in_position")])
-        cut = None if sided else self.context.vertex_array(
+        cut = None if members[0].seen is not None else self.context.vertex_array(
             self.programs.cut, [(buffer, "3f 12x 3f", "in_position", "in_uv")]
         )  # fmt: skip
-        return Arrays(moving, rest, depth, buffer, cut)
+        return Arrays(depth, buffer, cut)
 
     def drawn(self, batch: Batch, look: Look) -> Arrays:
         """What draws a batch: its stand-in while it moves, if there is one."""
@@ -121,6 +114,15 @@ class Stock:
         if batch.light is None:
             batch.light = self._arrays(batch.members, light.corners)
         return batch.light
+
+    def array(self, batch: Batch, look: Look, program: Any) -> Any:
+        """What draws a batch by a program."""
+        arrays = self.drawn(batch, look)
+        if program not in arrays.by:
+            sided = batch.members[0].seen is not None
+            layout, names = ("3f 3f 12x", _CORNER[:2]) if sided else ("3f 3f 3f", _CORNER)
+            arrays.by[program] = self.context.vertex_array(program, [(arrays.buffer, layout, *names)])
+        return arrays.by[program]
 
     def set_textures(
         self,

@@ -27,11 +27,12 @@ uniform vec4 open_sample[3];     // directions of the sky, and their weights
 uniform float finer;             // mip bias: finer where frames are added up
 uniform vec3 eye;
 uniform vec3 sun;                // unit vector to the sun
+#ifdef FINISHED
 uniform sampler2D lacquer;       // coat, its roughness, sheen roughness, translucency
 uniform sampler2D sheen_map;
 uniform sampler2D glow_map;
-uniform bool finished;
 uniform vec3 glow_gain;
+#endif
 uniform float cut;               // opacity from which on something is there; 0 without any
 uniform vec3 bare;
 uniform bool textured;
@@ -39,8 +40,10 @@ uniform bool shadows;
 uniform float shadow_slack;
 uniform int chequer;             // 1 shows squares of 100 mm instead
 uniform vec2 repeat_m;
+#ifdef RELIEF
 uniform sampler2D height_map;    // 0 lowest to 1 highest
-uniform vec2 relief_m;           // lowest and highest above the skin, m; equal without parallax
+uniform vec2 relief_m;           // lowest and highest above the skin, m
+#endif
 #ifdef SIDED
 uniform vec3 axes[3];            // a three-sided laying: where its sides look from
 uniform vec3 frames[12];         // along and up of each side, seen from its near and its far side
@@ -87,6 +90,7 @@ vec3 mapped(vec3 n, vec3 t, vec3 b, vec2 place, inout float roughness) {
     return normalize(t * m.x + b * m.y + n * m.z);
 }
 
+#ifdef RELIEF
 // Where the eye's ray first meets the relief (parallax occlusion: steps down through it, then between the last two).
 vec2 met(vec3 n, vec3 t, vec3 b, vec3 v) {
     vec3 along = vec3(dot(v, t) / repeat_m.x, dot(v, b) / repeat_m.y, max(dot(v, n), 0.12));
@@ -106,6 +110,7 @@ vec2 met(vec3 n, vec3 t, vec3 b, vec3 v) {
     }
     return uv + slide * relief_m.x;
 }
+#endif
 
 float lit_share() {
     if (!shadows) return 1.0;
@@ -221,7 +226,11 @@ void main() {
     if (textured && uvw.z > 1e-6) {
         vec3 t, b;
         skin(n, t, b);
-        vec2 place = relief_m.y > relief_m.x ? met(n, t, b, v) : uv;
+#ifdef RELIEF
+        vec2 place = met(n, t, b, v);
+#else
+        vec2 place = uv;
+#endif
         vec4 texel = texture(base_colour, place, finer);
         if (texel.a < cut) discard;
         base = texel.rgb;
@@ -275,8 +284,9 @@ void main() {
     vec3 gathered = (diffuse + multi) * lux * bounced;
     vec3 rest = single * mix(mirror, lux * base, below);
     vec3 shown = direct + rest + (diffuse + multi) * room * (1.0 - open);
-    if (finished) {
-        // Cloth, lacquer, light of its own, light that comes through: over what is there.
+#ifdef FINISHED
+    // Cloth, lacquer, light of its own, light that comes through: over what is there.
+    {
         vec4 four = texture(lacquer, skin_place, finer);
         vec3 cloth = texture(sheen_map, skin_place, finer).rgb;
         float most = max(cloth.r, max(cloth.g, cloth.b));
@@ -303,6 +313,7 @@ void main() {
         vec3 behind = irradiance(-n) / PI * open_towards(field, -n) + sun_light / PI * max(dot(-n, sun), 0.0);
         shown += four.a * (1.0 - metal) * (base * behind - 0.5 * diffuse / PI * nl * light);
     }
+#endif
     colour = vec4(shown, open);
     around = vec4(gathered, 1.0);
 #ifndef MOVING

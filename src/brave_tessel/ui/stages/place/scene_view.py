@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import math
+import time
 from collections.abc import Callable
 from dataclasses import replace
 
@@ -35,6 +36,7 @@ from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
 from ....view3d.camera import Camera, from_points
 from ....view3d.drawn import DrawPart, Look, SceneLight, scene_light
+from ....view3d.pace import Pace
 from ....view3d.renderer import Renderer
 from ....view3d.rest import come_to_rest
 from ....view3d.scene import find_under
@@ -94,6 +96,7 @@ class SceneView(QWidget):
         self._framed = False
         self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
         self._worker: Worker | None = None
+        self._pace = Pace()
         self._renderer: Renderer | None = None
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
         self._moved = False
@@ -167,7 +170,7 @@ class SceneView(QWidget):
             return
         if self._worker is None:
             self._worker = Worker("scene")
-        share = 0.4 if coarse and (self._renderer is None or self._renderer.software) else 1.0
+        share = self._pace.share if coarse and (self._renderer is None or self._renderer.software) else 1.0
         ratio = self.devicePixelRatioF()
         look = self.look(round(self.width() * share * ratio), round(self.height() * share * ratio), coarse=coarse)
         parts, textures, light = self.parts, self.textures, self.light
@@ -178,7 +181,9 @@ class SceneView(QWidget):
             renderer, lit = self._renderer, replace(look, light=light(coarse))
             assert renderer is not None
             if coarse:
+                begun = time.perf_counter()
                 self._arrived.emit(to_image(renderer.draw(lit)), False)
+                self._pace.told((time.perf_counter() - begun) * 1000)
             else:
                 come_to_rest(renderer, lit, lambda codes, _last: self._arrived.emit(to_image(codes), True), current)
 
