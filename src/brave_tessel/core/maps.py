@@ -33,6 +33,9 @@ class MapKind(StrEnum):
     ANISOTROPY_ANGLE = "anisotropy_angle"
     TRANSMISSION = "transmission"
     TRANSLUCENCY = "translucency"
+    WATER = "water"
+    WATER_DEPTH = "water_depth"
+    WETNESS = "wetness"
     KIND_ID = "kind_id"
     PIECE_ID = "piece_id"
 
@@ -75,6 +78,9 @@ TRAITS: Mapping[MapKind, MapTrait] = {
     MapKind.ANISOTROPY_ANGLE: MapTrait("Anisotropy angle", 1, False, (0.0,), 8),
     MapKind.TRANSMISSION: MapTrait("Transmission", 1, False, (0.0,), 8),
     MapKind.TRANSLUCENCY: MapTrait("Translucency", 1, False, (0.0,), 8),
+    MapKind.WATER: MapTrait("Water", 1, False, (0.0,), 8, derived=True),
+    MapKind.WATER_DEPTH: MapTrait("Water depth", 1, False, (0.0,), 16, derived=True),
+    MapKind.WETNESS: MapTrait("Wetness", 1, False, (0.0,), 8, derived=True),
     MapKind.KIND_ID: MapTrait("Kind ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
     MapKind.PIECE_ID: MapTrait("Piece ID", 3, True, (0.0, 0.0, 0.0), 8, mixes=False),
 }
@@ -99,7 +105,10 @@ Specular level is a factor of the reflectance of what is not metal (KHR_material
 EMISSION_CD = 1000.0
 SURFACE_MAPS = tuple(kind for kind in MapKind if TRAITS[kind].mixes)
 """Maps a surface yields; opacity and finishes only where it has them."""
-SOMETIMES = frozenset({MapKind.OPACITY, *FINISH})
+WET = (MapKind.WATER, MapKind.WATER_DEPTH, MapKind.WETNESS)
+"""What a surface with water on it tells of it: where it stands, how deep in mm, how wet the ground is."""
+IN_MM = frozenset({MapKind.HEIGHT, MapKind.WATER_DEPTH})
+SOMETIMES = frozenset({MapKind.OPACITY, *FINISH, *WET})
 """Maps that a surface need not have."""
 LAYERED = (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.ROUGHNESS, MapKind.METALNESS)
 """Maps that layers carry and mix. Normal and occlusion follow from the joined relief."""

@@ -104,7 +104,7 @@ class Renderer:
         orm: AnyArray,
         height: AnyArray | None = None,
         *,
-        finish: tuple[AnyArray, AnyArray, AnyArray] | None = None,
+        finish: tuple[AnyArray, ...] | None = None,
     ) -> None:
         """A surface's pictures; see :class:`.stock.Stock`."""
         self.stock.set_textures(surface, key, base, normal, orm, height, finish=finish)
@@ -325,6 +325,7 @@ class Renderer:
             "lacquer": 10,
             "sheen_map": 11,
             "glow_map": 12,
+            "face_map": 13,
             "glow_gain": tuple(EMISSION_CD * v for v in look.light.gain),
             "openness": 8,
             "open_low": tuple(float(v) for v in low),
@@ -364,7 +365,7 @@ class Renderer:
             (0, 1, 2, 4), (own.base, own.normal, own.orm, own.height or self.stock.flat), strict=True
         ):
             texture.use(unit)
-        for unit, texture in zip((10, 11, 12), own.finish or (), strict=False):
+        for unit, texture in zip((10, 11, 12, 13), own.finish or (), strict=False):
             texture.use(unit)
         told = {"textured": known is not None, "bare": part.bare, "repeat_m": part.repeat_m}
         write_values(program, {**told, "cut": _CUT if own.cut else 0.0})

@@ -133,7 +133,7 @@ class Stock:
         orm: AnyArray,
         height: AnyArray | None = None,
         *,
-        finish: tuple[AnyArray, AnyArray, AnyArray] | None = None,
+        finish: tuple[AnyArray, ...] | None = None,
     ) -> None:
         """A surface's three pictures, (H, W, 3) uint8, base colour with alpha where it is cut out; its height in
         [0, 1], (H, W), for parallax; its finishes, where it has any. Unchanged ones (by key) are left alone.
@@ -149,7 +149,7 @@ class Stock:
             self._upload(normal),
             self._upload(orm),
             None if height is None else self._upload_height(height),
-            None if finish is None else (self._upload(finish[0]), *(self._upload(f, srgb=True) for f in finish[1:])),
+            None if finish is None else tuple(self._upload(f, srgb=k in {1, 2}) for k, f in enumerate(finish)),
             base.shape[2] == 4,
         )
 

@@ -1,7 +1,6 @@
 """Layers that meet physically: every kind, laid, seated, painted, by analytic cases and published values."""
 
 import math
-from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -23,7 +22,6 @@ from brave_tessel.core.buildup.rules.shape import by_shape
 from brave_tessel.core.buildup.rules.slope import by_slope
 from brave_tessel.core.buildup.seat import ByHeight, Seat, ground_read, own_relief
 from brave_tessel.core.buildup.tone import match
-from brave_tessel.core.buildup.water import Standing, stand, wetted
 from brave_tessel.core.buildup.where import combine
 from brave_tessel.core.job.layers import MapMix
 from brave_tessel.core.kernels.relief import normal_of_height
@@ -330,61 +328,3 @@ def test_id_colours_are_found_exactly():
     colour[:, 20:40] = (0, 1, 0)
     assert by_id(GRID, colour, colours="#FF0000,#FF0000").mean() == pytest.approx(20 / 64)
     assert by_id(GRID, colour, colours="#FF0000,#00FF00").mean() == pytest.approx(40 / 64)
-
-
-# Water ----------------------------------------------------------------------------------------------
-
-
-@pytest.mark.parametrize(
-    ("dry", "wet"), [(0.10, 0.0540), (0.20, 0.1137), (0.30, 0.1800), (0.40, 0.2541), (0.60, 0.4318), (0.80, 0.6638)]
-)
-def test_wetting_darkens_as_published(dry, wet):
-    """Check-values A8 (Ångström 1925; Lekner and Dorf 1988), body only."""
-    assert float(wetted(np.full((1, 3), dry, np.float32))[0, 0]) == pytest.approx(wet, abs=2e-4)
-
-
-WATER = Standing()
-
-
-def test_water_stands_level_and_only_in_hollows():
-    below = on(flat(height=waves(rise=8), shade=0.4))
-    done = stand(below, replace(WATER, level=4.0, damp=0.0))
-    deep = below.height < 3.5
-    assert done.height[deep] == pytest.approx(4.0, abs=1e-5)
-    dry = below.height > 4.5
-    assert done.height[dry] == pytest.approx(below.height[dry])
-    assert done.planes[0][dry] == pytest.approx(below.planes[0][dry], abs=1e-6)
-    assert done.planes[2][deep] == pytest.approx(0.03, abs=1e-3)
-    assert done.water[deep] == pytest.approx(4 - below.height[deep], abs=1e-4)
-
-
-def test_deeper_water_hides_more_and_metal_does_not_drink():
-    below = on(flat(height=waves(rise=8), shade=0.5))
-    done = stand(below, replace(WATER, level=6.0, clear=4.0))
-    paint = done.planes[0][..., 0]
-    depth = done.water
-    order = np.argsort(depth[depth > 0.5])
-    assert np.corrcoef(depth[depth > 0.5][order], paint[depth > 0.5][order])[0, 1] < -0.9
-    metal = on(flat(3.0, 0.5, metalness=np.ones(GRID.shape, np.float32)))
-    damp = stand(metal, replace(WATER, level=2.0, damp=5.0))
-    assert damp.planes[0] == pytest.approx(metal.planes[0], abs=1e-6)
-
-
-def test_the_wet_rim_fades_with_height():
-    ramp = np.linspace(0, 10, GRID.width_px, dtype=np.float32)[None].repeat(GRID.height_px, 0)
-    below = on(flat(height=ramp, shade=0.4))
-    done = stand(below, replace(WATER, level=2.0, damp=4.0, porosity=1.0))
-    line = done.planes[0][10, :, 0]
-    rim = (ramp[10] > 2.5) & (ramp[10] < 6)
-    assert (np.diff(line[rim]) > 0).all()
-    assert line[ramp[10] > 6.5] == pytest.approx(0.4, abs=1e-5)
-
-
-def test_stacks_carry_water_through_layers_laid_on_it():
-    below = stand(on(flat(0.0)), replace(WATER, level=2.0))
-    cover = np.zeros(GRID.shape, np.float32)
-    cover[:, :32] = 1
-    done = on(flat(1.0, 0.8), below, cover, contest=False)
-    assert done.water[:, :32].max() == 0
-    assert done.water[:, 32:].min() == pytest.approx(2.0)
-    assert replace(done, water=None).nbytes < done.nbytes

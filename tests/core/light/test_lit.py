@@ -59,6 +59,21 @@ def test_white_in_a_white_furnace_cannot_be_seen(furnace, roughness, metal, eye)
     assert shown == pytest.approx(0.5, rel=0.015), "half a code is 0.6 %"
 
 
+@pytest.mark.parametrize("off", [0.0, 30.0, 50.0, 65.0])
+def test_water_mirrors_what_fresnel_says(furnace, monkeypatch, off):
+    """Fresnel's equations for n = 1.333 (Born and Wolf, Principles of Optics, 1.5.2); Schlick's curve is within 1 %."""
+    monkeypatch.setattr("brave_tessel.core.light.lighting.gains", lambda *_: np.full(3, 2 / 1000))
+    one = np.ones(GRID.shape, np.float32)
+    black = sheet((0, 0, 0)).with_maps(specular_level=0 * one, coat=one, coat_roughness=0.02 * one, water=one)
+    shown = unshow(lit(black, Lighting(furnace.rig, eye=Eye(off, 90.0, 0.0))) / 255).mean() / 2
+    inside = math.asin(math.sin(math.radians(off)) / 1.333)
+    a, b = math.cos(math.radians(off)), math.cos(inside)
+    fresnel = (((a - 1.333 * b) / (a + 1.333 * b)) ** 2 + ((1.333 * a - b) / (1.333 * a + b)) ** 2) / 2
+    assert shown == pytest.approx(fresnel, abs=0.012)
+    varnish = MapSet(GRID, {kind: pixels for kind, pixels in black.maps.items() if kind is not MapKind.WATER})
+    assert unshow(lit(varnish, Lighting(furnace.rig, eye=Eye(off, 90.0, 0.0))) / 255).mean() / 2 > shown
+
+
 @pytest.mark.parametrize(
     ("roughness", "cosine", "albedo"),
     [

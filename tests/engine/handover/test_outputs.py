@@ -9,6 +9,7 @@ import png
 import pytest
 from PIL import Image
 
+from brave_tessel.core.buildup.water import baked
 from brave_tessel.core.colour import decode_srgb
 from brave_tessel.core.errors import CancelledError, CannotWriteError
 from brave_tessel.core.job.document import DeliveryMap
@@ -37,7 +38,7 @@ def written(writing):
 
 @pytest.fixture
 def worked_out(writing):
-    return writing.snapshot.finished(writing.surfaces[0], PX)
+    return baked(writing.snapshot.finished(writing.surfaces[0], PX))
 
 
 def read(path):

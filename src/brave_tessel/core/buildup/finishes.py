@@ -5,13 +5,13 @@ from __future__ import annotations
 from ..errors import MissingError
 from ..job.document import Job
 from ..job.layers import Layer, Surface
-from ..maps import FINISH, SURFACE_MAPS, MapKind
+from ..maps import FINISH, SOMETIMES, SURFACE_MAPS, WET, MapKind
 
 
 def surface_maps(job: Job, surface: Surface) -> tuple[MapKind, ...]:
     """The maps a surface yields, in their order: the usual ones, and those of finishes and opacity it has."""
     own = finishes_of(job, surface) | ({MapKind.OPACITY} if surface.cut_out else set())
-    return tuple(kind for kind in SURFACE_MAPS if kind in own or (kind not in FINISH and kind is not MapKind.OPACITY))
+    return tuple(kind for kind in SURFACE_MAPS if kind in own or kind not in SOMETIMES)
 
 
 def finishes_of(job: Job, surface: Surface, within: tuple[str, ...] = ()) -> set[MapKind]:
@@ -27,17 +27,25 @@ def finishes_of(job: Job, surface: Surface, within: tuple[str, ...] = ()) -> set
 
 def _of_layer(job: Job, layer: Layer, within: tuple[str, ...]) -> set[MapKind]:
     refers = layer.what.refers()
-    found = set(layer.what.finishes())
+    found, inside = set(layer.what.finishes()), set[MapKind]()
     for held in layer.what.held():
         if held.shown:
-            found |= _of_layer(job, held, within)
+            inside |= _of_layer(job, held, within)
+    found |= inside if layer.what.passing else _laid_wet(inside)
     for id in refers.sources:
         found |= {
             MapKind(p.role) for source in job.sources if source.id == id for p in source.pictures if p.role in FINISH
         }
     for id in refers.surfaces:
         try:
-            found |= finishes_of(job, job.surface(id), within)
+            found |= _laid_wet(finishes_of(job, job.surface(id), within))
         except MissingError:
             continue
-    return found & layer.maps
+    return found & layer.maps.union(WET)
+
+
+def _laid_wet(kinds: set[MapKind]) -> set[MapKind]:
+    """What a finished thing brings as a layer: its water is a coat on it."""
+    if not kinds.intersection(WET):
+        return kinds
+    return kinds.difference(WET) | {MapKind.COAT, MapKind.COAT_ROUGHNESS, MapKind.COAT_NORMAL}

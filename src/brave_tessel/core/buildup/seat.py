@@ -200,6 +200,7 @@ def _with_finer_maps(done: Stack, below: Stack, layer: MapSet, mixes: Mapping[Ma
         done = replace(
             done, shade=mix_by_share(before, one if own_shade is None else own_shade, done.share, shade.strength)
         )
-    if below.water is not None:
-        done = replace(done, water=np.asarray(below.water * (1 - done.share), np.float32))
+    if below.water is not None and MapKind.BASE_COLOUR in layer:
+        # A layer without a colour of its own, such as grime in the roughness alone, leaves the water open.
+        done = replace(done, water=below.water.covered(done.share))
     return done

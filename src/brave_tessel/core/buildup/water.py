@@ -8,14 +8,13 @@ from typing import Annotated
 import numpy as np
 
 from ..colour import hex_to_linear
-from ..kernels.water import EXTERNAL, INTERNAL, Body, flood
+from ..kernels.water import EXTERNAL, INTERNAL, Body, flood, soak
 from ..maps import MapKind, MapSet
 from ..operation import Fraction, Length, Paint, Seed, called, settings
 from ..recipe.steps.noise import clouds
 from ..sheet import Grid, Raster
-from .mixing import finish_onto
 from .seat import left_open
-from .stack import Stack
+from .stack import Stack, Water
 
 
 def wetted(colour: Raster) -> Raster:
@@ -69,33 +68,91 @@ def rippled(grid: Grid, water: Standing) -> Raster:
 
 
 def stand(below: Stack, water: Standing, coverage: Raster | None = None, surface: Raster | None = None) -> Stack:
-    """A stack with water standing in it: flat, smooth, tinted by its depth; the ground in it and just above it is wet.
+    """A stack with water standing in it. The ground stays dry in the stack; what the water does to it is kept beside it
+    and worked out when it is seen (:func:`seen_wet`).
 
     What it hides grows with depth as exp(−2.2 depth / clear) (Beer and Lambert: the light passes it twice). Wetness
-    falls from 1 at the water to 0 at ``damp`` above it, times porosity. Metal does not drink. ``coverage`` (H, W) is
-    where it may stand, ``surface`` (H, W) in mm its surface where that is known already (:func:`rippled`).
+    falls from 1 at the water to 0 at ``damp`` above it, times porosity. ``coverage`` (H, W) is where it may stand,
+    ``surface`` (H, W) in mm its surface where that is known already (:func:`rippled`).
     """
     grid = below.grid
     if surface is None:
         surface = rippled(grid, water)
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage, np.float32)
     # The waterline is as sharp as a pixel's share of the slope lets it be.
-    film_mm = max(0.02, 0.15 * grid.pitch_mm)
-    paint = hex_to_linear(water.colour)
-    body = Body(paint, film_mm, water.damp, water.porosity, water.clear, water.roughness)
-    planes, share, depth = flood(below.planes, surface, cover, body)
+    body = Body(max(0.02, 0.15 * grid.pitch_mm), water.damp, water.porosity, water.clear)
+    colour, ground, rough, metal = below.planes
+    made = flood(ground, surface, cover, body)
+    paint = np.array(hex_to_linear(water.colour), np.float32).reshape(1, 1, 3)
+    stands = Water(made.share, made.depth, made.wet, made.veil, paint, np.full((1, 1), water.roughness, np.float32))
     number = below.layers + 1
-    shows = share >= 0.5
+    shows = made.share >= 0.5
     return replace(
         below,
-        planes=planes,
+        planes=(colour, made.height, rough, metal),
         top=np.where(shows, np.uint8(number), below.top).astype(np.uint8),
-        margin=np.where(shows, depth, below.margin).astype(np.float32),
-        share=share,
+        margin=np.where(shows, made.depth, below.margin).astype(np.float32),
+        share=made.share,
         layers=number,
-        detail=None if below.detail is None else np.asarray(below.detail * (1 - share[..., None]), np.float32),
-        shade=None if below.shade is None else np.asarray(below.shade + share * (1 - below.shade), np.float32),
-        water=np.asarray(depth * share, np.float32),
-        finish=finish_onto(below.finish, MapSet(grid, {MapKind.BASE_COLOUR: planes[0]}), share, {}),
-        open=left_open(below, share),
+        water=stands if below.water is None else below.water.under(stands),
+        open=left_open(below, made.share),
     )
+
+
+def seen_wet(dry: MapSet, water: Water, *, ground: Raster, surface: Raster) -> MapSet:
+    """Dry maps as they are seen with water on them: the ground is darker and smoother where it is wet and takes on the
+    water's colour with depth; the water's own face lies over it as a coat of its own index.
+
+    Metal does not drink. ``ground`` and ``surface`` are the normals (H, W, 3) beneath it and on it.
+    """
+    maps = dry.with_maps(normal=ground)
+    colour, dull, metal = (np.ascontiguousarray(maps.or_default(kind)) for kind in _SOAKED)
+    made = soak(colour, dull, metal, water.wet, water.veil, water.paint)
+    share = water.share
+    coat, rough = maps.or_default(MapKind.COAT), maps.or_default(MapKind.COAT_ROUGHNESS)
+    own = maps.maps.get(MapKind.COAT_NORMAL, ground)
+    face = own + share[..., None] * (surface - own)
+    face /= np.maximum(np.linalg.norm(face, axis=-1, keepdims=True), np.float32(1e-6))
+    return maps.with_maps(
+        base_colour=made.colour,
+        roughness=made.rough,
+        metalness=made.metal,
+        coat=np.asarray(coat + share * (1 - coat), np.float32),
+        coat_roughness=np.asarray(rough + share * (water.rough - rough), np.float32),
+        coat_normal=np.asarray(face, np.float32),
+        water=share,
+        water_depth=water.depth,
+        wetness=water.wet,
+    )
+
+
+_SOAKED = (MapKind.BASE_COLOUR, MapKind.ROUGHNESS, MapKind.METALNESS)
+
+
+def baked(maps: MapSet) -> MapSet:
+    """Maps with the water's face baked into them, for what knows no coat: smooth and level where it stands."""
+    if MapKind.WATER not in maps:
+        return maps
+    share = maps[MapKind.WATER]
+    left = np.maximum(1 - share, np.float32(1e-3))
+    rough, metal, normal, coat, face = (
+        maps.or_default(kind)
+        for kind in (
+            MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.NORMAL, MapKind.COAT, MapKind.COAT_NORMAL
+        )
+    )  # fmt: skip
+    bent = normal + share[..., None] * (face - normal)
+    bent /= np.maximum(np.linalg.norm(bent, axis=-1, keepdims=True), np.float32(1e-6))
+    made = maps.with_maps(
+        roughness=np.asarray(rough + share * (maps.or_default(MapKind.COAT_ROUGHNESS) - rough), np.float32),
+        metalness=np.asarray(metal * (1 - share), np.float32),
+        normal=np.asarray(bent, np.float32),
+        coat=np.asarray(np.clip((coat - share) / left, 0, 1), np.float32),
+    )
+    if float(made[MapKind.COAT].max()) >= _NO_COAT:
+        return made
+    gone = {MapKind.COAT, MapKind.COAT_ROUGHNESS, MapKind.COAT_NORMAL}
+    return MapSet(made.grid, {kind: pixels for kind, pixels in made.maps.items() if kind not in gone})
+
+
+_NO_COAT = 0.01

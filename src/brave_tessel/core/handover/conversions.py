@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..colour import codes_from_linear
-from ..maps import TRAITS, MapKind
+from ..maps import IN_MM, TRAITS, MapKind
 from ..sheet import AnyArray, Raster
 
 
@@ -19,7 +19,7 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
     """Integer codes of a map: (H, W) or (H, W, 3), uint8 or uint16.
 
     Base colour is sRGB-encoded, all else is linear. Normals are ``n · 0.5 + 0.5`` with green up.
-    Height maps ``height_mm`` to black and white, so level 0 is the middle.
+    Height and depth map ``height_mm`` to black and white, so level 0 is the middle.
     """
     if depth not in {8, 16}:
         raise ValueError(depth)
@@ -28,7 +28,7 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
     values = np.asarray(pixels, np.float32)
     if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL}:
         values = values * np.float32(0.5) + np.float32(0.5)
-    elif kind is MapKind.HEIGHT:
+    elif kind in IN_MM:
         low, high = height_mm
         values = (values - np.float32(low)) * np.float32(1 / (high - low))
     top = 255 if depth == 8 else 65_535

@@ -11,7 +11,7 @@ from typing import TypeVar
 import msgspec
 
 from ..errors import MissingError
-from ..maps import SURFACE_MAPS, TRAITS, MapKind
+from ..maps import SURFACE_MAPS, TRAITS, WET, MapKind
 from .layers import Scatter, Surface
 from .light import KeptLight, Rig
 from .nodes import Node, Point, Setting, new_id
@@ -182,10 +182,12 @@ class DeliveryMap(Node, frozen=True, kw_only=True):
     included: bool = True
 
 
+_ON_WISH = frozenset({MapKind.CURVATURE, *WET})
+"""Maps a delivery holds only when they are asked for."""
+
+
 def _all_maps() -> tuple[DeliveryMap, ...]:
-    return tuple(
-        DeliveryMap(id=kind, depth=TRAITS[kind].depth, included=kind is not MapKind.CURVATURE) for kind in SURFACE_MAPS
-    )
+    return tuple(DeliveryMap(id=kind, depth=TRAITS[kind].depth, included=kind not in _ON_WISH) for kind in SURFACE_MAPS)
 
 
 class Delivery(Node, frozen=True, kw_only=True):

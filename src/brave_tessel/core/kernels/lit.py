@@ -30,7 +30,7 @@ COAT, SHEEN, TURNED, GLOW, THROUGH, OWN_F0 = 1, 2, 4, 8, 16, 32
 ZERO, ONE, TWO, THREE, HALF = (np.float32(v) for v in (0, 1, 2, 3, 0.5))
 PI, OVER_PI, OVER_21 = np.float32(math.pi), np.float32(1 / math.pi), np.float32(1 / 21)
 TINY, DULL, LEAST, LEAST_ALPHA = np.float32(1e-6), np.float32(0.03), np.float32(0.02), np.float32(0.002)
-DIELECTRIC, REST = np.float32(0.04), np.float32(0.96)
+DIELECTRIC, WATER = np.float32(0.04), np.float32(0.0204 - 0.04)
 A1, A0, B1, B0, C1, C0 = (np.float32(v) for v in (2.0404, -0.3324, -4.7951, 0.6417, 2.7552, 0.6903))
 SEEN, SEEN_ROUGH = np.float32(0.4), np.float32(0.6)
 VELVET = np.float32(0.07)
@@ -286,12 +286,15 @@ def _coat_chunk(
     weight: Raster,
     rough: Raster,
     normal: Raster,
+    film: Raster,
     table: Raster,
     sharp: Raster,
     blurred: Raster,
     levels: Raster,
 ) -> None:
-    """A clear coat of index 1.5 with a normal of its own over everything (KHR_materials_clearcoat)."""
+    """A clear coat of index 1.5 with a normal of its own over everything (KHR_materials_clearcoat); where ``film`` is
+    1, of water (1.333).
+    """
     heaviest = ZERO
     for c in range(count):
         heaviest = max(heaviest, weight[row, first + c])
@@ -307,9 +310,10 @@ def _coat_chunk(
     _fetch_chunk(b, count, sharp, blurred, levels)
     for c in range(count):
         w = weight[row, first + c]
-        e = DIELECTRIC * b[SINGLE + c] + b[MULTI + c]
+        under = DIELECTRIC + film[min(row, film.shape[0] - 1), min(first + c, film.shape[1] - 1)] * WATER
+        e = under * b[SINGLE + c] + b[MULTI + c]
         seen = (ONE - (ONE - b[OPEN + c]) * (SEEN + SEEN_ROUGH * b[ROUGH + c])) * (ONE - b[DOWN + c])
-        fresnel = DIELECTRIC + REST * b[FRESNEL + c]
+        fresnel = under + (ONE - under) * b[FRESNEL + c]
         for k in range(3):
             lobe = n[LUX + k] * b[SUN + c] * b[LOBE + c] * fresnel
             coat = e * n[GAIN + k] * b[MIRROR + k * CHUNK + c] * seen + lobe
@@ -438,6 +442,7 @@ def lit_rows(
     coat: Raster,
     coat_rough: Raster,
     coat_normal: Raster,
+    film: Raster,
     sheen: Raster,
     sheen_rough: Raster,
     sheen_table: Raster,
@@ -469,7 +474,7 @@ def lit_rows(
             if extras & SHEEN:
                 _sheen_chunk(b, count, row, first, n, sheen, sheen_rough, sheen_table)
             if extras & COAT:
-                _coat_chunk(b, count, row, first, n, coat, coat_rough, coat_normal, table, sharp, blurred, levels)
+                _coat_chunk(b, count, row, first, n, coat, coat_rough, coat_normal, film, table, sharp, blurred, levels)
             if extras & GLOW:
                 _glow_chunk(b, count, row, first, n, glow)
             _shown_chunk(b, count, row, first, tone, out)

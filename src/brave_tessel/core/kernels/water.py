@@ -1,4 +1,4 @@
-"""Standing water in one pass: what lies in it, its surface, its damp rim."""
+"""Standing water: where it stands and how deep, its damp rim; and what it does to what lies in it."""
 
 from __future__ import annotations
 
@@ -9,7 +9,6 @@ import numpy as np
 from ..sheet import Raster
 from .bands import over_rows
 from .compiled import compiled, still
-from .join import Planes
 
 INTERNAL = 0.4746
 """Share of diffuse light in water that is sent back by its surface, n = 1.333."""
@@ -18,24 +17,34 @@ EXTERNAL = 0.0204
 
 
 class Flooded(NamedTuple):
-    """What a flood leaves: the planes, the water's share and its depth in mm, both (H, W)."""
+    """What a flood leaves, each (H, W): the relief with the water's surface and the water's depth, mm; its share of
+    the pixel; how wet the ground is; how much of it the water's own colour hides.
+    """
 
-    planes: Planes
+    height: Raster
     share: Raster
     depth: Raster
+    wet: Raster
+    veil: Raster
+
+
+class Soaked(NamedTuple):
+    """Base colour (H, W, 3), roughness and metalness (H, W) of a wet ground as seen through what stands on it."""
+
+    colour: Raster
+    rough: Raster
+    metal: Raster
 
 
 class Body(NamedTuple):
-    """What a body of water is like: linear colour where it is deep, the height its rim is blurred over, the height
-    the ground is damp to and how far it drinks, the depth it can be seen through, the roughness of its surface.
+    """What a body of water is like: the height its rim is blurred over, the height the ground is damp to and how far
+    it drinks, the depth it can be seen through.
     """
 
-    paint: tuple[float, float, float]
     film_mm: float
     damp_mm: float
     porosity: float
     clear_mm: float
-    roughness: float
 
 
 class _Rates(NamedTuple):
@@ -45,66 +54,78 @@ class _Rates(NamedTuple):
     per_damp: np.float32
     porosity: np.float32
     per_clear: np.float32
-    rough: np.float32
-    internal: np.float32
-    external: np.float32
 
 
 @compiled
-def _rows(
-    first: int, last: int, ground: Planes, surface: Raster, cover: Raster, paint: Raster, made: Flooded, rates: _Rates
+def _flood_rows(
+    first: int, last: int, ground: Raster, surface: Raster, cover: Raster, made: Flooded, rates: _Rates
 ) -> None:
-    out, share, depth = made
-    per_film, per_damp, porosity, per_clear, rough, internal, external = rates
-    colour_0, height_0, rough_0, metal_0 = ground
-    colour, height, rough_1, metal = out
+    height, share, depth, soaked, veil = made
+    per_film, per_damp, porosity, per_clear = rates
     one, zero, half, two, three = np.float32(1), np.float32(0), np.float32(0.5), np.float32(2), np.float32(3)
     for r in range(first, last):
         for c in range(share.shape[1]):
-            over = surface[r, c] - height_0[r, c]
+            over = surface[r, c] - ground[r, c]
             covered = cover[r, c]
             part = covered * min(one, max(zero, over * per_film + half))
             deep = covered * max(over, zero)
             rim = min(one, max(zero, one - max(-over, zero) * per_damp))
-            wet = max(covered * porosity * rim * rim * (three - two * rim), part)
-            soaked = wet * (one - metal_0[r, c])
-            share[r, c], depth[r, c] = part, deep
-            height[r, c] = height_0[r, c] + deep
-            if wet <= zero:
-                # Dry ground, most of it: nothing changes.
-                rough_1[r, c], metal[r, c] = rough_0[r, c], metal_0[r, c]
-                for k in range(3):
-                    colour[r, c, k] = colour_0[r, c, k]
-                continue
-            seen = np.exp(-deep * per_clear) if deep > zero else one
-            damp_rough = rough_0[r, c] * (one - np.float32(0.55) * soaked)
-            rough_1[r, c] = damp_rough + part * (rough - damp_rough)
-            metal[r, c] = metal_0[r, c] * (one - part)
-            for k in range(3):
-                dry = min(one, max(zero, colour_0[r, c, k]))
-                wetted = max(zero, one - (one - external) * (one - dry) / (one - internal * dry) - external)
-                damped = colour_0[r, c, k] + soaked * (wetted - colour_0[r, c, k])
-                under = paint[k] + seen * (damped - paint[k])
-                colour[r, c, k] = damped + part * (under - damped)
+            share[r, c], depth[r, c], height[r, c] = part, deep, ground[r, c] + deep
+            soaked[r, c] = max(covered * porosity * rim * rim * (three - two * rim), part)
+            veil[r, c] = part * (one - np.exp(-deep * per_clear)) if deep > zero else zero
 
 
-def flood(ground: Planes, surface: Raster, cover: Raster, body: Body) -> Flooded:
-    """Planes with water in them, to a surface (H, W) in mm and where ``cover`` (H, W) lets it stand.
+def flood(ground: Raster, surface: Raster, cover: Raster, body: Body) -> Flooded:
+    """Water on a relief (H, W) in mm, to a surface (H, W) in mm and where ``cover`` (H, W) lets it stand.
 
     See :func:`brave_tessel.core.buildup.water.stand` for what it does and its sources.
     """
-    out: Planes = (np.empty_like(ground[0]), *(np.empty_like(ground[1]) for _ in range(3)))  # type: ignore[assignment]
-    made = Flooded(out, np.empty_like(ground[1]), np.empty_like(ground[1]))
+    made = Flooded(*(np.empty_like(ground) for _ in Flooded._fields))
     rates = _Rates(
         np.float32(1 / body.film_mm),
         np.float32(1 / max(body.damp_mm, 1e-3)),
         np.float32(body.porosity),
         np.float32(2.2 / body.clear_mm),
-        np.float32(body.roughness),
-        np.float32(INTERNAL),
-        np.float32(EXTERNAL),
     )
-    below = tuple(still(plane) for plane in ground)
-    paint = np.array(body.paint, np.float32)
-    over_rows(_rows, made.share.shape[0], below, still(surface), still(cover), paint, made, rates)
+    over_rows(_flood_rows, ground.shape[0], still(ground), still(surface), still(cover), made, rates)
     return made
+
+
+@compiled
+def _soak_rows(
+    first: int, last: int, colour: Raster, rough: Raster, metal: Raster, wet: Raster, veil: Raster, paint: Raster,
+    made: Soaked,
+) -> None:  # fmt: skip
+    out, rough_1, metal_1 = made
+    one, zero = np.float32(1), np.float32(0)
+    for r in range(first, last):
+        for c in range(wet.shape[1]):
+            if wet[r, c] <= zero:
+                # Dry ground, most of it: nothing changes.
+                rough_1[r, c], metal_1[r, c] = rough[r, c], metal[r, c]
+                for k in range(3):
+                    out[r, c, k] = colour[r, c, k]
+                continue
+            soaked, hidden = wet[r, c] * (one - metal[r, c]), veil[r, c]
+            rough_1[r, c] = rough[r, c] * (one - DAMPED * soaked)
+            metal_1[r, c] = metal[r, c] * (one - hidden)
+            at, beside = min(r, paint.shape[0] - 1), min(c, paint.shape[1] - 1)
+            for k in range(3):
+                dry = min(one, max(zero, colour[r, c, k]))
+                dark = max(zero, one - INSIDE * (one - dry) / (one - AGAIN * dry) - OUTSIDE)
+                damped = colour[r, c, k] + soaked * (dark - colour[r, c, k])
+                out[r, c, k] = damped + hidden * (paint[at, beside, k] - damped)
+
+
+def soak(colour: Raster, rough: Raster, metal: Raster, wet: Raster, veil: Raster, paint: Raster) -> Soaked:
+    """A dry ground as it is when ``wet`` (H, W), behind a ``veil`` (H, W) of the water's own colour: (H, W, 3), or
+    (1, 1, 3) where that is the same everywhere.
+    """
+    made = Soaked(np.empty_like(colour), np.empty_like(rough), np.empty_like(metal))
+    over_rows(_soak_rows, rough.shape[0], *(still(one) for one in (colour, rough, metal, wet, veil, paint)), made)
+    return made
+
+
+DAMPED = np.float32(0.55)
+"""How much smoother ground is when it is wet."""
+INSIDE, AGAIN, OUTSIDE = np.float32(1 - EXTERNAL), np.float32(INTERNAL), np.float32(EXTERNAL)

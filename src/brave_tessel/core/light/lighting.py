@@ -217,6 +217,7 @@ def _extras(maps: MapSet) -> tuple[list[Any], int]:
         of(MapKind.COAT),
         whole(MapKind.COAT_ROUGHNESS) if coat else _NONE2,
         coat_normal,
+        of(MapKind.WATER),
         of(MapKind.SHEEN, _NONE3),
         whole(MapKind.SHEEN_ROUGHNESS) if sheen else _NONE2,
         still(sheen_table()),

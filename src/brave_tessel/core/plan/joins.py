@@ -15,7 +15,7 @@ from ..buildup.seat import lay, seat_of
 from ..buildup.seat import own_relief as relief_of
 from ..buildup.stack import Stack
 from ..buildup.tone import match
-from ..buildup.water import Standing
+from ..buildup.water import Standing, seen_wet
 from ..buildup.water import rippled as rippled_surface
 from ..buildup.water import stand as stand_in
 from ..job.layers import Layer, MapMix, Stroke
@@ -23,7 +23,7 @@ from ..job.nodes import Setting
 from ..kernels.relief import cast_shadow, normal_of_height, occlusion, shadow_reach_px
 from ..light.directions import Light
 from ..light.lighting import Lighting, light_flat
-from ..maps import BLENDED, MapKind, MapSet
+from ..maps import BLENDED, WET, MapKind, MapSet
 from ..operation import find
 from ..relief.curvature import curvature as curvature_of
 from ..sheet import AnyArray, Grid, Raster
@@ -128,9 +128,14 @@ def bundled(*stacks: Stack, grid: Grid) -> MapSet:
     for stack in stacks:
         open_ *= 1 - stack.share
     last = stacks[-1]
-    maps = last.map_set().with_maps(opacity=1 - open_)
-    if last.detail is not None:
-        maps = maps.with_maps(normal=with_detail(normal_of_height(last.height, grid), last.detail))
+    if last.water is not None:
+        # What leaves the bundle is a finished layer: it is not wetted again where it is laid.
+        maps = _without_water(seen(last, last.map_set()))
+    elif last.detail is not None:
+        maps = last.map_set().with_maps(normal=with_detail(normal_of_height(last.height, grid), last.detail))
+    else:
+        maps = last.map_set()
+    maps = maps.with_maps(opacity=1 - open_)
     return maps if last.shade is None else maps.with_maps(ambient_occlusion=last.shade)
 
 
@@ -145,11 +150,23 @@ def finish(stack: Stack, *, cut_out: bool = False) -> MapSet:
     if cut_out:
         opacity = np.ones_like(height) if stack.open is None else 1 - stack.open
         whole = whole.with_maps(opacity=opacity)
-    return whole.with_maps(
-        normal=with_detail(normal_of_height(height, stack.grid), stack.detail),
+    return seen(stack, whole).with_maps(
         # A layer's own occlusion repeats what its relief says: the darker of both counts.
-        ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade),
+        ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade)
     )
+
+
+def seen(stack: Stack, maps: MapSet) -> MapSet:
+    """A stack's maps with their normals, and with the water that stands on it."""
+    if stack.water is None:
+        return maps.with_maps(normal=with_detail(normal_of_height(stack.height, stack.grid), stack.detail))
+    face = normal_of_height(stack.height, stack.grid)
+    beneath = normal_of_height(np.ascontiguousarray(stack.height - stack.water.depth), stack.grid)
+    return seen_wet(maps, stack.water, ground=with_detail(beneath, stack.detail), surface=face)
+
+
+def _without_water(maps: MapSet) -> MapSet:
+    return MapSet(maps.grid, {kind: pixels for kind, pixels in maps.maps.items() if kind not in WET})
 
 
 CURVATURE_MM = 2.0

@@ -7,7 +7,7 @@ import numpy as np
 
 from ..colour import codes_from_linear, decode_srgb, display_codes
 from ..kernels.halve import halve
-from ..maps import FINISH, TRAITS, MapKind, MapSet
+from ..maps import FINISH, IN_MM, TRAITS, WET, MapKind, MapSet
 from ..sheet import AnyArray, Raster
 
 _LINEAR = decode_srgb(np.arange(256) / 255).astype(np.float32)
@@ -23,7 +23,7 @@ VIEWS: dict[str, MapKind | str | None] = {
     "Occlusion": MapKind.AMBIENT_OCCLUSION,
     "Curvature": MapKind.CURVATURE,
     "Opacity": MapKind.OPACITY,
-    **{TRAITS[kind].label: kind for kind in FINISH},
+    **{TRAITS[kind].label: kind for kind in (*FINISH, *WET)},
     WINNER: WINNER,
     COVER: COVER,
     REFLECTANCE: REFLECTANCE,
@@ -40,7 +40,7 @@ def map_codes(kind: MapKind, maps: MapSet, span: tuple[float, float] | None = No
         return display_codes(pixels)
     if kind in {MapKind.NORMAL, MapKind.COAT_NORMAL}:
         return np.asarray(np.rint((pixels * 0.5 + 0.5) * 255), np.uint8)
-    low, high = span or (float(pixels.min()), float(pixels.max())) if kind is MapKind.HEIGHT else (0.0, 1.0)
+    low, high = span or (float(pixels.min()), float(pixels.max())) if kind in IN_MM else (0.0, 1.0)
     grey = np.rint(np.clip((pixels - low) / max(high - low, 1e-6), 0, 1) * 255).astype(np.uint8)
     return np.repeat(grey[..., None], 3, 2)
 

@@ -62,7 +62,9 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
         sheen, glow = (
             display_codes(np.ascontiguousarray(maps.or_default(kind))) for kind in (MapKind.SHEEN, MapKind.EMISSION)
         )
-        finish = (lacquer, sheen, glow)
+        film = np.rint(np.clip(maps.or_default(MapKind.WATER), 0, 1) * 255).astype(np.uint8)
+        face = MapKind.COAT_NORMAL if MapKind.COAT_NORMAL in maps else MapKind.NORMAL
+        finish = (lacquer, np.dstack([sheen, film]), glow, map_codes(face, maps))
     return SurfacePictures(
         key,
         base,

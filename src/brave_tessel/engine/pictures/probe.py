@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 from ...core.colour import display_codes, luminance
 from ...core.job.layers import Layer, Rule, Surface
-from ...core.maps import EMISSION_CD, TRAITS, MapKind
+from ...core.maps import EMISSION_CD, IN_MM, TRAITS, MapKind
 from ...core.phrases import Phrase, say
 from ...core.plan.planner import seated_layers
 from ...core.quantity import format_number
@@ -77,7 +77,7 @@ def _value(kind: MapKind, value: AnyArray) -> str:
         return f"{math.degrees(math.acos(min(1.0, float(value[2])))):.0f}°"
     if kind is MapKind.ANISOTROPY_ANGLE:
         return f"{180 * float(value):.0f}°"
-    return f"{float(value):.2f}"
+    return f"{float(value):.2f}" + (" mm" if kind in IN_MM else "")
 
 
 def explain(found: Probe) -> tuple[Phrase, Phrase, Phrase]:

@@ -158,14 +158,14 @@ class VariantPictures:
 class SurfacePictures(NamedTuple):
     """A surface as a scene is drawn with it, (H, W, 3) uint8 each: base colour (with alpha where it is cut out),
     normal, packed occlusion, roughness and metalness; and of finishes, where it has any: coat, its roughness, sheen
-    roughness and translucency in four channels, sheen, emission.
+    roughness and translucency in four channels; sheen, with alpha where the coat is water; emission; the coat's normal.
     """
 
     key: bytes
     base: AnyArray
     normal: AnyArray
     orm: AnyArray
-    finish: tuple[AnyArray, AnyArray, AnyArray] | None = None
+    finish: tuple[AnyArray, ...] | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -21,6 +21,7 @@ from ...core.kernels.shade import shade
 from ...core.light.directions import Light
 from ...core.light.lighting import Eye, Lighting, light_flat, shadow_on
 from ...core.maps import MapKind, MapSet
+from ...core.plan.joins import seen
 from ...core.plan.planner import Planner, SurfacePlan, seated_layers
 from ...core.plan.protocol import Place
 from ...core.plan.tasks import Task, task_key
@@ -235,6 +236,8 @@ def _rule_picture(seen: Raster) -> AnyArray:
 
 def _layer_picture(look: MapSet | Stack, *cover: Raster) -> AnyArray:
     maps = look.map_set() if isinstance(look, Stack) else look
+    if isinstance(look, Stack) and look.water is not None:
+        maps = seen(look, maps)
     side = min(maps.grid.shape)
 
     def small(pixels: Raster) -> AnyArray:

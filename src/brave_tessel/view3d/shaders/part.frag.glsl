@@ -29,8 +29,9 @@ uniform vec3 eye;
 uniform vec3 sun;                // unit vector to the sun
 #ifdef FINISHED
 uniform sampler2D lacquer;       // coat, its roughness, sheen roughness, translucency
-uniform sampler2D sheen_map;
+uniform sampler2D sheen_map;     // alpha: where the coat is water
 uniform sampler2D glow_map;
+uniform sampler2D face_map;      // the coat's own normal
 uniform vec3 glow_gain;
 #endif
 uniform float cut;               // opacity from which on something is there; 0 without any
@@ -207,6 +208,7 @@ void main() {
     vec3 base = bare;
     float occlusion = 1.0, roughness = 0.75, metal = 0.0;
     vec2 skin_place = vec2(0.0);
+    vec3 t = vec3(0.0), b = vec3(0.0);
     uv = uvw.xy / uvw.z;
 #ifdef SIDED
     if (textured) {
@@ -224,7 +226,6 @@ void main() {
     }
 #else
     if (textured && uvw.z > 1e-6) {
-        vec3 t, b;
         skin(n, t, b);
 #ifdef RELIEF
         vec2 place = met(n, t, b, v);
@@ -288,7 +289,8 @@ void main() {
     // Cloth, lacquer, light of its own, light that comes through: over what is there.
     {
         vec4 four = texture(lacquer, skin_place, finer);
-        vec3 cloth = texture(sheen_map, skin_place, finer).rgb;
+        vec4 woven = texture(sheen_map, skin_place, finer);
+        vec3 cloth = woven.rgb;
         float most = max(cloth.r, max(cloth.g, cloth.b));
         if (most > 0.001) {
             float inverse = 1.0 / max(four.b * four.b, 0.005);
@@ -301,11 +303,20 @@ void main() {
         }
         if (four.r > 0.003) {
             float rough = max(four.g, 0.03), ca = rough * rough + 0.5 * sun_radius, ca2 = ca * ca;
-            vec2 s = texture(energy, vec2(nv, rough) * (31.0 / 32.0) + 0.5 / 32.0).rg;
-            float e = 0.04 * s.x + s.y, dd = nh * nh * (ca2 - 1.0) + 1.0;
-            float g = 0.5 / (nl * sqrt(nv * nv * (1.0 - ca2) + ca2) + nv * sqrt(nl * nl * (1.0 - ca2) + ca2) + 1e-5);
-            float fc = 0.04 + 0.96 * pow(1.0 - vh, 5.0);
-            vec3 coat = e * sky_in(r, rough) * seen + ca2 / (PI * dd * dd) * g * fc * nl * light;
+            // It has a face of its own, and is varnish or water (1.5 or 1.333).
+            vec3 m = texture(face_map, skin_place, finer).xyz * 2.0 - 1.0;
+            vec3 cn = dot(t, t) > 0.0 ? normalize(t * m.x + b * m.y + face * m.z) : n;
+            float under = mix(0.04, 0.0204, woven.a);
+            float cv = clamp(dot(cn, v), 0.02, 1.0), cl = max(dot(cn, sun), 0.0), ch = max(dot(cn, h), 0.0);
+            vec2 s = texture(energy, vec2(cv, rough) * (31.0 / 32.0) + 0.5 / 32.0).rg;
+            float e = under * s.x + s.y, dd = ch * ch * (ca2 - 1.0) + 1.0;
+            float g = 0.5 / (cl * sqrt(cv * cv * (1.0 - ca2) + ca2) + cv * sqrt(cl * cl * (1.0 - ca2) + ca2) + 1e-5);
+            float fc = under + (1.0 - under) * pow(1.0 - vh, 5.0);
+            vec3 cr = reflect(-v, cn);
+            float over = min(1.0, open_towards(field, cr) / clamp(0.5 + 0.75 * max(dot(cr, face), 0.0), 0.5, 1.0));
+            over *= 1.0 - (1.0 - occlusion) * (0.4 + 0.6 * rough);
+            vec3 mirrored = sky_in(cr, rough) * over + room * (1.0 - over);
+            vec3 coat = e * mirrored + ca2 / (PI * dd * dd) * g * fc * cl * light;
             shown = shown * (1.0 - four.r * e) + four.r * coat;
             gathered *= 1.0 - four.r * e;
         }

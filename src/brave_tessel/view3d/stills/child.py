@@ -116,13 +116,31 @@ def _bsdf(mi: Any, folder: Path, material: dict[str, Any]) -> dict[str, Any]:
         made["clearcoat"] = _picture(mi, folder, material["lacquer"], raw=True, channels=0)
         made["clearcoat_gloss"] = 0.95
         sheen = np.load(folder / material["sheen"])
-        made["sheen"] = float(sheen.max() > 0)
+        made["sheen"] = float(sheen[..., :3].max() > 0)
         made["sheen_tint"] = 0.5
-    made = {"type": "normalmap", "normalmap": _picture(mi, folder, material["normal"], raw=True), "b": made}
+    made = _faced(mi, folder, material["normal"], made)
+    if material["lacquer"] and sheen[..., 3].max() > 0:
+        made = _under_water(mi, folder, material, made)
     two: dict[str, Any] = {"type": "twosided", "b": made}
     if material["cut"]:
         return {"type": "mask", "opacity": _picture(mi, folder, material["base"], raw=True, channels=3), "b": two}
     return two
+
+
+def _faced(mi: Any, folder: Path, normal: str, body: dict[str, Any]) -> dict[str, Any]:
+    return {"type": "normalmap", "normalmap": _picture(mi, folder, normal, raw=True), "b": body}
+
+
+def _under_water(mi: Any, folder: Path, material: dict[str, Any], ground: dict[str, Any]) -> dict[str, Any]:
+    """Where the coat is water, a smooth face of index 1.333 over the colour beneath, level as the water is."""
+    water = {
+        "type": "principled",
+        "base_color": _picture(mi, folder, material["base"], raw=False),
+        "roughness": _picture(mi, folder, material["lacquer"], raw=True, channels=1),
+        "eta": 1.333,
+    }
+    weight = _picture(mi, folder, material["sheen"], raw=True, channels=3)
+    return {"type": "blendbsdf", "weight": weight, "a": ground, "b": _faced(mi, folder, material["face"], water)}
 
 
 def _mesh(mi: Any, folder: Path, number: int, bsdf: dict[str, Any], material: dict[str, Any]) -> Any:

@@ -10,6 +10,7 @@ import msgspec
 from ...job.document import Job
 from ...job.layers import Layer, Surface, What
 from ...job.nodes import Node, Setting
+from ...maps import WET, MapKind
 from ...plan import joins
 from ...plan.joins import RIPPLES
 from ...plan.protocol import Place, Plans
@@ -22,6 +23,10 @@ class WaterWhat(Node, What, frozen=True, kw_only=True, tag="water"):
     """Standing water up to a level in mm."""
 
     water: Setting = Setting(op="water.standing")
+
+    def finishes(self) -> frozenset[MapKind]:
+        """What a surface tells of the water on it."""
+        return frozenset(WET)
 
 
 @layer_kind(WaterWhat, label="Standing water")

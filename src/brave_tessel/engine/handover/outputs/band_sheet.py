@@ -8,6 +8,7 @@ from pathlib import Path
 
 import numpy as np
 
+from ....core.buildup.water import baked
 from ....core.errors import CancelledError
 from ....core.handover.names import file_stem
 from ....core.handover.packing import packed
@@ -125,6 +126,7 @@ def _painted(writing: Writing, plan: Plan) -> MapSet:
         px = int(np.clip(round(longer / plan.mm_per_px), 16, 8192))
         snapshot = writing.snapshot
         maps = snapshot.finished(surface, px, evaluation=snapshot.evaluation(writing.current))
+        maps = baked(maps)
         if MapKind.CURVATURE in kinds:
             maps = snapshot.with_curvature(surface, maps)
         for kind in kinds:

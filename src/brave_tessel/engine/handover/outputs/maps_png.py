@@ -7,12 +7,13 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from ....core.buildup.finishes import surface_maps
+from ....core.buildup.water import baked
 from ....core.errors import CancelledError, CannotWriteError
 from ....core.handover.conversions import height_range, stored
 from ....core.handover.names import distinct_stems, name_from
 from ....core.job.document import Delivery, DeliveryMap, Job
 from ....core.job.layers import Surface
-from ....core.maps import SOMETIMES, TRAITS, MapKind, MapSet
+from ....core.maps import IN_MM, SOMETIMES, TRAITS, WET, MapKind, MapSet
 from ....formats.disk import write_atomically
 from ....formats.images import encode_png
 from ..output import Output, Planned, Writing, output
@@ -55,7 +56,7 @@ def included(delivery: Delivery, job: Job, *surfaces: Surface) -> list[DeliveryM
     fresh = [
         DeliveryMap(id=id, depth=TRAITS[kind].depth)
         for id, kind in has.items()
-        if id not in named and kind in SOMETIMES
+        if id not in named and kind in SOMETIMES.difference(WET)
     ]
     return [entry for entry in (*delivery.maps, *fresh) if entry.included and entry.id in has]
 
@@ -76,8 +77,10 @@ def file_name(job: Job, delivery: Delivery, surface: Surface, kind: MapKind, ste
 def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
     """PNG bytes of one map, with the surface's real size."""
     pixels = maps.or_default(kind)
-    low, high = height_range(maps[MapKind.HEIGHT])
-    note = f', "height_black_mm": {low:g}, "height_white_mm": {high:g}' if kind is MapKind.HEIGHT else ""
+    low, high = height_range(pixels if kind in IN_MM else maps[MapKind.HEIGHT])
+    low = 0.0 if kind is MapKind.WATER_DEPTH else low
+    word = {MapKind.HEIGHT: "height", MapKind.WATER_DEPTH: "depth"}.get(kind)
+    note = f', "{word}_black_mm": {low:g}, "{word}_white_mm": {high:g}' if word else ""
     codes = stored(kind, pixels, depth=depth, height_mm=(low, high))
     grid = maps.grid
     return encode_png(codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note)
@@ -97,6 +100,7 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
     progress(f"Compute {surface.name}", 0.0)
     evaluation = snapshot.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
     maps = snapshot.finished(surface, delivery.px, evaluation=evaluation)
+    maps = baked(maps)
     chosen = included(delivery, snapshot.job, surface)
     if any(entry.id == MapKind.CURVATURE for entry in chosen):
         maps = snapshot.with_curvature(surface, maps, evaluation=evaluation)

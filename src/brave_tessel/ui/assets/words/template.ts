@@ -9885,6 +9885,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Water</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Water depth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Water up to a level in mm.</source>
    <translation type="unfinished" />
   </message>
@@ -9918,6 +9926,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Wet shingle bed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Wetness</source>
    <translation type="unfinished" />
   </message>
   <message>
