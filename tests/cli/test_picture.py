@@ -64,3 +64,28 @@ def test_another_suffix_is_refused(job, tmp_path, capsys):
     arguments = ["picture", str(job), "--surface", "Surface 1", "--size", "32x32", "--samples", "8", "--px", "32"]
     assert main([*arguments, "--out", str(tmp_path / "x.jpg")]) == 2
     assert "PNG or EXR" in capsys.readouterr().err
+
+
+def test_a_contact_sheet_has_every_surface_flat_with_its_name(tmp_path, capsys):
+    made = Job(name="Four")
+    for _ in range(4):
+        made = new_surface(made)[0].apply(made)
+    Session(OpenedJob(made)).save(tmp_path / "c.tessel")
+    arguments = [
+        "picture",
+        str(tmp_path / "c.tessel"),
+        "--contact",
+        "--size",
+        "120x100",
+        "--samples",
+        "8",
+        "--px",
+        "48",
+    ]
+    assert main([*arguments, "--out", str(tmp_path / "c.png")]) == 0, capsys.readouterr().err
+    with Image.open(tmp_path / "c.png") as file:
+        light = np.asarray(file.convert("L")).astype(int)
+    ground = light[1, 1]
+    for row, column in ((25, 35), (25, 85), (70, 35), (70, 85)):
+        assert abs(light[row, column] - ground) > 12, "four pieces"
+    assert light.max() > 230, "names are written under them"

@@ -10,7 +10,7 @@ from ..engine.session import Session
 from ..formats.job_file import load_job
 from ..view3d.solids import SOLIDS
 from ..view3d.stills.files import Finish, write_still
-from ..view3d.stills.make import make_still, of_board, of_scene, of_surface
+from ..view3d.stills.make import make_still, of_board, of_contact, of_scene, of_surface
 from .numbers import place, px, whole
 from .said import Progress, say, warn
 
@@ -33,6 +33,7 @@ def declare_picture(parser: argparse.ArgumentParser) -> None:
     which = parser.add_mutually_exclusive_group()
     which.add_argument("--view", default="", help="a kept view of the scene, by its name; else the first one")
     about = "a surface by its name, on a solid; several on a board of samples"
+    which.add_argument("--contact", action="store_true", help="every surface flat on one sheet, with name and size")
     which.add_argument("--surface", action="append", default=[], help=about)
     parser.add_argument(
         "--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on"
@@ -53,7 +54,9 @@ def run_picture(options: argparse.Namespace, progress: Progress) -> None:
     begun = time.monotonic()
     progress("Work out the surfaces", 0.05)
     surfaces = [snapshot.job.surface_named(name) for name in options.surface]
-    if len(surfaces) > 1:
+    if options.contact:
+        wanted = of_contact(snapshot, snapshot.job.surfaces, options.size, px=options.px, current=lambda: True)
+    elif len(surfaces) > 1:
         wanted = of_board(snapshot, surfaces, options.size, px=options.px, current=lambda: True)
     elif surfaces:
         surface = surfaces[0]
@@ -75,6 +78,8 @@ def run_picture(options: argparse.Namespace, progress: Progress) -> None:
         options.open_ground,
         wanted.caption if options.caption else "",
         wanted.px_per_mm if options.caption else 0.0,
+        wanted.labels,
+        wanted.ground,
     )
     write_still(options.out, still, finish)
     progress.end()

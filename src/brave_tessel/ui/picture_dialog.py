@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import shutil
 import tempfile
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -41,7 +41,8 @@ from .board import to_image
 from .controls.panels import button, words
 from .words import tr
 
-SEEN, BOARD, TURNTABLE, HOURS = "As seen now", "Board of all surfaces", "Turntable", "Hours of the day"
+SEEN, BOARD, CONTACT = "As seen now", "Board of all surfaces", "Contact sheet"
+TURNTABLE, HOURS = "Turntable", "Hours of the day"
 SAMPLES = (16, 64, 256, 1024)
 FRAMES = 24
 """Frames of a turntable, 15° apart."""
@@ -49,16 +50,18 @@ Make = Callable[[tuple[int, int], Current], Wanted]
 
 
 class PictureDialog(QDialog):
-    """Stays beside the window. ``make`` gives what is seen, ``board`` all surfaces, for a size in pixels."""
+    """Stays beside the window. ``makes`` gives what is seen, a board of all surfaces and a contact sheet of them, each
+    for a size in pixels.
+    """
 
     _told = pyqtSignal(object)
     _arrived = pyqtSignal(object)
     _done = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget, make: Make, board: Make, rig: Rig) -> None:
+    def __init__(self, parent: QWidget, makes: Mapping[str, Make], rig: Rig) -> None:
         super().__init__(parent)
         self.setWindowTitle(tr("Picture"))
-        self.make, self.board, self.rig = make, board, rig
+        self.makes, self.rig = makes, rig
         self.still: Still | None = None
         self.wanted: Wanted | None = None
         self._worker = Worker("still")
@@ -77,7 +80,7 @@ class PictureDialog(QDialog):
         self.view.setStyleSheet(f"background: {theme.colour('board').name()}; color: white;")
         self.what = QComboBox()
         self.what.setAccessibleName(tr("What is pictured"))
-        for word in (SEEN, BOARD, TURNTABLE, HOURS):
+        for word in (SEEN, BOARD, CONTACT, TURNTABLE, HOURS):
             self.what.addItem(tr(word), word)
         self.pixels = QLineEdit("900x600")
         self.pixels.setAccessibleName(tr("Size in pixels"))
@@ -155,7 +158,7 @@ class PictureDialog(QDialog):
 
     def _trace(self, size: tuple[int, int]) -> None:
         before = self.still.samples if self.still is not None and self.still.samples < 1 << 19 else 0
-        make = self.board if self.what.currentData() == BOARD else self.make
+        make = self.makes[self.what.currentData()]
         samples, known, ground = before + int(self.samples.currentData()), self.wanted, self.open_ground.isChecked()
         self._running = True
         self.state.setText(tr("Working out the surfaces…"))
@@ -189,7 +192,7 @@ class PictureDialog(QDialog):
 
         def work(current: Current) -> None:
             try:
-                first = self.make(size, current)
+                first = self.makes[SEEN](size, current)
                 series = _turned(first) if what == TURNTABLE else _hours(first, self.rig)
                 for number, (name, wanted) in enumerate(series):
                     still, _ = make_still(wanted, samples, lambda _progress: None, current, open_ground=ground)
@@ -243,6 +246,8 @@ class PictureDialog(QDialog):
             self.open_ground.isChecked(),
             wanted.caption if captioned else "",
             wanted.px_per_mm if captioned else 0.0,
+            wanted.labels,
+            wanted.ground,
         )
 
     @pyqtSlot(str)

@@ -26,13 +26,13 @@ from ..core.job.document import Job
 from ..engine.session import Session
 from ..engine.workers import Current
 from ..view3d.solids import solid_camera
-from ..view3d.stills.make import Wanted, of_board, of_scene, of_surface
+from ..view3d.stills.make import Wanted, of_board, of_contact, of_scene, of_surface
 from . import theme
 from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import Desk
 from .light_panel import LightButton
-from .picture_dialog import PictureDialog
+from .picture_dialog import BOARD, CONTACT, SEEN, PictureDialog
 from .reference import ReferenceFrame
 from .stages.build.stage import BuildStage
 from .stages.gather.stage import GatherStage, accepts
@@ -385,10 +385,11 @@ class Window(QMainWindow):
             self.picture.close()
         snapshot, px = self.desk.session.snapshot(), self.desk.view.preview_px
 
-        def board(size: tuple[int, int], current: Current) -> Wanted:
-            return of_board(snapshot, snapshot.job.surfaces, size, px=px, current=current)
+        def of_all(make: Callable[..., Wanted]) -> Callable[[tuple[int, int], Current], Wanted]:
+            return lambda size, current: make(snapshot, snapshot.job.surfaces, size, px=px, current=current)
 
-        self.picture = PictureDialog(self, self._seen(), board, self.desk.job.rig)
+        makes = {SEEN: self._seen(), BOARD: of_all(of_board), CONTACT: of_all(of_contact)}
+        self.picture = PictureDialog(self, makes, self.desk.job.rig)
         self.picture.show()
 
     def _seen(self) -> Callable[[tuple[int, int], Current], Wanted]:

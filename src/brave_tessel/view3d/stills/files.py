@@ -21,13 +21,20 @@ from .run import Still
 
 SUFFIXES = (".png", ".exr")
 _ROUND = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
-_FONT = Path(__file__).parents[2] / "ui" / "assets" / "fonts"
+_FONT = Path(__file__).parents[2] / "ui" / "assets" / "fonts" / "ibm-plex-sans-latin-400-normal.woff"
+
+
+Label = tuple[float, float, float, str]
+"""Words under something, a line each: where their upper left corner lies, and how wide they may be, as shares of the
+picture from its upper left.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Finish:
     """How a still is written: bits a channel of PNG, its exposure and view transform, whether what is open stays
-    transparent, what is written below it, and how many pixels a millimetre has in its middle (0 without a scale bar).
+    transparent, what is written below it, how many pixels a millimetre has in its middle (0 without a scale bar),
+    what is written under single things, and the codes of an even ground in place of the sky.
     """
 
     transform: str
@@ -36,6 +43,8 @@ class Finish:
     open_ground: bool = False
     caption: str = ""
     px_per_mm: float = 0.0
+    labels: tuple[Label, ...] = ()
+    ground: tuple[float, float, float] | None = None
 
 
 def write_still(path: Path, still: Still, finish: Finish) -> None:
@@ -59,11 +68,14 @@ def write_still(path: Path, still: Still, finish: Finish) -> None:
 
 def png_of(light: AnyArray, cover: AnyArray, finish: Finish) -> bytes:
     """Exposed linear light (H, W, 3) and what of it is there (H, W) as PNG."""
-    if finish.open_ground:
+    if finish.open_ground or finish.ground is not None:
         # Colours of edges are those of what is there, not mixed with the black behind.
         light = light / np.maximum(cover, 1e-3)[..., None]
     codes = show(light * finish.exposure, finish.transform)
-    if finish.caption or finish.px_per_mm > 0:
+    if finish.ground is not None and not finish.open_ground:
+        there = np.clip(cover, 0, 1)[..., None]
+        codes = np.asarray(codes * there + (1 - there) * np.array(finish.ground, np.float32))
+    if finish.caption or finish.labels or finish.px_per_mm > 0:
         codes = _captioned(codes, finish)
     if finish.open_ground:
         codes = np.concatenate([codes, np.clip(cover, 0, 1)[..., None]], -1)
@@ -96,6 +108,11 @@ def _captioned(codes: AnyArray, finish: Finish) -> AnyArray:
     draw = ImageDraw.Draw(mask)
     font = _font(size)
     margin = size
+    least = min((_fitting(label, size, columns) for label in finish.labels), default=size)
+    for x, y, _, text in finish.labels:
+        for line, words in enumerate(text.splitlines()):
+            below = y * rows + least // 2 + line * 1.3 * least
+            draw.text((x * columns, below), words, font=_font(least), fill=255, anchor="lt")
     if finish.caption:
         draw.text((margin, rows - margin), finish.caption, font=font, fill=255, anchor="lb")
     if finish.px_per_mm > 0:
@@ -111,10 +128,15 @@ def _captioned(codes: AnyArray, finish: Finish) -> AnyArray:
     return np.asarray(codes * (1 - seen) + seen * (0.08 if behind > 0.55 else 0.96))
 
 
-def _font(size: int) -> ImageFont.FreeTypeFont | ImageFont.ImageFont:
-    for path in sorted(_FONT.glob("*Sans*Regular*.ttf")) + sorted(_FONT.glob("*.ttf")):
-        return ImageFont.truetype(str(path), size)
-    return ImageFont.load_default(size)
+def _fitting(label: Label, size: int, columns: int) -> int:
+    """The largest size up to one in which a label is no wider than it may be."""
+    *_, wide, text = label
+    longest = max(_font(size).getlength(line) for line in text.splitlines())
+    return max(8, min(size, int(size * wide * columns / max(longest, 1))))
+
+
+def _font(size: int) -> ImageFont.FreeTypeFont:
+    return ImageFont.truetype(str(_FONT), size)
 
 
 def codes_of(data: bytes) -> AnyArray:

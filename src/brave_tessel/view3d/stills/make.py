@@ -11,32 +11,38 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 import numpy as np
+import numpy.typing as npt
 
 from ...core.errors import MissingError
 from ...core.job.layers import Surface
 from ...core.maps import MapKind
 from ...core.place.rays import pick
 from ...core.place.site import Site
+from ...core.quantity import format_number
 from ...engine.pictures.placed import pictures_of, scene_textures
 from ...engine.pictures.results import SurfacePictures
 from ...engine.snapshot import Snapshot
 from ..camera import Camera, from_points
-from ..drawn import DrawPart, Look, scene_light
+from ..drawn import DrawPart, Look, Triple, scene_light
 from ..openness import opened
 from ..renderer import Renderer
 from ..rest import come_to_rest
 from ..scene import draw_parts
 from ..solids import SIZE_M, solid, solid_camera, solid_part
+from .files import Label
 from .run import NoTracerError, Progress, Still, trace
 from .scene import write_scene
 
+CONTACT_GROUND = (0.2, 0.2, 0.2)
 REFINED = 96
 """Frames of a picture by the window's renderer, where there is no tracer."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Wanted:
-    """What a still shows: parts with their pictures, and how they are looked at; ``px_per_mm`` in its middle."""
+    """What a still shows: parts with their pictures, and how they are looked at; ``px_per_mm`` in its middle;
+    what is written under single things; the codes of an even ground in place of the sky.
+    """
 
     parts: list[DrawPart]
     pictures: Mapping[str, SurfacePictures]
@@ -44,6 +50,8 @@ class Wanted:
     exposure: float = 1.0
     px_per_mm: float = 0.0
     caption: str = ""
+    labels: tuple[Label, ...] = ()
+    ground: Triple | None = None
 
 
 def of_scene(
@@ -125,28 +133,81 @@ def of_board(
     """
     if not surfaces:
         raise MissingError("surface", remedy="There is none to picture.")
-    columns = max(1, round(math.sqrt(len(surfaces) * size[0] / size[1])))
     step = 1.1 * SIZE_M
+    shown, pictures, places = _in_rows(snapshot, surfaces, size, ("Ball", 200, step, step), px=px, current=current)
+    look = _facing(snapshot, size, places, pitch=4.0)
+    return Wanted(shown, pictures, look, 1.0, 0.0, ", ".join(surface.name for surface in surfaces))
+
+
+def of_contact(
+    snapshot: Snapshot, surfaces: Sequence[Surface], size: tuple[int, int], *, px: int, current: Callable[[], bool]
+) -> Wanted:
+    """A contact sheet: a flat piece of each surface in rows, each with its name and its real size below it.
+
+    Raises
+    ------
+    MissingError
+        when there are no surfaces.
+    """
+    if not surfaces:
+        raise MissingError("surface", remedy="There is none to picture.")
+    step, rise = 1.08 * SIZE_M, 1.34 * SIZE_M
+    shown, pictures, places = _in_rows(snapshot, surfaces, size, ("Plane", 260, step, rise), px=px, current=current)
+    # Room for the last row's names.
+    low = places.min(0) - [0.0, 0.0, 0.22 * SIZE_M]
+    look = _facing(snapshot, size, np.concatenate([places, [low]]), pitch=0.0)
+    matrix = look.camera.view_projection(size[0] / size[1])
+    labels = []
+    for part, surface in zip(shown, surfaces, strict=False):
+        corner = np.array([part.positions[:, 0].min(), part.positions[:, 1].mean(), part.positions[:, 2].min(), 1.0])
+        x, y, _, w = matrix @ corner
+        across, up = format_number(surface.width_mm), format_number(surface.height_mm)
+        wide = float(np.ptp(part.positions[:, 0])) * matrix[0, 0] / w / 2
+        labels.append(((x / w + 1) / 2, (1 - y / w) / 2, float(wide), f"{surface.name}\n{across} × {up} mm"))
+    return Wanted(shown, pictures, look, labels=tuple(labels), ground=CONTACT_GROUND)
+
+
+def _in_rows(
+    snapshot: Snapshot,
+    surfaces: Sequence[Surface],
+    size: tuple[int, int],
+    each: tuple[str, int, float, float],
+    *,
+    px: int,
+    current: Callable[[], bool],
+) -> tuple[list[DrawPart], dict[str, SurfacePictures], npt.NDArray[np.float32]]:
+    """Surfaces on a solid each, in as many columns as the picture's shape asks for, and all their corners; ``each`` is
+    the solid, its facets, and the step to the next across and down, m.
+    """
+    shape, cells, step, rise = each
+    columns = _columns(len(surfaces), size[0] / step, size[1] / rise)
     parts, pictures = [], {}
     for number, surface in enumerate(surfaces):
         if not current():
             break
         maps = snapshot.finished(surface, px)
-        ball = solid_part("Ball", maps[MapKind.HEIGHT], maps.grid, surface.id, cells=200)
-        middle = np.array([number % columns * step, 0.0, -(number // columns) * step], np.float32)
-        parts.append(replace(ball, id=surface.id, positions=ball.positions + middle))
-        pictures[surface.id] = pictures_of(b"board" + surface.id.encode(), maps)
-    places = np.concatenate([part.positions for part in parts])
+        made = solid_part(shape, maps[MapKind.HEIGHT], maps.grid, surface.id, cells=cells)
+        place = np.array([number % columns * step, 0.0, -(number // columns) * rise], np.float32)
+        parts.append(replace(made, id=surface.id, positions=made.positions + place))
+        pictures[surface.id] = pictures_of(b"rows" + surface.id.encode(), maps)
+    return parts, pictures, np.concatenate([part.positions for part in parts])
+
+
+def _columns(count: int, wide: float, tall: float) -> int:
+    """How many columns of so many things make each as large as it can be."""
+    return max(range(1, count + 1), key=lambda columns: min(wide / columns, tall / -(-count // columns)))
+
+
+def _facing(snapshot: Snapshot, size: tuple[int, int], places: npt.NDArray[np.float32], *, pitch: float) -> Look:
+    """An eye before some places (N, 3), m, that holds them all."""
     low, high = places.min(0).astype(float), places.max(0).astype(float)
-    middle = (low + high) / 2
+    x, y, z = (float(v) for v in (low + high) / 2)
     tall = max(high[2] - low[2], (high[0] - low[0]) * size[1] / size[0]) * 1.06
     angle = 24.0
     away = tall / 2 / math.tan(math.radians(angle) / 2) + (high[1] - low[1]) / 2
-    x, y, z = (float(v) for v in middle)
-    camera = Camera((x, y, z), away, 0.0, 4.0, angle, max(60.0, 3 * away))
+    camera = Camera((x, y, z), away, 0.0, pitch, angle, max(60.0, 3 * away))
     light = scene_light(snapshot.job.rig, snapshot.sky_picture)
-    look = Look(camera, *size, light=light, background=(0.467, 0.467, 0.467))
-    return Wanted(parts, pictures, look, 1.0, 0.0, ", ".join(surface.name for surface in surfaces))
+    return Look(camera, *size, light=light, background=(0.467, 0.467, 0.467))
 
 
 def make_still(
@@ -163,7 +224,13 @@ def make_still(
         place = folder or Path(own)
         try:
             if not (place / "sum.npz").exists():
-                write_scene(place, wanted.parts, wanted.pictures, wanted.look, open_ground=open_ground)
+                write_scene(
+                    place,
+                    wanted.parts,
+                    wanted.pictures,
+                    wanted.look,
+                    open_ground=open_ground or wanted.ground is not None,
+                )
             ends = {"by": ""}
 
             def told(progress: Progress) -> None:
