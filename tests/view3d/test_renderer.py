@@ -1,5 +1,7 @@
 """The renderer on its own context: no window, no screen."""
 
+from dataclasses import replace
+
 import moderngl
 import numpy as np
 import pytest
@@ -9,9 +11,10 @@ from brave_tessel.core.job.layers import Surface
 from brave_tessel.core.job.scene import Opening
 from brave_tessel.core.light.presets import make_preset
 from brave_tessel.core.place.site import site_of
+from brave_tessel.core.relief.pictures import roughness_colours
 from brave_tessel.engine.place.starters import room_corner
 from brave_tessel.view3d.camera import Camera, from_points, perspective
-from brave_tessel.view3d.drawn import Look, scene_light
+from brave_tessel.view3d.drawn import LEAST_DENSITY, MOST_DENSITY, DrawPart, Look, Shows, scene_light
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.scene import draw_parts, find_under
 from tests.core.place.scenes import job, laid, part
@@ -130,6 +133,59 @@ def test_camera_moves():
 def test_projections():
     clip = perspective(90, 1, 1, 10) @ [0, 0, -1, 1]
     assert clip[2] / clip[3] == pytest.approx(-1)
+
+
+def plane(repeats=2.0):
+    """Two metres square, facing the eye of :data:`BEFORE`, a metre to a repeat at true size."""
+    square = np.array([[0, 0], [1, 0], [1, 1], [0, 0], [1, 1], [0, 1]], np.float32)
+    places = np.stack([2 * square[:, 0] - 1, np.zeros(6), 2 * square[:, 1] - 1], 1).astype(np.float32)
+    normals = np.tile(np.array([0, -1, 0], np.float32), (6, 1))
+    uv = np.concatenate([repeats * square, np.ones((6, 1), np.float32)], 1).astype(np.float32)
+    return DrawPart("p", places, normals, uv, "plane", (0.5, 0.5, 0.5))
+
+
+BEFORE = from_points(np.array([0.0, -3.0, 0.0]), np.array([0.0, 0.0, 0.0]))
+
+
+@pytest.fixture
+def shown(renderer):
+    def draw(part, shows):
+        renderer.set_parts([part])
+        colour = np.full((8, 8, 3), (200, 100, 50), np.uint8)
+        renderer.set_textures(
+            "plane", b"plane", colour, np.full_like(colour, (128, 128, 255)), np.full_like(colour, 128)
+        )
+        view = look(camera=BEFORE, shows=shows, sheet_px=1024)
+        moving = renderer.draw(replace(view, moving=True))[80, 120]
+        renderer.refine(view, 0)
+        assert np.abs(renderer.refined(view, 1)[80, 120].astype(int) - moving).max() <= 1
+        return moving.astype(int)
+
+    return draw
+
+
+def test_base_colour_is_shown_as_its_codes(shown):
+    assert np.abs(shown(plane(), Shows.COLOUR) - (200, 100, 50)).max() <= 2
+
+
+@pytest.mark.parametrize(("repeats", "density"), [(2.0, 1024), (1.0, 512), (4.0, 2048)])
+def test_density_is_read_by_its_scale(shown, repeats, density):
+    share = np.log2(density / LEAST_DENSITY) / np.log2(MOST_DENSITY / LEAST_DENSITY)
+    wanted = roughness_colours(np.array([[share]], np.float32))[0, 0]
+    assert np.abs(shown(plane(repeats), Shows.DENSITY) - wanted).max() <= 8
+
+
+def test_a_seam_is_drawn_where_the_pattern_breaks_off(renderer):
+    whole = plane()
+    broken = replace(whole, uv=whole.uv + np.repeat(np.array([[0], [0.5]], np.float32), 3, 0) * [1, 0, 0])
+    pictures = []
+    for one in (whole, replace(broken, uv=broken.uv.astype(np.float32))):
+        renderer.set_parts([one])
+        pictures.append(renderer.draw(look(camera=BEFORE, shows=Shows.SEAMS)).astype(int))
+    differs = np.abs(pictures[0] - pictures[1]).max(-1) > 30
+    assert 40 < differs.sum() < 1500
+    rows, columns = np.nonzero(differs)
+    assert np.corrcoef(rows, columns)[0, 1] < -0.9, "along the diagonal"
 
 
 def test_what_is_no_longer_drawn_is_given_back_to_the_driver(monkeypatch):

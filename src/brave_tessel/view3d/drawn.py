@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from enum import IntEnum
 
 import numpy as np
 import numpy.typing as npt
@@ -72,14 +73,34 @@ def scene_light(rig: Rig, pictures: Pictures = no_pictures, *, quick: bool = Fal
     return SceneLight(dome, (r, g, b), eye_of(rig).transform)
 
 
+class Shows(IntEnum):
+    """What is drawn of the faces; from ``COLOUR`` on as codes, without light."""
+
+    LIT = 0
+    SEAMS = 1
+    CHEQUER = 2
+    COLOUR = 3
+    ROUGHNESS = 4
+    DENSITY = 5
+
+    @property
+    def flat(self) -> bool:
+        """Whether no light falls on it."""
+        return self >= Shows.COLOUR
+
+
+LEAST_DENSITY, MOST_DENSITY = 64.0, 8192.0
+"""Ends of the scale of density, pixels a metre."""
+
+
 @dataclass(frozen=True, slots=True)
 class Look:
     """How a frame is drawn. ``relief_m``, lowest and highest above the skin in metres, draws relief by parallax.
 
     ``chosen`` names parts that are tinted; ``marked`` are faces drawn over in the colour of a selection; while
     ``moving``, large parts are drawn by their thinned stand-ins. ``exposure`` is a factor over the light's own; one
-    that ``adapts`` is opened further under a roof;
-    ``background`` is an sRGB code of what lies behind, the sky without one.
+    that ``adapts`` is opened further under a roof; ``background`` is an sRGB code of what lies behind, the sky without
+    one; ``sheet_px`` the longer side of a surface's picture, for the density of what is shown.
     """
 
     camera: Camera
@@ -88,7 +109,8 @@ class Look:
     light: SceneLight = field(default_factory=lambda: scene_light(Rig()))
     shadows: bool = True
     chosen: frozenset[str] = frozenset()
-    chequer: bool = False
+    shows: Shows = Shows.LIT
+    sheet_px: float = 2048.0
     moving: bool = False
     marked: tuple[DrawPart, ...] = ()
     exposure: float = 1.0

@@ -6,7 +6,8 @@ from pathlib import Path
 from typing import Any
 
 Kind = frozenset[str]
-"""What a part's program has to do: MOVING (else at rest), SIDED (a three-sided laying), FINISHED, RELIEF."""
+"""What a part's program has to do: MOVING (else at rest), SIDED (a three-sided laying), FINISHED, RELIEF,
+CHEQUER (squares of 100 mm), FLAT (without light)."""
 _SHADERS = Path(__file__).parent / "shaders"
 
 

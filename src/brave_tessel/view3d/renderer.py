@@ -15,11 +15,11 @@ import numpy as np
 import numpy.typing as npt
 
 from ..core.kernels.expose import joined_light, smoothed, toned
-from ..core.light.tone import unshow
+from ..core.light.tone import STRAIGHT, unshow
 from ..core.maps import EMISSION_CD
 from ..core.sheet import AnyArray, Raster
 from .camera import orthographic_fitted
-from .drawn import DrawPart, Look, Seen, Triple
+from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .openness import CELLS, PRIMED, Openness, SkySamples, opened
 from .programs import Kind, Programs
 from .sampling import columns, radical, within_disc, write_values
@@ -119,7 +119,7 @@ class Renderer:
         size = (look.width, look.height)
         self._frame(look, self._sunlit if look.shadows else None, [], (0.0, 0.0))
         colour, around = self.targets.read(size)
-        return toned(colour, around, self._exposure(look), tone_of(look.light.transform))
+        return toned(colour, around, self._exposure(look), self._tone(look))
 
     def _throw_shadow(self, look: Look, *, at_once: bool) -> None:
         """The shadow map that frames share. What has only just been changed throws its shadow at rest: a hand that is
@@ -130,7 +130,13 @@ class Renderer:
             self._sunlit = self._draw_shadow(self.shadow, direction)
             self._shadow_of, self._stale = direction, False
 
+    @staticmethod
+    def _tone(look: Look) -> AnyArray:
+        return tone_of(STRAIGHT if look.shows.flat else look.light.transform)
+
     def _exposure(self, look: Look) -> float:
+        if look.shows.flat:
+            return 1.0
         if not look.adapts or self.openness is None:
             return look.exposure
         eye, ahead = look.camera.eye, np.array(look.camera.target)
@@ -168,7 +174,7 @@ class Renderer:
         """What :meth:`refine` has added up so far, (height, width, 3) uint8."""
         colour, around, guide = self.targets.read_added((look.width, look.height))
         colour = smoothed(colour, around, guide, passes)
-        return toned(colour, around, self._exposure(look) / passes, tone_of(look.light.transform))
+        return toned(colour, around, self._exposure(look) / passes, self._tone(look))
 
     def refined_light(self, look: Look, passes: int) -> Raster:
         """As :meth:`refined`, in exposed linear light (height, width, 3) float32."""
@@ -219,6 +225,7 @@ class Renderer:
         self.light.use()
         (self.fine if skies else self.shadow).texture.use(3)
         self.open.texture.use(7)
+        self.stock.heat.use(14)
         if self._field is not None:
             self._field.use(8)
         self.context.depth_func, target.depth_mask = "<=", False
@@ -232,6 +239,7 @@ class Renderer:
         self._blend()
         self._draw_clear(matrix, look)
         self._draw_marks(look, matrix)
+        self._draw_seams(look, matrix)
         self.context.disable(moderngl.BLEND)
         target.depth_mask = True
         _wait_finished()
@@ -326,6 +334,7 @@ class Renderer:
             "sheen_map": 11,
             "glow_map": 12,
             "face_map": 13,
+            "brushed_map": 15,
             "glow_gain": tuple(EMISSION_CD * v for v in look.light.gain),
             "openness": 8,
             "open_low": tuple(float(v) for v in low),
@@ -335,7 +344,8 @@ class Renderer:
             "open_sample": [(*(float(v) for v in toward), weight) for _, toward, weight in seen],
             "finer": -0.7 if skies else 0.0,
             "relief_m": look.relief_m,
-            "chequer": int(look.chequer),
+            "shows": int(look.shows),
+            "heat": 14,
             "shadow_slack": 0.0006,
             "offset_m": (sun.offset, seen[0][0].offset),
         }
@@ -353,6 +363,8 @@ class Renderer:
             "MOVING": not rest,
             "SIDED": sided,
             "FINISHED": known is not None and known.finish is not None,
+            "FLAT": look.shows.flat,
+            "CHEQUER": look.shows is Shows.CHEQUER,
             "RELIEF": not sided and known is not None and look.relief_m[1] > look.relief_m[0],
         }
         return frozenset(word for word, wanted in has.items() if wanted)
@@ -365,9 +377,10 @@ class Renderer:
             (0, 1, 2, 4), (own.base, own.normal, own.orm, own.height or self.stock.flat), strict=True
         ):
             texture.use(unit)
-        for unit, texture in zip((10, 11, 12, 13), own.finish or (), strict=False):
+        for unit, texture in zip((10, 11, 12, 13, 15), own.finish or (), strict=False):
             texture.use(unit)
-        told = {"textured": known is not None, "bare": part.bare, "repeat_m": part.repeat_m}
+        per_m = look.sheet_px / max(part.repeat_m)
+        told = {"per_m": per_m, "textured": known is not None, "bare": part.bare, "repeat_m": part.repeat_m}
         write_values(program, {**told, "cut": _CUT if own.cut else 0.0})
         if part.seen is not None:
             seen = part.seen
@@ -409,6 +422,19 @@ class Renderer:
             self.programs.mark["tint"] = (*(v / exposure for v in tint[:3]), tint[3])
             self._marked[id][1].render()
 
+    def _draw_seams(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
+        """Lines where a pattern breaks off, a little before the faces."""
+        lines = self.stock.seams() if look.shows is Shows.SEAMS else None
+        if lines is None:
+            return
+        nearer = np.eye(4)
+        nearer[2, 2] = 1 - _NEARER
+        self.programs.mark["view_projection"].write(columns(nearer @ matrix))
+        exposure = max(self._exposure(look), 1e-6)
+        self.programs.mark["tint"] = (*(v / exposure for v in _SEAM), 1.0)
+        self.context.line_width = max(1.0, look.height / 300)
+        lines.render(moderngl.LINES)
+
     def _draw_shadow(
         self, into: DepthTarget, toward: Any, shift: tuple[float, float] = (0.0, 0.0), number: int = 0
     ) -> Shadow:
@@ -448,6 +474,9 @@ _CUT = 0.5
 __all__ = ["DrawPart", "Look", "Renderer", "Seen", "Triple", "own_of"]
 
 _CHOSEN = (0.011, 0.175, 0.138, 0.10)
+_SEAM = (0.78, 0.16, 0.03)
+_NEARER = 2e-4
+"""Of its depth by which a seam lies before its faces."""
 _PANE = 0.3
 """How much of what lies behind it a pane hides."""
 _PICKED = (0.011, 0.175, 0.138, 0.5)

@@ -9,6 +9,8 @@ import moderngl
 import numpy as np
 import numpy.typing as npt
 
+from ..core.place.seams import seam_lines
+from ..core.relief.pictures import roughness_colours
 from ..core.sheet import AnyArray
 from .drawn import DrawPart, Look
 from .programs import Programs
@@ -59,6 +61,9 @@ class Stock:
         self._textures: dict[str, Textures] = {}
         self.blank = self._upload(np.full((1, 1, 3), 128, np.uint8))
         self.flat = self._upload_height(np.zeros((1, 1), np.float32))
+        self.heat = self._upload(roughness_colours(np.linspace(0, 1, 256, dtype=np.float32)[None]), srgb=True)
+        self.heat.repeat_x = False
+        self._seams: tuple[int, Arrays | None] = (-1, None)
         self.box = (np.full(3, -2.0), np.full(3, 2.0))
         self.changes = 0
 
@@ -123,6 +128,21 @@ class Stock:
             layout, names = ("3f 3f 12x", _CORNER[:2]) if sided else ("3f 3f 3f", _CORNER)
             arrays.by[program] = self.context.vertex_array(program, [(arrays.buffer, layout, *names)])
         return arrays.by[program]
+
+    def seams(self) -> Any:
+        """Lines where patterns break off; None where none does. Found anew when other parts stand there."""
+        if self._seams[0] != self.changes:
+            if self._seams[1] is not None:
+                self._seams[1].give_back()
+            laid = [part for batch in self.batches.values() for part in batch.members if part.surface]
+            found = seam_lines([(p.surface, p.positions, p.uv) for p in laid if p.seen is None])
+            made = None
+            if len(found):
+                buffer = self.context.buffer(found.tobytes())
+                made = Arrays(self.context.vertex_array(self.programs.mark, [(buffer, "3f", "in_position")]), buffer)
+            self._seams = (self.changes, made)
+        made = self._seams[1]
+        return None if made is None else made.depth
 
     def set_textures(
         self,
@@ -194,6 +214,9 @@ class Stock:
     def release(self) -> None:
         """Give everything back to the driver."""
         self.set_parts([])
+        self.heat.release()
+        if self._seams[1] is not None:
+            self._seams[1].give_back()
         self.blank.release()
         self.flat.release()
 

@@ -25,7 +25,7 @@ def _toned_rows(
             open_ = min(ONE, colour[r, c, 3] / whole) if whole > TINY else ONE
             for k in range(3):
                 light = max(ZERO, (colour[r, c, k] + around[r, c, k] * open_) * scale)
-                out[rows - 1 - r, c, k] = table[min(most, int(light / (ONE + light) * steps))]
+                out[rows - 1 - r, c, k] = table[max(0, min(most, int(light / (ONE + light) * steps)))]
 
 
 def toned(colour: Raster, around: Raster, scale: float, table: AnyArray) -> AnyArray:

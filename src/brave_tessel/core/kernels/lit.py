@@ -406,7 +406,7 @@ def _shown_chunk(b: Raster, count: int, row: int, first: int, tone: AnyArray, ou
             b[OUT + k * CHUNK + c] = value / (ONE + value) * steps
     for c in range(count):
         for k in range(3):
-            out[row, first + c, k] = tone[min(last, int(b[OUT + k * CHUNK + c]))]
+            out[row, first + c, k] = tone[max(0, min(last, int(b[OUT + k * CHUNK + c])))]
 
 
 @compiled

@@ -80,7 +80,7 @@ def flood(ground: Raster, surface: Raster, cover: Raster, body: Body) -> Flooded
 
     See :func:`brave_tessel.core.buildup.water.stand` for what it does and its sources.
     """
-    made = Flooded(*(np.empty_like(ground) for _ in Flooded._fields))
+    made = Flooded(*(np.empty_like(ground) for _ in range(5)))
     rates = _Rates(
         np.float32(1 / body.film_mm),
         np.float32(1 / max(body.damp_mm, 1e-3)),

@@ -20,7 +20,7 @@ from ...core.place.site import texture_name, worn
 from ...core.plan.tasks import Task
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.repeat.resample import resample_wrapped
-from ...core.sheet import Grid
+from ...core.sheet import AnyArray, Grid
 from ...formats.job_file import Preview
 from ..cache import Cache
 from ..evaluate import Evaluation
@@ -56,7 +56,7 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
     if MapKind.OPACITY in maps:
         base = np.dstack([base, np.rint(np.clip(maps[MapKind.OPACITY], 0, 1) * 255).astype(np.uint8)])
     finish = None
-    if any(kind in maps for kind in (MapKind.COAT, MapKind.SHEEN, MapKind.EMISSION, MapKind.TRANSLUCENCY)):
+    if any(kind in maps for kind in _FINISHED):
         four = (MapKind.COAT, MapKind.COAT_ROUGHNESS, MapKind.SHEEN_ROUGHNESS, MapKind.TRANSLUCENCY)
         lacquer = np.dstack([np.rint(np.clip(maps.or_default(kind), 0, 1) * 255).astype(np.uint8) for kind in four])
         sheen, glow = (
@@ -64,7 +64,7 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
         )
         film = np.rint(np.clip(maps.or_default(MapKind.WATER), 0, 1) * 255).astype(np.uint8)
         face = MapKind.COAT_NORMAL if MapKind.COAT_NORMAL in maps else MapKind.NORMAL
-        finish = (lacquer, np.dstack([sheen, film]), glow, map_codes(face, maps))
+        finish = (lacquer, np.dstack([sheen, film]), glow, map_codes(face, maps), _brushed(maps))
     return SurfacePictures(
         key,
         base,
@@ -72,6 +72,18 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
         packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
         finish,
     )
+
+
+_FINISHED = (MapKind.COAT, MapKind.SHEEN, MapKind.EMISSION, MapKind.TRANSLUCENCY, MapKind.ANISOTROPY)
+
+
+def _brushed(maps: MapSet) -> AnyArray:
+    """Twice the angle of brushing as a vector, so that pictures of it can be averaged; and how strong it is."""
+    if MapKind.ANISOTROPY not in maps:
+        return np.full((1, 1, 3), (255, 128, 0), np.uint8)
+    twice = 2 * np.pi * maps.or_default(MapKind.ANISOTROPY_ANGLE)
+    planes = (np.cos(twice) / 2 + 0.5, np.sin(twice) / 2 + 0.5, np.clip(maps[MapKind.ANISOTROPY], 0, 1))
+    return np.asarray(np.rint(np.dstack(planes) * 255), np.uint8)
 
 
 SWATCH_PX, UNLAID_PX = 64, 256

@@ -158,7 +158,8 @@ class VariantPictures:
 class SurfacePictures(NamedTuple):
     """A surface as a scene is drawn with it, (H, W, 3) uint8 each: base colour (with alpha where it is cut out),
     normal, packed occlusion, roughness and metalness; and of finishes, where it has any: coat, its roughness, sheen
-    roughness and translucency in four channels; sheen, with alpha where the coat is water; emission; the coat's normal.
+    roughness and translucency in four channels; sheen, with alpha where the coat is water; emission; the coat's normal;
+    the brushing (twice its angle as a vector, its strength), of one pixel where there is none.
     """
 
     key: bytes

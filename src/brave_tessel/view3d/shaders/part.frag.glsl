@@ -32,6 +32,7 @@ uniform sampler2D lacquer;       // coat, its roughness, sheen roughness, transl
 uniform sampler2D sheen_map;     // alpha: where the coat is water
 uniform sampler2D glow_map;
 uniform sampler2D face_map;      // the coat's own normal
+uniform sampler2D brushed_map;   // twice the angle of brushing as a vector, and its strength
 uniform vec3 glow_gain;
 #endif
 uniform float cut;               // opacity from which on something is there; 0 without any
@@ -39,7 +40,11 @@ uniform vec3 bare;
 uniform bool textured;
 uniform bool shadows;
 uniform float shadow_slack;
-uniform int chequer;             // 1 shows squares of 100 mm instead
+#ifdef FLAT
+uniform int shows;               // 3 base colour, 4 roughness, 5 density
+uniform float per_m;             // pixels of a surface a metre, at true size
+uniform sampler2D heat;
+#endif
 uniform vec2 repeat_m;
 #ifdef RELIEF
 uniform sampler2D height_map;    // 0 lowest to 1 highest
@@ -241,17 +246,59 @@ void main() {
         n = mapped(n, t, b, place, roughness);
     }
 #endif
-    if (chequer == 1) {
+#ifdef CHEQUER
+    {
         vec2 cell = floor(uv * repeat_m * 10.0);
         base = mod(cell.x + cell.y, 2.0) < 1.0 ? vec3(0.55) : vec3(0.22);
         roughness = 0.9; metal = 0.0;
     }
+#endif
+#ifdef FLAT
+    // Codes as they are: what is not laid on stays pale.
+    vec3 plainly = base;
+    if (shows > 3) {
+        vec2 du1 = dFdx(uv), du2 = dFdy(uv);
+        float grows = abs(du1.x * du2.y - du1.y * du2.x) / max(length(cross(dFdx(position), dFdy(position))), 1e-20);
+        float dense = per_m * sqrt(grows * repeat_m.x * repeat_m.y);
+        float place = shows == 4 ? roughness : (log2(max(dense, 1.0)) - 6.0) / 7.0;
+        plainly = texture(heat, vec2(clamp(place, 0.002, 0.998), 0.5)).rgb;
+    }
+    if (!textured) plainly = vec3(0.6);
+    float facing = 0.75 + 0.25 * abs(dot(face, v));
+    colour = vec4(plainly * (textured && shows == 3 ? 1.0 : facing), 1.0);
+    around = vec4(0.0, 0.0, 0.0, 1.0);
+#ifndef MOVING
+    guide = vec4(face, length(eye - position));
+#endif
+    return;
+#endif
     vec3 h = normalize(v + sun);
     float nl = max(dot(n, sun), 0.0), nv = clamp(dot(n, v), 0.02, 1.0), nh = max(dot(n, h), 0.0), vh = max(dot(v, h), 0.0);
     float a = roughness * roughness + 0.5 * sun_radius, a2 = a * a;
     float d = nh * nh * (a2 - 1.0) + 1.0;
     float ggx = a2 / (PI * d * d);
     float smith = 0.5 / (nl * sqrt(nv * nv * (1.0 - a2) + a2) + nv * sqrt(nl * nl * (1.0 - a2) + a2) + 1e-5);
+    float lobe = ggx * smith;
+    vec3 r = reflect(-v, n);
+#ifdef FINISHED
+    // Brushed: the lobe drawn out along the brushing, and the mirror bent with it (KHR_materials_anisotropy).
+    vec3 brushed = texture(brushed_map, skin_place, finer).rgb;
+    if (brushed.b > 0.01 && dot(t, t) > 0.0) {
+        float turn = 0.5 * atan(brushed.g * 2.0 - 1.0, brushed.r * 2.0 - 1.0), s = brushed.b;
+        vec3 along = t * cos(turn) + b * sin(turn);
+        along = normalize(along - n * dot(n, along));
+        vec3 across = cross(n, along);
+        float at = mix(a, 1.0, s * s), ab = a, both = at * ab;
+        vec3 w = vec3(ab * dot(along, h), at * dot(across, h), both * nh);
+        float w2 = both / max(dot(w, w), 1e-12);
+        float gv = nl * length(vec3(at * dot(along, v), ab * dot(across, v), nv));
+        float gl = nv * length(vec3(at * dot(along, sun), ab * dot(across, sun), nl));
+        lobe = both * w2 * w2 / PI * 0.5 / (gv + gl + 1e-5);
+        float straight = 1.0 - s * (1.0 - roughness);
+        vec3 bent = normalize(mix(cross(cross(across, v), across), n, straight * straight * straight * straight));
+        r = reflect(-v, bent);
+    }
+#endif
     vec3 f0 = mix(vec3(0.04), base, metal);
     vec3 f = f0 + (1.0 - f0) * pow(1.0 - vh, 5.0);
     vec2 split = texture(energy, vec2(nv, roughness) * (31.0 / 32.0) + 0.5 / 32.0).rg;
@@ -264,7 +311,6 @@ void main() {
 
     vec3 beside = (position + face * open_step - open_low) / open_size;
     vec4 field = open_known > 0.0 ? texture(openness, beside) : vec4(1.0, 0.0, 0.0, 0.0);
-    vec3 r = reflect(-v, n);
     // The field holds the face's own hemisphere too: what a free face would see counts as all.
     float free = clamp(0.5 + 0.75 * max(dot(r, face), 0.0), 0.5, 1.0);
     float seen = min(1.0, open_towards(field, r) / free) * (1.0 - (1.0 - occlusion) * (0.4 + 0.6 * roughness));
@@ -277,7 +323,7 @@ void main() {
 
     vec3 lux = irradiance(n) / PI;
     vec3 light = sun_light * (dot(face, sun) > 0.0 ? lit_share() : 0.0);
-    vec3 direct = diffuse / PI * nl * light + ggx * smith * f * nl * light * (1.0 + f0 * lost / whole);
+    vec3 direct = diffuse / PI * nl * light + lobe * f * nl * light * (1.0 + f0 * lost / whole);
     // Pale hollows light themselves (Jimenez et al. 2016).
     vec3 c1 = 2.0404 * base - 0.3324, c2 = -4.7951 * base + 0.6417, c3 = 2.7552 * base + 0.6903;
     vec3 bounced = max(vec3(occlusion), ((occlusion * c1 + c2) * occlusion + c3) * occlusion);
@@ -295,10 +341,10 @@ void main() {
         if (most > 0.001) {
             float inverse = 1.0 / max(four.b * four.b, 0.005);
             float sine = sqrt(max(0.0, 1.0 - nh * nh));
-            float lobe = (2.0 + inverse) * pow(sine, inverse) / (2.0 * PI) / (4.0 * (nl + nv - nl * nv) + 1e-4) * nl;
+            float fibres = (2.0 + inverse) * pow(sine, inverse) / (2.0 * PI) / (4.0 * (nl + nv - nl * nv) + 1e-4) * nl;
             // The directional albedo, fitted to its table (within 0.03).
             float e = (0.65 - 0.25 * four.b) * pow(1.0 - nv, mix(7.0, 1.6, four.b)) + 0.18 * four.b * four.b;
-            shown = shown * (1.0 - most * e) + cloth * lobe * light;
+            shown = shown * (1.0 - most * e) + cloth * fibres * light;
             gathered = gathered * (1.0 - most * e) + cloth * e * lux * occlusion;
         }
         if (four.r > 0.003) {

@@ -115,7 +115,7 @@ def _material(folder: Path, part: DrawPart, own: SurfacePictures | None, number:
     put("normal", own.normal)
     put("orm", own.orm)
     if own.finish is not None:
-        for kind, pixels in zip(("lacquer", "sheen", "glow", "face"), own.finish, strict=True):
+        for kind, pixels in zip(("lacquer", "sheen", "glow", "face"), own.finish, strict=False):
             put(kind, pixels)
     return StillMaterial(cut=own.base.shape[2] == 4, **names)  # type: ignore[arg-type]
 

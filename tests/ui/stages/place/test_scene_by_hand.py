@@ -8,6 +8,8 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from brave_tessel.core.light.dome import sun_of
+from brave_tessel.ui.stages.place.looks import ends
+from brave_tessel.view3d.drawn import Shows
 from tests.ui.hand import click, hover, pull
 from tests.ui.stages.place.placing import dado, on, part, press
 from tests.ui.test_whole_pass import drag, type_into
@@ -134,11 +136,24 @@ def test_the_chequer_shows_the_laying_and_the_light_comes_back(place, settled):
     lit = view.image
     place.looks.buttons["Chequer"].click()
     settled(place.window_)
-    assert view.chequer
+    assert view.shows is Shows.CHEQUER
     assert view.image is not lit
     place.looks.buttons["Lit"].click()
     settled(place.window_)
-    assert not view.chequer
+    assert view.shows is Shows.LIT
+
+
+@pytest.mark.parametrize("word", ["Base colour", "Roughness", "Density", "Seams"])
+def test_the_model_shows_more_than_light(place, settled, word):
+    view = place.view
+    lit = view.image
+    place.looks.buttons[word].click()
+    settled(place.window_)
+    assert view.image is not lit
+    assert view.grab().toImage() != lit
+    assert (ends(view.shows) is not None) == (word in {"Roughness", "Density"})
+    place.looks.buttons["Lit"].click()
+    settled(place.window_)
 
 
 def test_the_probe_tells_where_on_the_surface_one_is(place, settled):

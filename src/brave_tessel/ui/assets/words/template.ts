@@ -192,6 +192,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>0 mirrors</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>0 mixes patches softly, 1 lets one win nearly everywhere.</source>
    <translation type="unfinished" />
   </message>
@@ -301,6 +305,10 @@
   </message>
   <message>
    <source>1 less the field.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>1 matt</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2050,6 +2058,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Connected</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Contact sheet</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7637,6 +7649,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Seams</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Search names and tags</source>
    <translation type="unfinished" />
   </message>
@@ -10913,6 +10929,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>albedo alb basecolor basecolour basecol color colour col diffuse diff dif bc base tint</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>all</source>
    <translation type="unfinished" />
   </message>
@@ -10961,6 +10981,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>anisotropy aniso anisotropic</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>anisotropyangle anisotropyrotation anisoangle</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>another picture of the same patch</source>
    <translation type="unfinished" />
   </message>
@@ -10974,6 +11002,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>any size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>ao occlusion ambientocclusion occ ambientocc cavityocclusion ambient</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11213,6 +11245,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>coat clearcoat coatweight</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>coatnormal clearcoatnormal</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>coatroughness clearcoatroughness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>colour</source>
    <translation type="unfinished" />
   </message>
@@ -11274,6 +11318,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>curvature </source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>curvature curve curv cavity</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11413,6 +11461,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>emission emissive emit glow emis emissivecolor emissioncolor selfillum</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>empty</source>
    <translation type="unfinished" />
   </message>
@@ -11442,6 +11494,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>even</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>every surface flat on one sheet, with name and size</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11605,6 +11661,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>glossiness gloss gls smoothness smooth glossy</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>goes in where the height map comes out</source>
    <translation type="unfinished" />
   </message>
@@ -11665,6 +11725,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>height hgt displacement disp displace bump relief heightmap dsp depth bumpmap parallax</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>height of the lights</source>
    <translation type="unfinished" />
   </message>
@@ -11706,6 +11770,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>hue</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>id idmap matid materialid colorid colourid</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12097,6 +12165,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>mask masks msk</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>mean</source>
    <translation type="unfinished" />
   </message>
@@ -12110,6 +12182,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>metalness</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>metalness metallic metal met mtl metallness metalic</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12235,6 +12311,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>none yet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>normal normals norm nrm nor nml nrml normalmap nmap tangentnormal</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12367,6 +12447,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>opacity</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>opacity alpha transparency cutout opac transp</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12602,6 +12686,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>roughness rough rgh rou</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>round</source>
    <translation type="unfinished" />
   </message>
@@ -12710,6 +12798,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>sheen sheencolor sheencolour</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>shell</source>
    <translation type="unfinished" />
   </message>
@@ -12795,6 +12887,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>south west</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>specular spec spc reflection refl reflect reflectivity specularcolor specularcolour</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>specularlevel speclevel</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13039,6 +13139,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>torus</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>translucency translucent sss subsurface scatter scattering</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>transmission transmissive refraction</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13371,6 +13479,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count:.0f} copies</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count:.0f} px/m</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -35,7 +35,7 @@ from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
 from ....view3d.camera import Camera, from_points
-from ....view3d.drawn import DrawPart, Look, SceneLight, scene_light
+from ....view3d.drawn import DrawPart, Look, SceneLight, Shows, scene_light
 from ....view3d.pace import Pace
 from ....view3d.renderer import Renderer
 from ....view3d.rest import come_to_rest
@@ -43,6 +43,7 @@ from ....view3d.scene import find_under
 from ... import theme
 from ...board import to_image
 from ...words import tr
+from .looks import paint_legend
 from .overlay import Overlay
 
 log = logging.getLogger(__name__)
@@ -85,7 +86,8 @@ class SceneView(QWidget):
         self.textures: SceneTextures | None = None
         self.chosen: frozenset[str] = frozenset()
         self.marked: tuple[DrawPart, ...] = ()
-        self.chequer = False
+        self.shows = Shows.LIT
+        self.sheet_px: Callable[[], float] = lambda: 2048.0
         self.walking = False
         self.grabs: Callable[[QMouseEvent], bool] | None = None
         """Asked at every press of the left button whether a handle takes it."""
@@ -159,7 +161,8 @@ class SceneView(QWidget):
             max(8, width),
             max(8, height),
             chosen=self.chosen,
-            chequer=self.chequer,
+            shows=self.shows,
+            sheet_px=self.sheet_px(),
             moving=coarse,
             marked=self.marked,
             adapts=True,
@@ -457,6 +460,7 @@ class SceneView(QWidget):
         painter.drawImage(QRectF(self.rect()), self.image)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         self.overlay.paint(painter)
+        paint_legend(painter, self.rect(), self.shows)
 
     def close_down(self) -> None:
         """End the drawing thread; what it holds of the 3D driver is given back there, where it was made."""

@@ -40,6 +40,7 @@ from .findings_panel import FindingsPanel
 from .hand import KIND_WORDS, TOOLS, PlaceHand
 from .laid_card import LaidCard
 from .laying_work import LayingWork
+from .looks import LOOKS
 from .part_card import PartCard, told_name
 from .part_work import PartWork
 from .probe import ModelProbe
@@ -48,7 +49,6 @@ from .setting_work import SettingWork
 from .tiles import SurfaceTiles
 from .tree import PartTree
 
-LOOKS = ("Lit", "Chequer")
 MOVES = ("Orbit", "Walk", "Views", "Whole view")
 
 
@@ -63,10 +63,11 @@ class PlaceStage(Stage):
         self.view.light_turned.connect(desk.turn_light)
         desk.session.store.subscribe(lambda job: job.rig, lambda _rig: self.view.show_light(desk.scene_light()))
         self.board = self.view
+        self.view.sheet_px = lambda: desk.view.preview_px
         self.hand = PlaceHand(desk, self.view)
         self.probe = ModelProbe(desk)
         self.hand.colour_at = self.probe.colour_at
-        self.looks = FloatBar(LOOKS, "Lit", name=tr("Look"), parent=self.view)
+        self.looks = FloatBar(tuple(LOOKS), "Lit", name=tr("Look"), parent=self.view)
         self.tools = FloatBar(TOOLS, "Choose", name=tr("Tool"), parent=self.view)
         self.kinds = FloatBar(KIND_WORDS, "Flat", name=tr("Faces"), parent=self.view)
         self.moves = FloatBar(MOVES, "Orbit", name=tr("View"), parent=self.view)
@@ -301,7 +302,7 @@ class PlaceStage(Stage):
         self._show_elevation()
 
     def _set_look(self, look: str) -> None:
-        self.view.chequer = look == "Chequer"
+        self.view.shows = LOOKS[look]
         self.view.redraw()
 
     def _move(self, word: str) -> None:
