@@ -11,6 +11,7 @@ from PIL import Image
 
 from brave_tessel.core.colour import decode_srgb
 from brave_tessel.core.errors import UnreadableFileError
+from brave_tessel.engine.wording import sentence
 from brave_tessel.formats.images import decode_codes, decode_picture, encode_png, read_header
 from brave_tessel.formats.real_size import real_size
 
@@ -99,3 +100,54 @@ def test_screen_and_print_densities_are_not_believed(dpi):
     out = io.BytesIO()
     tifffile.imwrite(out, np.zeros((80, 100), np.uint8), resolution=(dpi, dpi), resolutionunit="INCH")
     assert real_size(out.getvalue()) is None
+
+
+GREEN = np.zeros((24, 36, 3), np.uint8)
+GREEN[:, :18] = (30, 160, 60)
+GREEN[:, 18:] = (200, 90, 20)
+
+
+@pytest.mark.parametrize("suffix", ["ppm", "gif", "avif", "jp2", "dds"])
+def test_formats_that_come_now_and_then_are_read(suffix):
+    held = io.BytesIO()
+    format = {"jp2": "JPEG2000"}.get(suffix, suffix.upper())
+    Image.fromarray(GREEN).save(held, format)
+    header = read_header(held.getvalue(), f"a.{suffix}")
+    assert (header.width_px, header.height_px) == (36, 24)
+    codes = decode_codes(held.getvalue(), f"a.{suffix}")[..., :3] * 255
+    assert np.abs(codes - GREEN)[:, [4, 9, 24, 30]].max() < 12
+    assert decode_picture(held.getvalue(), f"a.{suffix}").shape == (24, 36, 3)
+
+
+def test_deep_greys_of_netpbm_keep_their_depth():
+    ramp = np.linspace(0, 65_535, 300).astype(">u2")
+    data = b"P5\n300 1\n65535\n" + ramp.tobytes()
+    codes = decode_codes(data, "a.pgm")[0, :, 0]
+    assert np.abs(codes * 65_535 - ramp.astype(float)).max() < 1
+
+
+def test_of_several_pages_the_first_is_the_picture():
+    held = io.BytesIO()
+    with tifffile.TiffWriter(held) as file:
+        for shade in (40_000, 10_000, 20_000):
+            file.write(np.full((20, 30, 3), shade, np.uint16), photometric="rgb")
+    codes = decode_codes(held.getvalue(), "a.tif")
+    assert codes.shape == (20, 30, 4)
+    assert codes[..., 0] == pytest.approx(40_000 / 65_535)
+
+
+def test_layers_of_an_exr_are_not_mixed(tmp_path):
+    path = tmp_path / "layers.exr"
+    planes = {f"{layer}.{c}": np.full((6, 8), value, np.float32)
+              for layer, value in (("diffuse", 0.25), ("normal", 0.75)) for c in "RGB"}  # fmt: skip
+    with OpenEXR.File({"compression": OpenEXR.ZIP_COMPRESSION, "type": OpenEXR.scanlineimage}, planes) as file:
+        file.write(str(path))
+    assert decode_picture(path.read_bytes(), "layers.exr") == pytest.approx(0.25)
+
+
+@pytest.mark.parametrize("name", ["a.xcf", "notes.txt", "a.blend", "noend"])
+def test_what_is_no_known_format_is_not_called_damaged(name):
+    with pytest.raises(UnreadableFileError) as told:
+        read_header(b"something else entirely", name)
+    assert "not a format this program reads" in sentence(told.value)
+    assert "damaged" not in sentence(told.value)

@@ -21,6 +21,9 @@ from ..core.phrases import say
 from ..core.sheet import MAX_PX, AnyArray, Raster
 from .light_images import decode_light, is_light, light_header
 from .limited import read_limited
+from .other_images import FORMATS as OTHER_FORMATS
+from .other_images import SUFFIXES as OTHER_SUFFIXES
+from .other_images import is_other, other_codes
 from .picture_header import PictureHeader
 from .profiles import linear_by_profile
 
@@ -28,8 +31,9 @@ MAX_PIXELS = 16_384 * 16_384
 _BYTES_A_PIXEL, _BYTES_A_CHANNEL = 24, 8
 """What a picture takes at its largest while it is read: as floats, twice; and each channel beyond four."""
 """Of a picture while it is decoded: its codes, and three linear channels twice."""
-SUFFIXES = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
-_KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP or TGA"
+_USUAL = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
+SUFFIXES = (*_USUAL, *OTHER_SUFFIXES)
+_KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD or PPM"
 _LIBRARY = ("PNG", "JPEG", "TIFF", "WEBP", "BMP")
 _PNG = b"\x89PNG\r\n\x1a\n"
 _TIFF_ALPHA = {1: "premultiplied", 2: "straight"}
@@ -150,6 +154,10 @@ def _free_memory(whole: int) -> int:
 
 
 def _unreadable(name: str) -> UnreadableFileError:
+    if Path(name).suffix.lower() not in SUFFIXES:
+        return UnreadableFileError(
+            name, allowed=_KINDS, remedy="It is not a format this program reads; save it as PNG or TIFF."
+        )
     return UnreadableFileError(name, allowed=_KINDS, remedy="The file is damaged or no picture; choose another.")
 
 
@@ -161,7 +169,7 @@ def _is_deep(picture: Image.Image) -> bool:
     if picture.format == "TIFF":
         bits = picture.tag_v2.get(258, (8,))  # type: ignore[attr-defined]
         return bool(max(bits if isinstance(bits, tuple) else (bits,)) > 8)
-    return False
+    return picture.format in OTHER_FORMATS and picture.mode.startswith("I")
 
 
 def _tiff_header(data: bytes, name: str) -> PictureHeader:
@@ -254,10 +262,16 @@ def decode_codes(data: bytes, name: str) -> Raster:
 
 def _formats(name: str) -> tuple[str, ...]:
     """TGA has no mark of its own, so only its name can tell it."""
-    return (*_LIBRARY, "TGA") if name.lower().endswith(".tga") else _LIBRARY
+    known = (*_LIBRARY, *OTHER_FORMATS)
+    return (*known, "TGA") if name.lower().endswith(".tga") else known
 
 
 def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
+    if is_other(data):
+        (codes,) = read_limited("picture", data, name)
+        if codes.ndim == 2:
+            codes = np.dstack([np.repeat((codes >> 8)[..., None], 3, 2), np.full_like(codes, 255)]).astype(np.uint8)
+        return np.ascontiguousarray(codes[..., : len(mode)])
     try:
         with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             picture.load()
@@ -269,7 +283,7 @@ def _decode_eight(data: bytes, name: str, *, mode: str = "RGB") -> AnyArray:
 
 def _decode_deep(data: bytes, name: str, header: PictureHeader, *, channels: int = 3) -> AnyArray:
     codes: AnyArray | None
-    if header.format == "TIFF":
+    if header.format == "TIFF" or is_other(data):
         (codes,) = read_limited("picture", data, name)
         if codes.ndim == 3 and codes.shape[0] in {3, 4} and codes.shape[2] > 4:
             codes = np.moveaxis(codes, 0, 2)
@@ -294,7 +308,11 @@ def exotic_codes(data: bytes, name: str) -> list[AnyArray]:
     if is_light(data):
         return [decode_light(data, name)]
     try:
-        return [np.asarray(tifffile.imread(io.BytesIO(data)))]
+        if is_other(data):
+            return [other_codes(data)]
+        with tifffile.TiffFile(io.BytesIO(data)) as file:
+            # Of several pages the first is the picture; those after it are smaller ones, or others.
+            return [np.asarray(file.pages[0].asarray())]
     except MemoryError:
         raise
     except Exception:  # noqa: BLE001 - a damaged file fails in many ways, all meaning the same

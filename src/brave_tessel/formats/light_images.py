@@ -111,7 +111,7 @@ def decode_light(data: bytes, name: str) -> Raster:
         return _finite(picture[..., [2, 1, 0]])
     with tempfile.TemporaryDirectory() as folder:
         channels = _open_exr(data, name, Path(folder))
-    last = {key.rsplit(".", 1)[-1].upper(): pixels for key, pixels in channels.items()}
+    last = _layer_of(channels)
     if not last:
         raise _damaged(name)
     if {"R", "G", "B"} <= set(last):
@@ -123,6 +123,18 @@ def decode_light(data: bytes, name: str) -> Raster:
         return np.asarray(np.where(alpha > 0, colour / np.maximum(alpha, 1e-4), colour), np.float32)
     grey = last.get("Y", next(iter(last.values())))
     return _finite(np.repeat(grey[..., None], 3, 2))
+
+
+def _layer_of(channels: dict[str, Any]) -> dict[str, Any]:
+    """The channels of one layer by their last names: the one without a name, else the first that has a colour."""
+    layers: dict[str, dict[str, Any]] = {}
+    for key, pixels in channels.items():
+        layer, _, channel = key.rpartition(".")
+        layers.setdefault(layer, {})[channel.upper()] = pixels
+    whole = [held for held in layers.values() if {"R", "G", "B"} <= set(held)]
+    if "" in layers and ({"R", "G", "B"} <= set(layers[""]) or not whole):
+        return layers[""]
+    return whole[0] if whole else next(iter(layers.values()), {})
 
 
 def _finite(pixels: Any) -> Raster:

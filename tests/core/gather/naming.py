@@ -1,5 +1,7 @@
 """Folders of map sets named in the ways of the trade (common practice), of known truth."""
 
+# ruff: noqa: C408 (roles read better as names than as strings)
+
 import random
 
 STEMS = (

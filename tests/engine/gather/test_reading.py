@@ -10,7 +10,8 @@ from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.recipe.steps.noise import clouds, pebbles
 from brave_tessel.core.sheet import Grid
-from brave_tessel.engine.gather.reading import gather_sets, make_source, picture_files
+from brave_tessel.engine.gather.reading import gather_sets, make_source, picture_files, read_sources
+from brave_tessel.engine.gather.trees import skipped_sentence, walk
 from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.engine.intents import surfaces as surface_intents
 from brave_tessel.engine.intents.sources import add_source
@@ -151,3 +152,44 @@ def test_a_set_without_colour_stands_on_grey(folder):
     assert np.ptp(maps[MapKind.BASE_COLOUR]) < 0.02
     assert maps[MapKind.HEIGHT].std() > 0.3
     assert msgspec.structs.asdict(source)["kind"] == "map set"
+
+
+def test_supplied_normals_come_back_whatever_the_height_says(folder, relief):
+    """Normals with grain that the height has not, and a height of no known rise: the normals are the authority."""
+    grain = (clouds(GRID, size=6, octaves=4, seed=9) * 0.8).astype(np.float32)
+    normal = normal_of_height(relief + grain, GRID) * np.array([1, -1, 1], np.float32)
+    (folder / "Cobbles_Normal_2K.png").write_bytes(encode_png(stored(MapKind.NORMAL, normal, depth=16)))
+    session = Session(OpenedJob(Job()))
+    surface = surface_of(session, make_source(session.intake(), sets_of(folder)[0]["Cobbles"]))
+    maps = session.snapshot().finished(surface, 192)
+    inner = (slice(20, -20), slice(20, -20))
+    for k, sign in ((0, 1), (1, -1)):
+        came, given = maps[MapKind.NORMAL][inner][..., k], sign * normal[inner][..., k]
+        assert np.corrcoef(came.ravel(), given.ravel())[0, 1] > 0.99
+        assert came.std() == pytest.approx(given.std(), rel=0.06)
+    assert np.ptp(maps[MapKind.HEIGHT][inner]) == pytest.approx(np.ptp(relief[inner]), rel=0.15)
+
+
+def test_a_tree_of_folders_is_sorted_by_names_before_anything_is_read(tmp_path):
+    for number in range(400):
+        place = tmp_path / f"house {number % 7}" / f"set {number}"
+        place.mkdir(parents=True)
+        for role in ("albedo", "normal", "roughness", "height"):
+            (place / f"{role}.png").write_bytes(b"")
+        (place / "read me.txt").write_text("hello")
+    heard = []
+    tree = walk([tmp_path], tell=heard.append)
+    made = tree.proposed()
+    assert len(made) == 400
+    assert all(len(one.named.members) == 4 and one.name == one.folder.name for one in made)
+    assert len(tree.skipped) == 400
+    assert heard[-1] == 2000
+    assert "and 396 more" in skipped_sentence(tree.skipped)
+    assert walk([tmp_path], current=lambda: False).proposed() == []
+
+
+def test_what_is_passed_over_is_listed_once(folder):
+    session = Session(OpenedJob(Job()))
+    sources, troubles = read_sources(session.intake(), [folder])
+    assert len(sources) == 2
+    assert any("notes.txt" in told for told in troubles)

@@ -11,7 +11,8 @@ from ..colour import decode_srgb
 from ..job.document import Picture
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
-from .roles import GLOSSINESS, SPECULAR
+from .names import GLOSSINESS, SPECULAR
+from .roles import two_channels
 from .several import SAME_PATCH, aligned, lessened
 from .specular import metalness_of
 from .straighten import Corners, straighten
@@ -57,6 +58,10 @@ def as_map(codes: Raster, picture: Picture, *, turn: float = 0.0) -> Raster:
 
 def _normals(codes: Raster, picture: Picture, turn: float) -> Raster:
     vectors = codes[..., :3] * 2 - 1
+    if two_channels(codes[..., :3]):
+        # Slopes in two channels: the third follows, as the vectors are unit.
+        third = np.sqrt(np.maximum(1 - (vectors[..., :2] ** 2).sum(-1), 0.01))
+        vectors = np.concatenate([vectors[..., :2], third[..., None]], -1)
     if picture.green == "down":
         vectors = vectors * np.array([1, -1, 1], np.float32)
     if picture.turned_over:

@@ -19,7 +19,7 @@ from ..outlines import Outline
 from ..recipe.edit import may_be_half
 from ..recipe.evaluate import gather_yields, passed_on, run_step, seeded
 from ..recipe.steps.reliefs import GATHERED, LETTERED
-from ..relief.integrate import height_of_slopes
+from ..relief.integrate import height_of_slopes, rise_of
 from ..repeat.resample import resample_wrapped, tiled_map
 from ..sheet import Grid, Raster
 from .protocol import Repeats
@@ -180,13 +180,18 @@ def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief:
     kept: dict[MapKind, Raster] = {k: p for k, p in laid.maps.items() if k in _OWN}
     rise = float(find(height.op).bind(height.values)["rise"])
     if MapKind.HEIGHT in laid:
-        kept[MapKind.HEIGHT] = laid[MapKind.HEIGHT] * np.float32(rise / TRUE_RISE if true_relief else rise)
+        told = laid[MapKind.HEIGHT]
+        fitted = None if true_relief or MapKind.NORMAL not in laid else rise_of(told, laid[MapKind.NORMAL], laid.grid)
+        if fitted is not None:
+            kept[MapKind.HEIGHT] = told * np.float32(fitted * rise / TRUE_RISE)
+        else:
+            kept[MapKind.HEIGHT] = told * np.float32(rise / TRUE_RISE if true_relief else rise)
     elif MapKind.NORMAL in laid:
         kept[MapKind.HEIGHT] = height_of_slopes(*slopes_of(laid[MapKind.NORMAL]), laid.grid) * np.float32(
             rise / TRUE_RISE
         )
-    if MapKind.NORMAL in laid and (true_relief or MapKind.HEIGHT not in laid):
-        # What the normals hold beyond the relief stays; where a height's rise is only guessed the two would not agree.
+    if MapKind.NORMAL in laid:
+        # The normals are the authority: what they hold beyond the relief stays, to the last pixel.
         kept[MapKind.NORMAL] = _steeper(laid[MapKind.NORMAL], rise / TRUE_RISE)
     for kind, setting in ((MapKind.HEIGHT, height), (MapKind.ROUGHNESS, roughness)):
         if kind not in kept:

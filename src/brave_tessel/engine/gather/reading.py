@@ -11,20 +11,23 @@ import numpy as np
 
 from ...core.errors import TesselError
 from ...core.gather.conventions import agreement, green_direction
+from ...core.gather.names import UNKNOWN, Reading, words_of
 from ...core.gather.pictures import as_map
-from ...core.gather.roles import UNKNOWN, Looks, Named, decide, read_name, read_pixels
+from ...core.gather.roles import Looks, decide, read_pixels
+from ...core.gather.sets import Member, NamedSet, sets_of_names
 from ...core.gather.several import SAME_PATCH
 from ...core.job.document import Picture, Source
 from ...core.job.nodes import new_id
 from ...core.maps import MapKind
 from ...core.sheet import Grid, Raster
-from ...formats.images import SUFFIXES, decode_codes, read_file, read_header
+from ...formats.images import decode_codes, read_file, read_header
 from ...formats.real_size import real_size
 from ..evaluate import always
 from ..wording import sentence
 from .intake import Intake, dressed
 from .rig import measure, read_frames
 from .scans import is_frames_folder, scan_source
+from .trees import skipped_sentence, walk
 
 LOOK_PX = 512
 _AGREES = 0.15
@@ -46,11 +49,14 @@ class FoundMap:
 
 @dataclass(frozen=True, slots=True)
 class FoundSet:
-    """Files that belong together, and their real size in mm if a file says it."""
+    """Files that belong together, and their real size in mm if a file says it; ``copies`` are smaller ones or other
+    formats of the same maps, which are left out.
+    """
 
     name: str
     maps: tuple[FoundMap, ...]
     size_mm: tuple[float, float] | None
+    copies: tuple[Path, ...] = ()
 
     @property
     def missing(self) -> tuple[str, ...]:
@@ -65,44 +71,55 @@ class FoundSet:
 
 
 def picture_files(paths: Iterable[Path]) -> list[Path]:
-    """Picture files among paths, folders opened one level, in order of their names."""
-    files: list[Path] = []
-    for path in paths:
-        inside = sorted(path.iterdir()) if path.is_dir() else [path]
-        files += [file for file in inside if file.suffix.lower() in SUFFIXES or not path.is_dir()]
-    return files
+    """Picture files among paths, folders and what lies in them opened, in order of their names."""
+    return [file for folder in walk(paths).folders.values() for file in folder]
 
 
 def gather_sets(files: Iterable[Path], *, refused: Callable[[TesselError], None] | None = None) -> list[FoundSet]:
-    """Group files by the stem of their names and find out what each is.
+    """Group files by their names, folder by folder, and find out what each is.
 
     Files that cannot be read are handed to ``refused`` and leave the rest alone.
     """
-    groups: dict[tuple[Path, str], list[tuple[Path, Named]]] = {}
+    folders: dict[Path, list[Path]] = {}
     for path in files:
-        named = read_name(path.name)
-        groups.setdefault((path.parent, named.stem), []).append((path, named))
-    sets = []
-    for (_, stem), members in groups.items():
-        found: list[FoundMap] = []
-        size = None
-        pixels: dict[str, tuple[Raster, FoundMap]] = {}
-        for path, named in members:
-            try:
-                data = read_file(path)
-                codes, depth = _look(data, path.name)
-            except TesselError as error:
-                if refused is None:
-                    raise
-                refused(error)
-                continue
-            size = size or real_size(data)
-            for one in _maps_of(path, named, codes, depth):
-                found.append(one)
-                pixels.setdefault(one.role, (codes, one))
-        if found:
-            sets.append(FoundSet(stem.strip().capitalize() or members[0][0].stem, tuple(_agreed(found, pixels)), size))
-    return sets
+        folders.setdefault(path.parent, []).append(path)
+    found = (
+        look_at(folder, named, refused=refused)
+        for folder, own in folders.items()
+        for named in sets_of_names([path.name for path in own])
+    )
+    return [one for one in found if one.maps]
+
+
+def look_at(
+    folder: Path, named: NamedSet, *, refused: Callable[[TesselError], None] | None = None, title: str = ""
+) -> FoundSet:
+    """What the files of a set are, by their names and their pixels."""
+    found: list[FoundMap] = []
+    size = None
+    pixels: dict[str, tuple[Raster, FoundMap]] = {}
+    coloured = any(member.reading.role == MapKind.BASE_COLOUR for member in named.members)
+    for member in named.members:
+        path = folder / member.name
+        try:
+            data = read_file(path)
+            codes, depth = _look(data, path.name)
+        except TesselError as error:
+            if refused is None:
+                raise
+            refused(error)
+            continue
+        size = size or real_size(data)
+        for one in _maps_of(path, member, codes, depth, alone=len(named.members) == 1, coloured=coloured):
+            found.append(one)
+            pixels.setdefault(one.role, (codes, one))
+    copies = tuple(folder / name for member in named.members for name in member.copies)
+    # A word that was no role after all belongs to the name.
+    whole = len(named.members) == 1 and found and found[0].role in {MapKind.BASE_COLOUR, UNKNOWN}
+    name = title or named.title or folder.name
+    if whole and not title and named.members[0].reading.role not in {MapKind.BASE_COLOUR, UNKNOWN}:
+        name = " ".join(words_of(Path(named.members[0].name).stem)).capitalize()
+    return FoundSet(name, tuple(_agreed(found, pixels)), size, copies)
 
 
 def _look(data: bytes, name: str) -> tuple[Raster, int]:
@@ -113,14 +130,17 @@ def _look(data: bytes, name: str) -> tuple[Raster, int]:
     return np.ascontiguousarray(codes[top : top + LOOK_PX, left : left + LOOK_PX]), depth
 
 
-def _maps_of(path: Path, named: Named, codes: Raster, depth: int) -> list[FoundMap]:
+def _maps_of(path: Path, member: Member, codes: Raster, depth: int, *, alone: bool, coloured: bool) -> list[FoundMap]:
+    named = member.reading
     looks = read_pixels(codes[..., :3])
     if len(named.channels) > 1:
         return [
             FoundMap(path, c, role, UNKNOWN, 0.9, f"channel {c} by the letters of its name")
             for c, role in named.channels
         ]
-    told = decide(named, looks)
+    told = decide(named, looks, codes[..., :3], alone=alone)
+    if named.role == UNKNOWN and told.role == MapKind.BASE_COLOUR and coloured:
+        told = Looks(UNKNOWN, 0.5, "a picture of the whole, or a variant: its set has a colour already")
     found = [_one(path, named, told, codes, depth)]
     alpha = codes[..., 3]
     if float(alpha.std()) > 0.02:
@@ -128,7 +148,7 @@ def _maps_of(path: Path, named: Named, codes: Raster, depth: int) -> list[FoundM
     return found
 
 
-def _one(path: Path, named: Named, told: Looks, codes: Raster, depth: int) -> FoundMap:
+def _one(path: Path, named: Reading, told: Looks, codes: Raster, depth: int) -> FoundMap:
     if told.role != MapKind.NORMAL:
         return FoundMap(path, "rgb", told.role, UNKNOWN, round(told.confidence, 3), told.reason)
     vectors = as_map(codes, Picture(id="look", role=MapKind.NORMAL, green="up", curved=told.curved))
@@ -262,11 +282,16 @@ def read_sources(
         except TesselError as error:
             refused(error)
     rest = [path for path in paths if not is_frames_folder(path)]
-    for found in gather_sets(picture_files(rest), refused=refused):
+    tree = walk(rest, current=current)
+    for proposed in tree.proposed():
         if not current():
             break
         try:
-            made.append(make_source(intake, found))
+            found = look_at(proposed.folder, proposed.named, refused=refused)
+            if found.maps:
+                made.append(make_source(intake, found))
         except TesselError as error:
             refused(error)
+    if tree.skipped:
+        troubles.append(skipped_sentence(tree.skipped))
     return made, troubles

@@ -4729,6 +4729,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>It is not a format this program reads; save it as PNG or TIFF.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>It was made by another version; it is kept in the job unchanged.</source>
    <translation type="unfinished" />
   </message>
@@ -5566,6 +5570,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Marks of use</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Mask</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6593,7 +6601,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>PNG, JPEG, TIFF, EXR, HDR, WebP, BMP or TGA</source>
+   <source>PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD or PPM</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10837,6 +10845,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a picture of the whole, or a variant: its set has a colour already</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a proportion as 3:2 or 1.5</source>
    <translation type="unfinished" />
   </message>
@@ -11897,6 +11909,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>its name says normal, but its pixels are no unit vectors</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>its name says normal; it has two channels, the third is worked out</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>its name says normal; its vectors are off length and are made unit</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>its name tells what each channel is</source>
    <translation type="unfinished" />
   </message>
@@ -12218,6 +12242,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>more than twice the overlap, and less than sample and sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>most of its pixels are unit vectors</source>
    <translation type="unfinished" />
   </message>
   <message>

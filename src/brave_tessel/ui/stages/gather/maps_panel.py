@@ -5,7 +5,8 @@ from __future__ import annotations
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QComboBox, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
-from ....core.gather.roles import ROLES, UNKNOWN
+from ....core.gather.names import UNKNOWN
+from ....core.gather.roles import ROLES
 from ....core.gather.several import SAME_PATCH
 from ....core.job.document import Picture, Source
 from ....core.maps import TRAITS, MapKind
