@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from pathlib import Path
 
 import cv2
@@ -14,7 +14,7 @@ from ...core.gather.conventions import agreement, green_direction
 from ...core.gather.names import UNKNOWN, Reading, words_of
 from ...core.gather.pictures import as_map
 from ...core.gather.roles import Looks, decide, read_pixels
-from ...core.gather.sets import Member, NamedSet, sets_of_names
+from ...core.gather.sets import Member, sets_of_names
 from ...core.gather.several import SAME_PATCH
 from ...core.job.document import Picture, Source
 from ...core.job.nodes import new_id
@@ -27,7 +27,7 @@ from ..wording import sentence
 from .intake import Intake, dressed
 from .rig import measure, read_frames
 from .scans import is_frames_folder, scan_source
-from .trees import skipped_sentence, walk
+from .trees import Proposed, skipped_sentence, walk
 
 LOOK_PX = 512
 _AGREES = 0.15
@@ -84,17 +84,16 @@ def gather_sets(files: Iterable[Path], *, refused: Callable[[TesselError], None]
     for path in files:
         folders.setdefault(path.parent, []).append(path)
     found = (
-        look_at(folder, named, refused=refused)
+        look_at(Proposed(folder, named), refused=refused)
         for folder, own in folders.items()
         for named in sets_of_names([path.name for path in own])
     )
     return [one for one in found if one.maps]
 
 
-def look_at(
-    folder: Path, named: NamedSet, *, refused: Callable[[TesselError], None] | None = None, title: str = ""
-) -> FoundSet:
-    """What the files of a set are, by their names and their pixels."""
+def look_at(proposed: Proposed, *, refused: Callable[[TesselError], None] | None = None) -> FoundSet:
+    """What the files of a set are, by their names and their pixels, and by what was chosen by hand."""
+    folder, named = proposed.folder, proposed.named
     found: list[FoundMap] = []
     size = None
     pixels: dict[str, tuple[Raster, FoundMap]] = {}
@@ -110,16 +109,19 @@ def look_at(
             refused(error)
             continue
         size = size or real_size(data)
+        chosen = proposed.by_hand.get(member.name, "")
         for one in _maps_of(path, member, codes, depth, alone=len(named.members) == 1, coloured=coloured):
+            if chosen and one.channel == "rgb":
+                one = replace(one, role=chosen, reason="chosen by hand")
             found.append(one)
             pixels.setdefault(one.role, (codes, one))
     copies = tuple(folder / name for member in named.members for name in member.copies)
     # A word that was no role after all belongs to the name.
     whole = len(named.members) == 1 and found and found[0].role in {MapKind.BASE_COLOUR, UNKNOWN}
-    name = title or named.title or folder.name
-    if whole and not title and named.members[0].reading.role not in {MapKind.BASE_COLOUR, UNKNOWN}:
+    name = proposed.name
+    if whole and not proposed.title and named.members[0].reading.role not in {MapKind.BASE_COLOUR, UNKNOWN}:
         name = " ".join(words_of(Path(named.members[0].name).stem)).capitalize()
-    return FoundSet(name, tuple(_agreed(found, pixels)), size, copies)
+    return FoundSet(name, tuple(_agreed(found, pixels)), proposed.size_mm or size, copies)
 
 
 def _look(data: bytes, name: str) -> tuple[Raster, int]:
@@ -287,11 +289,21 @@ def read_sources(
         if not current():
             break
         try:
-            found = look_at(proposed.folder, proposed.named, refused=refused)
+            found = look_at(proposed, refused=refused)
             if found.maps:
                 made.append(make_source(intake, found))
         except TesselError as error:
             refused(error)
     if tree.skipped:
-        troubles.append(skipped_sentence(tree.skipped))
+        troubles.insert(0, skipped_sentence(tree.skipped))
     return made, troubles
+
+
+def take_set(intake: Intake, proposed: Proposed) -> tuple[Source | None, list[str]]:
+    """A set of a list as a source, and a sentence for each file that could not be read; no source where none could."""
+    troubles: list[str] = []
+    found = look_at(proposed, refused=lambda error: troubles.append(sentence(error)))
+    try:
+        return (make_source(intake, found) if found.maps else None), troubles
+    except TesselError as error:
+        return None, [*troubles, sentence(error)]

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import os
-from collections.abc import Callable, Iterable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Mapping
+from dataclasses import dataclass, field, replace
 from pathlib import Path
 
-from ...core.gather.sets import NamedSet, sets_of_names
+from ...core.gather.sets import Member, NamedSet, sets_of_names
 from ...formats.images import SUFFIXES
 from ..evaluate import always
 
@@ -18,15 +18,47 @@ _EVERY = 100
 
 @dataclass(frozen=True, slots=True)
 class Proposed:
-    """A set of one folder, by its names."""
+    """A set, by the names of its files, as it was found or put right by hand: called otherwise (``title``), with a real
+    size in mm, with roles of files (by their names) that were chosen and are not questioned.
+    """
 
     folder: Path
     named: NamedSet
+    title: str = ""
+    size_mm: tuple[float, float] | None = None
+    by_hand: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def name(self) -> str:
         """What it is called: by its files, else by its folder."""
-        return self.named.title or self.folder.name
+        return self.title or self.named.title or self.folder.name
+
+    def role_of(self, member: Member) -> str:
+        """The role of one of its files, as chosen or as its name tells."""
+        return self.by_hand.get(member.name, member.reading.role)
+
+    def with_role(self, name: str, role: str) -> Proposed:
+        """With the role of a file chosen by hand."""
+        return replace(self, by_hand={**self.by_hand, name: role})
+
+    def without(self, names: frozenset[str]) -> Proposed:
+        """Without some of its files."""
+        left = tuple(member for member in self.named.members if member.name not in names)
+        return replace(self, named=replace(self.named, members=left))
+
+    def joined(self, other: Proposed, names: frozenset[str] | None = None) -> Proposed:
+        """With files of another set, all or some; those of other folders are named whole."""
+        come, by_hand = [], dict(self.by_hand)
+        for member in other.named.members:
+            if names is not None and member.name not in names:
+                continue
+            name = member.name if other.folder == self.folder else str(other.folder / member.name)
+            come.append(replace(member, name=name))
+            if member.name in other.by_hand:
+                by_hand[name] = other.by_hand[member.name]
+        held = {member.name for member in self.named.members}
+        members = (*self.named.members, *(member for member in come if member.name not in held))
+        return replace(self, named=replace(self.named, members=members), by_hand=by_hand)
 
 
 @dataclass(frozen=True, slots=True)

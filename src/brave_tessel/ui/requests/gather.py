@@ -8,22 +8,31 @@ from PyQt6.QtCore import pyqtSignal
 
 from ...core.colour import display_codes
 from ...core.job.document import Source
-from ...engine.gather.reading import read_sources
+from ...engine.gather.reading import read_sources, take_set
+from ...engine.gather.scans import is_frames_folder
+from ...engine.gather.trees import Proposed, Tree, walk
 from ...engine.pictures.gather import gather_picture, scatter_picture, small_photo
 from ...engine.pictures.results import GatherPicture, ScatterPicture
 from ...engine.workers import Current
+from ..words import tr
 from ..workroom import Pace, Send
 from .base import COARSE_PX, Requests
 
+MANY = 6
+"""Sets of one drop from which on they are shown in a list first."""
+
 
 class GatherRequests(Requests):
-    """``files_read`` brings the sources made of dropped files, and a sentence for each that could not be read."""
+    """``files_read`` brings the sources made of dropped files, and a sentence for each that could not be read;
+    ``sets_found`` a tree of so many sets that one chooses from a list.
+    """
 
     ready = pyqtSignal(object)
     scatter_ready = pyqtSignal(object)
     thumb_ready = pyqtSignal(object, object)
     palette_found = pyqtSignal(object)
     files_read = pyqtSignal(object, object)
+    sets_found = pyqtSignal(object)
     channels = ("gather", "scatter")
 
     def __init__(self, *parts: object) -> None:
@@ -102,11 +111,35 @@ class GatherRequests(Requests):
 
     def read(self, paths: list[Path]) -> None:
         """Read files and folders off the window's thread; a further drop goes on beside the first."""
-        intake = self.session.intake()
+        intake, progress = self.session.intake(), self.work.progress()
         self._reads += 1
-        self.work.ask(
-            f"read {self._reads}",
-            lambda current: read_sources(intake, paths, current=current),
-            lambda read: self.files_read.emit(*read),
-            pace=Pace.LONG,
-        )
+
+        def work(current: Current) -> Tree | tuple[list[Source], list[str]]:
+            plain = [path for path in paths if not is_frames_folder(path)]
+            tree = walk(plain, current=current, tell=lambda count: progress(tr("{count} files found", count=count)))
+            if len(plain) == len(paths) and len(tree.proposed()) > MANY:
+                return tree
+            return read_sources(intake, paths, current=current)
+
+        def deliver(found: Tree | tuple[list[Source], list[str]]) -> None:
+            if isinstance(found, Tree):
+                self.sets_found.emit(found)
+            else:
+                self.files_read.emit(*found)
+
+        self.work.ask(f"read {self._reads}", work, deliver, pace=Pace.LONG)
+
+    def take(self, chosen: list[Proposed]) -> None:
+        """Read sets of a list; each comes when it is there, and Esc stops the rest."""
+        intake, progress = self.session.intake(), self.work.progress()
+        self._reads += 1
+
+        def work(current: Current, send: Send) -> None:
+            for number, proposed in enumerate(chosen):
+                if not current():
+                    return
+                progress(tr("{number} of {count}: {name}", number=number + 1, count=len(chosen), name=proposed.name))
+                source, troubles = take_set(intake, proposed)
+                send(([source] if source else [], troubles))
+
+        self.work.stream(f"read {self._reads}", work, lambda read: self.files_read.emit(*read), pace=Pace.LONG)

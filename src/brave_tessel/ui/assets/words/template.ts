@@ -1889,6 +1889,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Close</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Close it up</source>
    <translation type="unfinished" />
   </message>
@@ -3057,6 +3061,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Find a set</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Find its path</source>
    <translation type="unfinished" />
   </message>
@@ -3182,6 +3190,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Fold the {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Folder</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3446,6 +3458,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Gather</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Gather {count} sets</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6433,6 +6449,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Open a set and choose files of it first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Open it with a newer Brave Tessel.</source>
    <translation type="unfinished" />
   </message>
@@ -7125,6 +7145,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Real size of the chosen sets</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Real size, as in 2 m x 2 m</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm.</source>
    <translation type="unfinished" />
   </message>
@@ -7378,6 +7406,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Road strip</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Role of the chosen files</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Role of the chosen files…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7749,6 +7785,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Set or file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Set pins</source>
    <translation type="unfinished" />
   </message>
@@ -7798,6 +7838,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Set-up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Sets found</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8130,6 +8174,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Size the scatter sheet</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Size them</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9350,6 +9398,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Three fields as red, green and blue light.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Tick all</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Tick none</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11209,6 +11265,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>by its pixels, when it is read</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>by the hour</source>
    <translation type="unfinished" />
   </message>
@@ -11242,6 +11302,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>chips of oyster, marble and dark stone in a pale binder, ground flat</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>chosen by hand</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13258,6 +13322,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>unsure</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>up</source>
    <translation type="unfinished" />
   </message>
@@ -13534,6 +13602,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} copies left aside</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} covered</source>
    <translation type="unfinished" />
   </message>
@@ -13543,6 +13615,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count} faces picked. Shift adds, Ctrl takes away.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} files are no pictures this program reads.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} files found</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13611,6 +13691,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count} samples</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} sets are {size} now.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13974,6 +14058,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{number} of {count}: {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{number} … {number_2} mm</source>
    <translation type="unfinished" />
   </message>
@@ -14143,6 +14231,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{samples} samples, {left:.0f} s left</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{sets} sets in {files} files.</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -12,6 +12,7 @@ from ....core.job.document import Job, Source
 from ....core.quantity import format_size
 from ....core.sheet import AnyArray
 from ....engine.gather.scans import Scan
+from ....engine.gather.trees import Tree
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture, ScatterPicture
@@ -29,6 +30,7 @@ from .frame_board import FrameBoard
 from .rig_card import FramesStrip, RigCard
 from .scatter_board import VIEWS, ScatterBoard
 from .scatter_card import ScatterCard
+from .sets_dialog import SetsDialog
 from .sheet_strip import SheetStrip
 
 
@@ -66,6 +68,7 @@ class GatherStage(Stage):
         self.source_card = SourceCard(desk, self.frame)
         self.scatter_card = ScatterCard(desk, self.scatter)
         self.rig = RigCard(desk)
+        self.sets: SetsDialog | None = None
         self.boards = stacked(self.frame, self.scatter)
         self.strips = stacked(self.sheet, self.frames)
         self.cards = stacked(self.source_card, self.scatter_card, self.rig)
@@ -85,6 +88,7 @@ class GatherStage(Stage):
         desk.gather.thumb_ready.connect(self._thumb_ready)
         desk.gather.ready.connect(self.show_picture)
         desk.gather.scatter_ready.connect(self._show_scatter)
+        desk.gather.sets_found.connect(self._show_sets)
 
     def _make_left(self) -> QWidget:
         left = LeftPanel()
@@ -142,6 +146,11 @@ class GatherStage(Stage):
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.desk.gather.read([Path(dialog.selectedFiles()[0])])
+
+    def _show_sets(self, tree: Tree) -> None:
+        """A drop of many sets is chosen from before it is read."""
+        self.sets = SetsDialog(self.left.window() or self.left, tree, self.desk.gather.take)
+        self.sets.show()
 
     def _choose(self, id: str) -> None:
         self.rig_button.setChecked(False)
