@@ -19,6 +19,7 @@ from ..core.job.layers import Layer, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind, MapSet
 from ..core.quantity import parse_size
+from ..core.repeat.judge import JoinVerdict, Verdict
 from ..core.repeat.mend import closed_size
 from ..core.repeat.meters import read_repetition, read_seam, read_spacing
 from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
@@ -28,6 +29,7 @@ from ..engine.gather.scans import is_frames_folder
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.intents import sources as source_intents
+from ..engine.pictures.verdicts import Verdicts, judged
 from ..engine.session import Session
 from ..engine.snapshot import Snapshot
 from ..engine.wording import sentence
@@ -56,17 +58,22 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     written = export_surface(writing, surface, stem=_stem(options.photo))
     progress("Read the meters", 0.9)
     maps = snapshot.finished(surface, px)
+    joins, of_maps = judged(snapshot, source)
     progress.end()
+    worst = max(joins, key=lambda one: one.verdict)
     result = {
+        "verdict": worst.verdict.word,
+        "joins": {name: _join(one) for name, one in zip("xy", joins, strict=True)},
         "repeat_mm": [surface.width_mm, surface.height_mm],
         "px": [maps.grid.width_px, maps.grid.height_px],
-        **_meters(maps),
+        **_meters(maps, of_maps),
         "drift": round(_drift(snapshot, source), 4),
         **measured,
         "maps": {kind.value: path.name for kind, path in written.items()},
     }
     text = (
         f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
+        f"{_told(joins)}\n"
         f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}\n"
         f"{len(written)} maps in {options.out}"
     )
@@ -135,12 +142,32 @@ def _native_px(source: Source) -> int:
     return max(64, round(max(width * source.width_px / frame.width_mm, height * source.height_px / frame.height_mm)))
 
 
-def _meters(maps: MapSet) -> dict[str, Any]:
+def _join(one: JoinVerdict) -> dict[str, Any]:
+    """A join as the machine-readable result has it; ``worst`` is where along it to look, as a share."""
+    return {
+        "verdict": one.verdict.word,
+        "reasons": [str(reason) for reason in one.reasons],
+        "worst": round(one.worst, 3),
+        "strange": [round(share, 3) for share in one.coherence.strange],
+        "in_step": None if one.step is None else round(float(one.step.score), 3),
+    }
+
+
+def _told(joins: tuple[JoinVerdict, JoinVerdict]) -> str:
+    """Both joins in one sentence."""
+    words = []
+    for name, one in zip(("upright", "level"), joins, strict=True):
+        why = ": " + "; ".join(str(reason) for reason in one.reasons) if one.reasons else ""
+        words.append(f"{name} join {one.verdict.word}{why}")
+    return ". ".join(words)[0].upper() + ". ".join(words)[1:] + "."
+
+
+def _meters(maps: MapSet, of_maps: Verdicts) -> dict[str, Any]:
     encoded = encode_srgb(np.clip(maps[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
     x, y = (read_seam(encoded, axis=axis, structured=True) for axis in (1, 0))
     repetition = read_repetition(maps[MapKind.BASE_COLOUR]).score
     spacing = [read_spacing(encoded, axis=axis) for axis in (1, 0)]
-    seams = {}
+    seams: dict[str, dict[str, Any]] = {}
     for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS):
         pixels = encoded if kind is MapKind.BASE_COLOUR else maps[kind]
         scores = [read_seam(pixels, axis=axis, structured=True) for axis in (1, 0)]
@@ -149,6 +176,9 @@ def _meters(maps: MapSet) -> dict[str, Any]:
             "y": round(scores[1].score, 4),
             "closes": all(s.closes for s in scores),
         }
+        known = of_maps.get(kind, of_maps[MapKind.BASE_COLOUR])
+        rough = Verdict.GOOD if all(s.closes for s in scores) else Verdict.LOOK
+        seams[kind.value]["verdict"] = max(*known, rough).word
     return {
         "seam": {"x": round(x.score, 4), "y": round(y.score, 4)},
         "repetition": round(repetition, 4),

@@ -12,7 +12,7 @@ from typing import Any
 
 import numpy as np
 
-from ..core.errors import CancelledError, TesselError
+from ..core.errors import CancelledError, TesselError, UnknownOperationError
 from ..core.pace import watched
 from ..core.plan.tasks import Task
 from .cache import Cache
@@ -117,6 +117,14 @@ class Evaluation:
         if self.progress:
             self.progress(f"{label} {share:.0%}")
         return self.current()
+
+    def raise_faults(self) -> None:
+        """Raise the first of what failed and was stood in for, if anything did. What another version made and this one
+        does not know is kept, not failed.
+        """
+        for error in self.faults.values():
+            if not isinstance(error, UnknownOperationError):
+                raise error
 
     def _stand_in(self, task: Task, error: TesselError) -> Any:
         if task.fallback is None:

@@ -57,7 +57,7 @@ class Lattice:
 
 
 @dataclass(frozen=True, slots=True)
-class _Echo:
+class Echo:
     """Normalised autocorrelation at shifts up to half the picture, the middle element being no shift."""
 
     values: npt.NDArray[np.float64]
@@ -100,7 +100,7 @@ class _Echo:
         return np.asarray(self.at(shifts) - on_the_way)
 
 
-def echo_unwrapped(pixels: Raster) -> _Echo:
+def echo_unwrapped(pixels: Raster) -> Echo:
     """Normalised autocorrelation of a flat picture; not wrapped.
 
     Each value is the correlation of the overlapping parts, divided by the parts' own energy, so far
@@ -117,10 +117,10 @@ def echo_unwrapped(pixels: Raster) -> _Echo:
     other = scipy.fft.irfft2(mask * np.conj(squares), shape, workers=2)
     correlation = both / np.sqrt(np.maximum(energy, 1e-9) * np.maximum(other, 1e-9))
     centred_on = np.roll(correlation, (rows // 2, columns // 2), (0, 1))
-    return _Echo(np.ascontiguousarray(centred_on[: 2 * (rows // 2) + 1, : 2 * (columns // 2) + 1]))
+    return Echo(np.ascontiguousarray(centred_on[: 2 * (rows // 2) + 1, : 2 * (columns // 2) + 1]))
 
 
-def _follow(echo: _Echo, first: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
+def _follow(echo: Echo, first: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
     """A shift measured at its farthest clear multiple, which divides the reading error."""
     best = first
     rows, columns = echo.values.shape

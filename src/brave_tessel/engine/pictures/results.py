@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -15,6 +16,7 @@ from ...core.job.document import Source
 from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind, MapSet
 from ...core.plan.area import Area
+from ...core.repeat.judge import JoinVerdict, Verdict
 from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
 from ...core.repeat.quieten import Feature
 from ...core.sheet import AnyArray, Grid
@@ -86,7 +88,8 @@ class ChoicePicture:
 @dataclass(frozen=True, slots=True)
 class SheetPicture:
     """A source made to repeat, with its meters. ``small`` is the sheet at a low resolution, for questions asked of it;
-    ``before`` the same before it is shifted and touched up.
+    ``before`` the same before it is shifted and touched up. ``verdicts`` of the joins across x and y, and ``of_maps``
+    those of single maps, come a moment after the picture.
     """
 
     source: Source
@@ -105,6 +108,8 @@ class SheetPicture:
     spacing: tuple[SpacingReading, SpacingReading] | None = None
     features: tuple[Feature, ...] = ()
     rough: bool = False
+    verdicts: tuple[JoinVerdict, JoinVerdict] | None = None
+    of_maps: Mapping[MapKind, tuple[Verdict, Verdict]] = field(default_factory=dict)
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from PyQt6.QtCore import pyqtSignal
 
 from ...core.job.document import Source
 from ...engine.gather.analyses import find_beat
 from ...engine.pictures.repeat import choice_picture, rough_picture, sheet_picture, stroke_picture
 from ...engine.pictures.results import SheetPicture
+from ...engine.pictures.verdicts import judged
 from ...engine.workers import Current
 from ..workroom import Pace, Send
 from .base import Requests
@@ -58,7 +61,11 @@ class RepeatRequests(Requests):
         def work(current: Current, send: Send) -> None:
             if slow:
                 send(rough_picture(snapshot, source, current=current))
-            send(sheet_picture(snapshot, source, current=current, progress=progress))
+            done = sheet_picture(snapshot, source, current=current, progress=progress)
+            send(done)
+            if source.scatter is None and current():
+                joins, maps = judged(snapshot, source, current=current)
+                send(replace(done, verdicts=joins, of_maps=maps))
 
         # What one pace began the other must not leave going on.
         self.work.cancel("sheet")

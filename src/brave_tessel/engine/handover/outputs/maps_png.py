@@ -100,6 +100,8 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
     progress(f"Compute {surface.name}", 0.0)
     evaluation = snapshot.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
     maps = snapshot.finished(surface, delivery.px, evaluation=evaluation)
+    # What stands in for something that failed is not handed over.
+    evaluation.raise_faults()
     maps = baked(maps)
     chosen = included(delivery, snapshot.job, surface)
     if any(entry.id == MapKind.CURVATURE for entry in chosen):

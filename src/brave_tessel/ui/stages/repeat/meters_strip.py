@@ -6,7 +6,8 @@ from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
-from ....core.maps import TRAITS
+from ....core.maps import TRAITS, MapKind
+from ....core.repeat.judge import JoinVerdict, Verdict
 from ....core.repeat.meters import GOOD_CUT, REPETITION_LIMIT, SpacingReading
 from ....engine.pictures.results import MapReading, SheetPicture
 from ... import theme
@@ -14,6 +15,8 @@ from ...controls.panels import Meter, words
 from ...words import tr
 
 _MOST_MAPS = 6
+_LOOK = Verdict.LOOK
+_UNKNOWN = (Verdict.GOOD, Verdict.GOOD)
 
 
 class MapSeams(QWidget):
@@ -24,6 +27,7 @@ class MapSeams(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.readings: tuple[MapReading, ...] = ()
+        self.verdicts: dict[MapKind, tuple[Verdict, Verdict]] = {}
         self.size_mm = (1.0, 1.0)
         self.setMinimumWidth(theme.px(190))
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Preferred)
@@ -36,6 +40,7 @@ class MapSeams(QWidget):
 
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.readings = done.per_map[:_MOST_MAPS] if done else ()
+        self.verdicts = dict(done.of_maps) if done else {}
         self.size_mm = (done.grid.width_mm, done.grid.height_mm) if done else (1.0, 1.0)
         self.setAccessibleDescription(
             "; ".join(
@@ -74,8 +79,9 @@ class MapSeams(QWidget):
             painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, tr(TRAITS[reading.kind].label))
             painter.setFont(theme.font(11, mono=True))
             for axis, seam in enumerate(reading.seams):
-                mark = "" if seam.closes else " ▲"
-                painter.setPen(theme.colour("ink" if seam.closes else "oxide"))
+                verdict = max(self.verdicts.get(reading.kind, _UNKNOWN)[axis], Verdict.GOOD if seam.closes else _LOOK)
+                mark = ("", " △", " ▲")[verdict]
+                painter.setPen(theme.colour(("ink", "ochre", "oxide")[verdict]))
                 painter.drawText(
                     self.cell(index, axis),
                     Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
@@ -92,6 +98,23 @@ class MapSeams(QWidget):
                     width, height = self.size_mm
                     self.chosen.emit(*((0.0, (1 - along) * height) if axis == 0 else (along * width, 0.0)))
                     return
+
+
+_SEVERITIES = ("ok", "caution", "fault")
+
+
+def spot_of(done: SheetPicture, verdict: JoinVerdict) -> tuple[float, float]:
+    """Where a join is strangest on the sheet, mm, y up."""
+    grid, along = done.grid, verdict.worst
+    if done.cut is None:
+        x, y = (0.0, (1 - along) * grid.height_mm) if verdict.axis == 1 else (along * grid.width_mm, 0.0)
+    elif verdict.axis == 1:
+        path = done.cut.path_x
+        x, y = float(path[int(along * (len(path) - 1))]) * grid.width_mm, (1 - along) * grid.height_mm
+    else:
+        path = done.cut.path_y
+        x, y = along * grid.width_mm, (1 - float(path[int(along * (len(path) - 1))])) * grid.height_mm
+    return x + done.source.shift[0], y + done.source.shift[1]
 
 
 class Meters(QWidget):
@@ -149,6 +172,12 @@ class Meters(QWidget):
         closes = all(reading.closes for reading in done.seams)
         severity = "ok" if closes and along <= GOOD_CUT else "caution" if along <= 2.5 else "fault"
         grid = done.grid
+        if done.verdicts is not None:
+            self._show_verdict(done, score, severity)
+            return
+        if severity == "ok" and done.source.scatter is None:
+            # Nothing is called good before it has been looked at.
+            severity = "caution"
         text = tr("1.00 is no rougher than inside.")
         if done.cut is not None:
             x, y = done.cut.worst[0] * grid.width_mm, (1 - done.cut.worst[1]) * grid.height_mm
@@ -159,6 +188,23 @@ class Meters(QWidget):
                 if severity == "ok"
                 else tr(" Pull it there, cover the spot, or widen the overlap.")
             )
+        self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)
+
+    def _show_verdict(self, done: SheetPicture, score: float, severity: str) -> None:
+        """What was thought of both joins; the worse one is told, with the place to look at."""
+        assert done.verdicts is not None
+        worse = max(done.verdicts, key=lambda one: one.verdict)
+        severity = max(severity, ("ok", "caution", "fault")[worse.verdict], key=_SEVERITIES.index)
+        self._places[self.seam] = spot_of(done, worse)
+        way = tr("upright join") if worse.axis == 1 else tr("level join")
+        if worse.verdict:
+            x, y = self._places[self.seam]
+            reasons = "; ".join(tr(reason) for reason in worse.reasons)
+            text = tr("At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.", way=way, reasons=reasons, x=x, y=y)
+            if worse.step is not None and worse.step.doubtful and done.source.mend.op != "mend.courses":
+                text += tr(" Whole courses closes it in step.")
+        else:
+            text = tr("Both joins look as the inside does. 1.00 is no rougher than inside.")
         self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)
 
     def _show_repetition(self, done: SheetPicture) -> None:
