@@ -20,7 +20,8 @@ from .said import Progress, say, warn
 
 def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
     repeat.add_argument("photo", type=place)
-    repeat.add_argument("--size", required=True, help="real size of the picture, as in 600x400mm")
+    about = "real size of the picture, as in 600x400mm; follows from --unit where that is given"
+    repeat.add_argument("--size", default="", help=about)
     repeat.add_argument("--method", choices=tuple(photos.METHODS), default="best-cut")
     repeat.add_argument(
         "--unit",

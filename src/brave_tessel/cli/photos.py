@@ -22,6 +22,8 @@ from ..core.quantity import parse_size
 from ..core.repeat.judge import JoinVerdict, Verdict
 from ..core.repeat.mend import closed_size
 from ..core.repeat.meters import read_repetition, read_seam, read_spacing
+from ..core.repeat.resample import resampled
+from ..core.sheet import Grid
 from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
 from ..engine.gather.reading import gather_sets, picture_files
 from ..engine.gather.rig import measure, read_frames
@@ -41,10 +43,20 @@ from .said import Progress, say, warn
 
 def repeat(options: argparse.Namespace, progress: Progress) -> None:
     """Make a photo close on itself and write its maps."""
-    width, height = parse_size(options.size)
+    follows = not options.size and options.method == "courses" and options.unit
+    if not follows and not options.size:
+        raise NotUnderstoodError(
+            "size",
+            value="nothing",
+            allowed="a size, as in 600x400mm",
+            remedy="Give --size, or --unit for whole courses.",
+        )
+    size = None if follows else parse_size(options.size)
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
     source = session.intake().read_source(options.photo)
+    # Any size will do until the beat is measured against the known unit.
+    width, height = size or (1000.0, 1000.0 * source.height_px / source.width_px)
     frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
     light = Setting(op="gather.even_light", values={"strength": options.even})
     source = msgspec.structs.replace(source, straightening=frame, light=light)
@@ -66,7 +78,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         "joins": {name: _join(one) for name, one in zip("xy", joins, strict=True)},
         "repeat_mm": [surface.width_mm, surface.height_mm],
         "px": [maps.grid.width_px, maps.grid.height_px],
-        **_meters(maps, of_maps),
+        **_meters(_smaller(maps), of_maps),
         "drift": round(_drift(snapshot, source), 4),
         **measured,
         "maps": {kind.value: path.name for kind, path in written.items()},
@@ -160,6 +172,17 @@ def _told(joins: tuple[JoinVerdict, JoinVerdict]) -> str:
         why = ": " + "; ".join(str(reason) for reason in one.reasons) if one.reasons else ""
         words.append(f"{name} join {one.verdict.word}{why}")
     return ". ".join(words)[0].upper() + ". ".join(words)[1:] + "."
+
+
+_METER_PX = 1024
+"""The size at which the meters read, as in the window: what they tell is the same at every size."""
+
+
+def _smaller(maps: MapSet) -> MapSet:
+    grid = Grid.for_repeat(maps.grid.width_mm, maps.grid.height_mm, min(_METER_PX, max(maps.grid.shape)))
+    if grid.shape == maps.grid.shape:
+        return maps
+    return MapSet(grid, {kind: resampled(kind, pixels, grid.shape) for kind, pixels in maps.maps.items()})
 
 
 def _meters(maps: MapSet, of_maps: Verdicts) -> dict[str, Any]:

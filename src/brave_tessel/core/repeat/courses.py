@@ -19,6 +19,8 @@ _STRONG = 0.1
 _NEAR_BEST = 0.8
 _CLEAR = 0.08
 _LEAN = 0.045
+_AGREE = 0.6
+"""Degrees by which rows and uprights may differ and still be turned alike."""
 _SLANT = 0.12
 """Steepest lean of a row that is still taken for a row: about seven degrees."""
 
@@ -47,6 +49,26 @@ class Lattice:
         if not self.beats[0]:
             return math.degrees(math.atan2(-self.up[0], self.up[1]))
         return math.degrees(math.atan2(self.across[1], self.across[0]))
+
+    @property
+    def tilts(self) -> tuple[float, float]:
+        """Turn and lean in degrees as far as two independent beats bear them out: rows and uprights turned alike. A
+        bond that steps aside from row to row looks like rows that rise, and is no turn.
+        """
+        if not all(self.beats):
+            return 0.0, 0.0
+        return (self.turn, self.lean) if abs(self.lean) <= _AGREE else (0.0, 0.0)
+
+    @property
+    def level(self) -> tuple[bool, bool]:
+        """Which of the beats hold along x and along y once the tilts are taken out."""
+        turn, _ = self.tilts
+        slants = []
+        for (x, y), upright in ((self.across, False), (self.up, True)):
+            aside, ahead = (-x, y) if upright else (y, x)
+            slants.append(abs(math.degrees(math.atan2(aside, ahead)) - turn) if ahead else 0.0)
+        across, up = (beats and slant <= 2 * _AGREE for beats, slant in zip(self.beats, slants, strict=True))
+        return across, up
 
     @property
     def lean(self) -> float:

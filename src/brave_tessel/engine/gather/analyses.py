@@ -9,6 +9,7 @@ import msgspec
 import numpy as np
 
 from ...core.colour import encode_srgb, luminance
+from ...core.errors import DoesNotCloseError
 from ...core.job.commands import AnyCommand, Set
 from ...core.job.document import Job, Source
 from ...core.job.nodes import Setting
@@ -57,13 +58,35 @@ def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool]
 
 
 def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
-    """Cut a source to as many whole periods as its sheet holds."""
+    """Cut a source to as many whole periods as its sheet holds; a way of which it does not hold one is left to a free
+    cut.
+
+    Raises
+    ------
+    DoesNotCloseError
+        when it holds none either way.
+    """
     frame = source.straightening
-    values: dict[str, Value] = {"turn": round(beat.lattice.turn, 4), "lean": round(beat.lattice.lean, 4)}
-    for name, period, length in (("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm)):
-        values[name] = whole_count(length, period, LEAST_OVERLAP * period) if period > 0 else 0
-        if period > 0:
+    turn, lean = beat.lattice.tilts
+    values: dict[str, Value] = {"turn": round(turn, 4), "lean": round(lean, 4)}
+    ways = (("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm))
+    counts: list[int] = []
+    for (name, period, length), holds in zip(ways, beat.lattice.level, strict=True):
+        fits = holds and length >= (1 + LEAST_OVERLAP) * period
+        counts.append(whole_count(length, period, LEAST_OVERLAP * period) if fits else 0)
+        values[name] = counts[-1]
+        if fits:
             values[f"period_{name}"] = round(period, 4)
+    if not any(counts):
+        # Not one whole period either way: said by the longer one, in its words.
+        name, period, length = max(ways, key=lambda way: way[1])
+        whole_count(length, period, LEAST_OVERLAP * period)
+        raise DoesNotCloseError(
+            "Whole courses",
+            value="this picture",
+            allowed="a pattern whose rows lie level",
+            remedy="Straighten it by its rows, or use best cut.",
+        )
     mend = Setting(op="mend.courses", values=values)
     command = Set(path=("sources", source.id, "mend"), value=mend, label="Cut to whole courses")
     return follow_source(job, msgspec.structs.replace(source, mend=mend), command)

@@ -11,7 +11,7 @@ from ....core.repeat.judge import JoinVerdict, Verdict
 from ....core.repeat.meters import GOOD_CUT, REPETITION_LIMIT, SpacingReading
 from ....engine.pictures.results import MapReading, SheetPicture
 from ... import theme
-from ...controls.panels import Meter, words
+from ...controls.panels import Meter, button, words
 from ...words import tr
 
 _MOST_MAPS = 6
@@ -121,6 +121,7 @@ class Meters(QWidget):
     """What is measured, and what to do next. ``spot`` asks to see a place, mm, y up."""
 
     spot = pyqtSignal(float, float)
+    courses_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -140,7 +141,14 @@ class Meters(QWidget):
         row.addWidget(self.maps)
         column.addLayout(row, 1)
         self.foot = words("")
-        column.addWidget(self.foot)
+        self.in_step = button(
+            tr("Close it by whole courses"), self.courses_wanted.emit, tip=tr("Measures the beat, and cuts to it")
+        )
+        self.in_step.hide()
+        below = QHBoxLayout()
+        below.addWidget(self.foot, 1)
+        below.addWidget(self.in_step)
+        column.addLayout(below)
         self.maps.chosen.connect(self.spot)
         self._places: dict[Meter, tuple[float, float]] = {}
         for meter in (self.seam, self.repetition):
@@ -149,6 +157,8 @@ class Meters(QWidget):
     def show_sheet(self, done: SheetPicture | None) -> None:
         self.maps.show_sheet(done)
         self._places = {}
+        out = done is not None and any(one.step and one.step.doubtful for one in done.verdicts or ())
+        self.in_step.setVisible(bool(out and done and done.source.mend.op != "mend.courses"))
         if done is None:
             for meter in (self.seam, self.repetition, self.drift):
                 meter.show_reading("–", 0, "ok", "")
@@ -201,8 +211,6 @@ class Meters(QWidget):
             x, y = self._places[self.seam]
             reasons = "; ".join(tr(reason) for reason in worse.reasons)
             text = tr("At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.", way=way, reasons=reasons, x=x, y=y)
-            if worse.step is not None and worse.step.doubtful and done.source.mend.op != "mend.courses":
-                text += tr(" Whole courses closes it in step.")
         else:
             text = tr("Both joins look as the inside does. 1.00 is no rougher than inside.")
         self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)

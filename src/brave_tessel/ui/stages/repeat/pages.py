@@ -202,7 +202,7 @@ class MendPage(Page):
         self.add(Heading(tr("How")))
         options = [(entry.id, entry.label) for entry in family("mend")]
         self.method = Choices(options, options[0][0], name=tr("How"), columns=2)
-        self.method.changed.connect(self._set_method)
+        self.method.changed.connect(self.take_method)
         self.add(self.method)
         self.method_note = words("")
         self.add(self.method_note)
@@ -249,7 +249,8 @@ class MendPage(Page):
         if source:
             self.desk.dispatch(sheet_intents.remove_pins(source))
 
-    def _set_method(self, op: str) -> None:
+    def take_method(self, op: str) -> None:
+        """Close the chosen source by another way; whole courses measures its beat first."""
         source = self.desk.selection.source
         if source and op != source.mend.op:
             self.desk.dispatch(source_intents.set_method(self.desk.job, source, op))

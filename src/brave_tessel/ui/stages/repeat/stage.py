@@ -55,6 +55,7 @@ class RepeatStage(Stage):
         desk.view.step_changed.connect(self._show_step)
         self.pair.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
         self.meters.spot.connect(self.pair.show_spot)
+        self.meters.courses_wanted.connect(lambda: self.mend.take_method("mend.courses"))
         self.break_up.spot.connect(self.pair.show_spot)
         self._show_step(desk.view.repeat_step)
         self.follow(lambda job: (job.sources, job.palettes))
