@@ -228,6 +228,7 @@ class Meter(QWidget):
         super().__init__()
         self.title, self.value, self.sentence = title, "–", ""
         self.fill, self.severity = 0.0, "ok"
+        self.stale = False
         self.setMinimumWidth(theme.px(150))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
 
@@ -237,8 +238,15 @@ class Meter(QWidget):
     def show_reading(self, value: str, fill: float, severity: str, sentence: str) -> None:
         """``fill`` in [0, 1]; ``severity`` ok, caution or fault."""
         self.value, self.fill, self.severity, self.sentence = value, min(1.0, max(0.0, fill)), severity, sentence
+        self.stale = False
         self.setAccessibleName(f"{self.title} {value}. {sentence}")
         self.setToolTip(sentence)
+        self.update()
+
+    def show_stale(self) -> None:
+        """What was read is of an older result: it is struck through, and no longer judged."""
+        self.stale = True
+        self.setAccessibleName(f"{self.title} {self.value}, {tr('of an older result')}")
         self.update()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
@@ -250,10 +258,14 @@ class Meter(QWidget):
         painter.setFont(theme.font(12))
         painter.setPen(theme.colour("ink"))
         painter.drawText(QPointF(0, theme.px(14)), self.title)
-        painter.setFont(theme.font(24, mono=True, weight=600))
+        number = theme.font(24, mono=True, weight=600)
+        number.setStrikeOut(self.stale)
+        painter.setFont(number)
         painter.drawText(QPointF(0, theme.px(42)), self.value)
         token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.severity]
         word = {"ok": tr("good"), "caution": tr("look closer"), "fault": tr("broken")}[self.severity]
+        if self.stale:
+            token, word = "ink_3", tr("of an older result")
         painter.setFont(theme.font(11))
         painter.setPen(theme.colour(token))
         painter.drawText(

@@ -22,6 +22,7 @@ class RepeatRequests(Requests):
     ready = pyqtSignal(object)
     choice_ready = pyqtSignal(object)
     beat_found = pyqtSignal(str, object)
+    failed = pyqtSignal()
     channels = ("sheet", "choice")
 
     def __init__(self, *parts: object) -> None:
@@ -69,7 +70,8 @@ class RepeatRequests(Requests):
 
         # What one pace began the other must not leave going on.
         self.work.cancel("sheet")
-        self.work.stream("sheet", work, self._deliver, pace=Pace.LONG if slow else Pace.QUICK)
+        pace = Pace.LONG if slow else Pace.QUICK
+        self.work.stream("sheet", work, self._deliver, pace=pace, failed=lambda _error: self.failed.emit())
 
     def _deliver(self, done: SheetPicture | None) -> None:
         self.shown = done

@@ -5,7 +5,12 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
+from brave_tessel.core.colour import codes_from_linear
+from brave_tessel.core.job.commands import Set
+from brave_tessel.core.job.nodes import Setting
+from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.formats.images import encode_png
+from tests.core.repeat.closings import masonry
 from tests.core.repeat.test_methods import wall
 from tests.ui.test_whole_pass import type_into
 
@@ -138,3 +143,42 @@ def test_the_field_is_stepped_back_to_twenty_metres(demo_window, settled):
         QApplication.sendEvent(pair, event)
     assert pair.field_m == 20
     assert not pair.grab().isNull()
+
+
+def test_a_pattern_out_of_step_is_noticed_and_closed_by_whole_courses_at_a_click(window, settled, tmp_path):
+    colour = masonry(np.random.default_rng(8), (460, 420), (75, 32), 0.5, 1.5)
+    path = tmp_path / "bond.png"
+    path.write_bytes(encode_png(codes_from_linear(colour, depth=8)))
+    desk, repeat = window.desk, window.stages["Repeat"]
+    desk.gather.read([path])
+    settled(window)
+    desk.dispatch(source_intents.set_size(desk.job.sources[0], 460.0, 420.0))
+    desk.go("Repeat")
+    settled(window)
+    meters = repeat.meters
+    assert meters.seam.severity != "ok"
+    assert meters.seam.sentence.startswith("At the ")
+    assert meters.in_step.isVisible()
+    QTest.mouseClick(meters.in_step, Qt.MouseButton.LeftButton)
+    settled(window)
+    assert desk.job.sources[0].mend.op == "mend.courses"
+    assert meters.in_step.isHidden()
+    assert "out of step" not in meters.seam.sentence
+    assert meters.seam.severity != "fault"
+
+
+def test_meters_of_an_older_result_are_struck_through(walled, settled):
+    repeat, desk = walled.stages["Repeat"], walled.desk
+    desk.go("Repeat")
+    settled(walled)
+    assert not repeat.meters.seam.stale
+    source = desk.job.sources[0]
+    # More periods than the sheet holds: nothing closes it.
+    values = {"across": 40, "up": 1, "period_across": 200.0, "period_up": 100.0}
+    desk.dispatch(Set(path=("sources", source.id, "mend"), value=Setting(op="mend.courses", values=values), label="x"))
+    settled(walled)
+    assert repeat.meters.seam.stale
+    assert "older" in repeat.meters.seam.accessibleName()
+    desk.session.store.undo()
+    settled(walled)
+    assert not repeat.meters.seam.stale

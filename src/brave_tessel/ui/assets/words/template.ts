@@ -1124,6 +1124,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>At what size it is judged.</source>
    <translation type="unfinished" />
   </message>
@@ -1385,6 +1389,10 @@
   </message>
   <message>
    <source>Bond</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Both joins look as the inside does. 1.00 is no rougher than inside.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1890,6 +1898,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Close</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Close it by whole courses</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3470,6 +3482,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Girth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Give --size, or --unit for whole courses.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5706,6 +5722,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Measured. Type the real one, such as 75, to size the whole sheet by it.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Measures the beat, and cuts to it</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8585,6 +8605,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Straighten it by its rows, or use best cut.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Strands laid round each other.</source>
    <translation type="unfinished" />
   </message>
@@ -9382,6 +9406,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>This surface has no units to be cut.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>This way does not close the sheet; what is shown is the last that did.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10893,6 +10921,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a pattern whose rows lie level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a pattern with at least two courses or units in view</source>
    <translation type="unfinished" />
   </message>
@@ -10914,6 +10946,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>a repeat above 0 mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>a size, as in 600x400mm</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11889,6 +11925,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>it is a regular pattern without a beat this way: units may be cut</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>it is blurred along the join</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>it is grey, white for the most part</source>
    <translation type="unfinished" />
   </message>
@@ -11914,6 +11958,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>it is one plain value</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>it is rougher along the join</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12045,6 +12093,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>joins</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>joints at the ends of the run</source>
    <translation type="unfinished" />
   </message>
@@ -12142,6 +12194,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>level</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>level join</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12462,6 +12518,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>of an older result</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>of each face</source>
    <translation type="unfinished" />
   </message>
@@ -12523,6 +12583,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>one side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>one side is lighter than the other</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12706,7 +12770,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>real size of the picture, as in 600x400mm</source>
+   <source>real size of the picture, as in 600x400mm; follows from --unit where that is given</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13142,6 +13206,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>the pattern is out of step by {off:.0f} of {beat:.0f} mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>the scene's</source>
    <translation type="unfinished" />
   </message>
@@ -13155,6 +13223,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>the size of the other frames</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>the step across it is {times:.1f} times those inside</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13382,6 +13454,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>upright join</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>v-cut</source>
    <translation type="unfinished" />
   </message>
@@ -13399,6 +13475,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>vector</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>verdict</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13547,6 +13627,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>xy</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14239,6 +14323,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{shape} × {shape_2} px</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{share:.0%} of the join looks like nothing else in the picture</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -176,6 +176,14 @@ class Meters(QWidget):
         )
         self.foot.setText(self._spacing(done.spacing))
 
+    def show_stale(self) -> None:
+        """The way of closing failed: what stands here was read of an older sheet."""
+        for meter in (self.seam, self.repetition, self.drift):
+            meter.show_stale()
+        self.maps.show_sheet(None)
+        self.in_step.hide()
+        self.foot.setText(tr("This way does not close the sheet; what is shown is the last that did."))
+
     def _show_seam(self, done: SheetPicture) -> None:
         along = max(done.cut.along) if done.cut else 0.0
         score = max(done.seams[0].score, done.seams[1].score)

@@ -51,6 +51,7 @@ class RepeatStage(Stage):
         self.card = self.cards
         self._make_tools()
         desk.repeat.ready.connect(self.show_sheet)
+        desk.repeat.failed.connect(self.meters.show_stale)
         desk.repeat.choice_ready.connect(self.pair.show_choice)
         desk.view.step_changed.connect(self._show_step)
         self.pair.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
