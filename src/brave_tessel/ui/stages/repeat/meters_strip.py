@@ -174,7 +174,8 @@ class Meters(QWidget):
             tr("Brightest against darkest, before the cut.")
             + ("" if severity == "ok" else tr(" Even it out in Gather.")),
         )
-        self.foot.setText(self._spacing(done.spacing))
+        good = done.verdicts is not None and not any(one.verdict for one in done.verdicts)
+        self.foot.setText(self._spacing(done.spacing, good=good))
 
     def show_stale(self) -> None:
         """The way of closing failed: what stands here was read of an older sheet."""
@@ -242,7 +243,7 @@ class Meters(QWidget):
         )
 
     @staticmethod
-    def _spacing(spacing: tuple[SpacingReading, SpacingReading] | None) -> str:
+    def _spacing(spacing: tuple[SpacingReading, SpacingReading] | None, *, good: bool) -> str:
         if spacing is None:
             return tr("A first, rough look; the meters follow.")
         x, y = spacing
@@ -257,5 +258,7 @@ class Meters(QWidget):
             most=y.high,
         )
         return told + (
-            "" if x.fits and y.fits else tr(" Things crowd or part at the join: shift the cut or touch it up.")
+            ""
+            if good or (x.fits and y.fits)
+            else tr(" Things crowd or part at the join: shift the cut or touch it up.")
         )
