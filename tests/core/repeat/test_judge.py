@@ -5,10 +5,15 @@ from collections import Counter
 import cv2
 import numpy as np
 import pytest
+from skimage import data
 
+from brave_tessel.core.colour import decode_srgb
+from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.repeat.coherence import read_coherence
+from brave_tessel.core.repeat.cut import paths_on_cell
 from brave_tessel.core.repeat.in_step import read_steps
 from brave_tessel.core.repeat.judge import Verdict, judge_joins, sharpness_at, tone_of
+from brave_tessel.core.repeat.methods.best_cut import BestCut
 from brave_tessel.core.sheet import Grid
 from tests.core.repeat.closings import judged, masonry, natural
 
@@ -98,3 +103,23 @@ def test_odd_shapes_and_even_pictures_are_judged_too(shape):
         for one in judge_joins(light, grid, light, (100.0, 100.0)):
             assert one.verdict in set(Verdict)
             assert 0 <= one.worst <= 1
+
+
+@pytest.mark.parametrize("name", ["grass", "gravel", "brick"])
+def test_photographs_are_judged_as_the_eye_does(name):
+    """Open pictures of scikit-image (CC0): as they are they do not close; grass and gravel do by best cut; courses of
+    brick cut anywhere are never called good.
+    """
+    light = getattr(data, name)() / 255
+    colour = np.repeat(decode_srgb(light)[..., None], 3, 2).astype(np.float32)
+    flat = MapSet(Grid(512, 512, 512.0, 512.0), {MapKind.BASE_COLOUR: colour})
+    before = tone_of(colour)
+    assert max(one.verdict for one in judge_joins(before, flat.grid, before, (512.0, 512.0))) is Verdict.BROKEN
+    method = BestCut(overlap=70.0)
+    cuts = method.find(flat, ())
+    closed = method.apply(flat, cuts)
+    size = closed.grid.width_mm, closed.grid.height_mm
+    joins = paths_on_cell(cuts, *closed.grid.shape)
+    both = judge_joins(before, flat.grid, tone_of(closed[MapKind.BASE_COLOUR]), size, joins=joins)
+    verdicts = {one.verdict for one in both}
+    assert verdicts == {Verdict.GOOD} if name != "brick" else Verdict.GOOD not in verdicts
