@@ -145,8 +145,8 @@ class Renderer:
         return look.exposure * opened(sum(shares) / 2)
 
     def refine(self, look: Look, pass_: int) -> None:
-        """Add one frame to the picture of a look at rest: the eye, the sun's disc and one direction of the sky are
-        drawn anew each time. ``pass_`` counts from 0, which begins anew.
+        """Add one frame to the picture of a look at rest: the eye, the sun's disc and three directions of the sky
+        are drawn anew each time. ``pass_`` counts from 0, which begins anew.
         """
         self._take_light(look)
         if self._samples is None or self._samples[0] is not look.light.dome:

@@ -131,8 +131,6 @@ def of_board(
     MissingError
         when there are no surfaces.
     """
-    if not surfaces:
-        raise MissingError("surface", remedy="There is none to picture.")
     step = 1.1 * SIZE_M
     shown, pictures, places = _in_rows(snapshot, surfaces, size, ("Ball", 200, step, step), px=px, current=current)
     look = _facing(snapshot, size, places, pitch=4.0)
@@ -149,8 +147,6 @@ def of_contact(
     MissingError
         when there are no surfaces.
     """
-    if not surfaces:
-        raise MissingError("surface", remedy="There is none to picture.")
     step, rise = 1.08 * SIZE_M, 1.34 * SIZE_M
     shown, pictures, places = _in_rows(snapshot, surfaces, size, ("Plane", 260, step, rise), px=px, current=current)
     # Room for the last row's names.
@@ -179,6 +175,8 @@ def _in_rows(
     """Surfaces on a solid each, in as many columns as the picture's shape asks for, and all their corners; ``each`` is
     the solid, its facets, and the step to the next across and down, m.
     """
+    if not surfaces:
+        raise MissingError("surface", remedy="There is none to picture.")
     shape, cells, step, rise = each
     columns = _columns(len(surfaces), size[0] / step, size[1] / rise)
     parts, pictures = [], {}
