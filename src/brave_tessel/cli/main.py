@@ -36,7 +36,10 @@ def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
         help="mm; by default 15 %% of the shorter side, 48 at most",
     )
     repeat.add_argument(
-        "--even", type=number("even", 0, 1), default=0.0, help="how much uneven light is taken out, 0 to 1"
+        "--even",
+        type=number("even", 0, 1),
+        default=None,
+        help="how much uneven light is taken out, 0 to 1; by default all of a lamp's slow fall-off, and nothing else",
     )
     repeat.add_argument("--px", type=px(), default=0, help="pixels of the longer side; by default the photo's own")
 

@@ -12,7 +12,7 @@ import numpy as np
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.colour import codes_from_linear, encode_srgb
 from ..core.errors import MissingError, NotUnderstoodError, OutOfRangeError, TesselError
-from ..core.gather.even_light import light_drift
+from ..core.gather.even_light import fall_off, light_drift
 from ..core.gather.straighten import Corners, proportion, proposed_px_per_mm, straighten
 from ..core.job.document import Delivery, Job, Source
 from ..core.job.layers import Layer, Surface
@@ -58,8 +58,8 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     # Any size will do until the beat is measured against the known unit.
     width, height = size or (1000.0, 1000.0 * source.height_px / source.width_px)
     frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
-    light = Setting(op="gather.even_light", values={"strength": options.even})
-    source = msgspec.structs.replace(source, straightening=frame, light=light)
+    source = msgspec.structs.replace(source, straightening=frame)
+    source = msgspec.structs.replace(source, light=_light_for(session.snapshot(), source, options.even))
     progress("Mend", 0.2)
     source, measured = _mended(session.snapshot(), source, options)
     surface = _surface_of(source)
@@ -80,6 +80,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         "px": [maps.grid.width_px, maps.grid.height_px],
         **_meters(_smaller(maps), of_maps),
         "drift": round(_drift(snapshot, source), 4),
+        "evened": source.light.number("strength"),
         **measured,
         "maps": {kind.value: path.name for kind, path in written.items()},
     }
@@ -90,6 +91,21 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         f"{len(written)} maps in {options.out}"
     )
     say(result, text, as_json=options.json)
+
+
+def _light_for(snapshot: Snapshot, source: Source, asked: float | None) -> Setting:
+    """How a photo's light is evened: as asked, else a lamp's fall-off by itself, so broad that nothing on it counts."""
+    op = "gather.even_light"
+    if asked is not None:
+        return Setting(op=op, values={"strength": asked})
+    snapshot = snapshot.with_job(Job(sources=(source,)))
+    flat = snapshot.evaluation().value(snapshot.planner().flat(source, 512))
+    if not fall_off(flat.or_default(MapKind.BASE_COLOUR)).of_light:
+        return Setting(op=op, values={"strength": 0.0})
+    frame = source.straightening
+    return Setting(
+        op=op, values={"strength": 1.0, "wavelength": min(2000.0, 0.75 * max(frame.width_mm, frame.height_mm))}
+    )
 
 
 def _stem(photo: Path) -> str:

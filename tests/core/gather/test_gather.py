@@ -7,6 +7,7 @@ import pytest
 from PIL import Image
 
 from brave_tessel.core.gather.conventions import agreement, green_direction, slopes_of
+from brave_tessel.core.gather.even_light import even_light, fall_off
 from brave_tessel.core.gather.pictures import as_map, onto_sheet
 from brave_tessel.core.gather.roles import decide, read_name, read_pixels
 from brave_tessel.core.job.document import Picture
@@ -17,6 +18,7 @@ from brave_tessel.core.recipe.steps.pattern import units
 from brave_tessel.core.recipe.steps.piece import relief
 from brave_tessel.core.relief.integrate import height_of_slopes, rise_of
 from brave_tessel.core.sheet import Grid
+from tests.core.repeat.closings import masonry, natural
 
 NAMES = {
     "RivenSlate_BaseColor_4K.png": ("riven slate", "base_colour"),
@@ -255,3 +257,30 @@ def test_a_heights_millimetres_follow_from_normals_made_with_it(kind, rise):
     other = clouds(grid, size=50, octaves=5, seed=77)
     assert rise_of(other, normal, grid) is None
     assert rise_of(1 - told, normal, grid) is None, "turned over"
+
+
+def lit_unevenly(colour, times):
+    """A lamp to the left: so many times brighter there."""
+    across = np.linspace(np.log(times), 0, colour.shape[1])[None, :, None]
+    return (colour * np.exp(across)).astype(np.float32)
+
+
+@pytest.mark.parametrize("seed", range(8))
+def test_a_lamps_fall_off_is_told_from_what_is_on_the_sheet(seed):
+    """Natural grounds and walls, evenly lit and not; planks of many tones are no light."""
+    rng = np.random.default_rng(seed)
+    ground = natural(rng, (400, 400), 0.8) if seed % 2 else masonry(rng, (400, 400), (70, 30), 0.5, 0.8)
+    assert fall_off(lit_unevenly(ground, 1.6)).of_light
+    planks = np.repeat(rng.uniform(0.1, 0.4, 7), 46)[None, :320, None] * np.ones((320, 1, 3))
+    assert not fall_off(planks.astype(np.float32)).of_light
+    assert fall_off(ground).amount < 0.35
+
+
+def test_evening_is_a_gain_that_keeps_contrast_alike():
+    ground = masonry(np.random.default_rng(3), (400, 400), (70, 30), 0.5, 0.8)
+    grid = Grid(ground.shape[1], ground.shape[0], 400, 400)
+    evened = even_light(grid, lit_unevenly(ground, 2.0), wavelength=300.0, strength=1.0)
+    third = ground.shape[1] // 3
+    contrasts = [float(part.std() / part.mean()) for part in (evened[:, :third], evened[:, -third:])]
+    assert contrasts[0] == pytest.approx(contrasts[1], rel=0.12)
+    assert fall_off(evened).amount < 0.2

@@ -2,15 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from typing import Annotated
 
 import cv2
 import numpy as np
+import numpy.typing as npt
 from scipy.fft import dctn
 
 from ..colour import luminance
 from ..operation import Colour, Fraction, Length, operation
-from ..sheet import Grid, Raster
+from ..sheet import AnyArray, Grid, Raster
 
 
 def slow_part(pixels: Raster, sigma_px: float) -> Raster:
@@ -63,3 +65,52 @@ def light_drift(colour: Raster) -> float:
 
 
 _SIDE = 32
+
+
+@dataclass(frozen=True, slots=True)
+class FallOff:
+    """A slow, smooth change of light over a sheet: how much brighter its brightest is than its darkest, less 1, and how
+    far what lies between edges bears out what the broad tones say (1 wholly).
+    """
+
+    amount: float
+    borne_out: float
+
+    @property
+    def of_light(self) -> bool:
+        """Whether it is that of a lamp or a window, and worth taking out, rather than planks or patches."""
+        return self.amount > _WORTH and self.borne_out > _MOSTLY
+
+
+_WORTH, _MOSTLY = 0.12, 0.6
+_FINE, _CELLS = 256, 8
+
+
+def fall_off(colour: Raster) -> FallOff:
+    """Of linear colour (H, W, 3).
+
+    Light changes within things too, planks of many tones only from one to the next: a bent plane is laid through the
+    logarithm of brightness, and another through its usual slopes, which edges between things do not move. What both say
+    is light.
+    """
+    small = cv2.resize(luminance(colour), (_FINE, _FINE), interpolation=cv2.INTER_AREA)
+    tone = cv2.GaussianBlur(np.log(np.maximum(small, 1e-4)), (0, 0), 2.0, borderType=cv2.BORDER_REFLECT)
+    side = _FINE // _CELLS
+
+    def usual(pixels: AnyArray) -> npt.NDArray[np.float64]:
+        cells = pixels.reshape(_CELLS, side, _CELLS, side).swapaxes(1, 2).reshape(_CELLS * _CELLS, -1)
+        return np.asarray(np.median(cells, 1), np.float64)
+
+    down, across = np.gradient(tone)
+    line = (np.arange(_CELLS) + 0.5) / _CELLS * 2 - 1
+    y, x = (one.ravel() for one in np.meshgrid(line, line, indexing="ij"))
+    zero, one = np.zeros_like(x), np.ones_like(x)
+    plane = np.stack([x, y, x * y, x * x, y * y], 1)
+    slopes = np.concatenate([np.stack([one, zero, y, 2 * x, zero], 1), np.stack([zero, one, x, zero, 2 * y], 1)])
+    found = _FINE / 2 * np.concatenate([usual(across), usual(down)])
+    by_slope = plane @ np.linalg.lstsq(slopes, found, rcond=None)[0]
+    levels = usual(tone)
+    by_tone = plane @ np.linalg.lstsq(plane, levels - levels.mean(), rcond=None)[0]
+    by_slope, by_tone = by_slope - by_slope.mean(), by_tone - by_tone.mean()
+    both = float(by_slope @ by_tone) / max(float(by_slope @ by_slope), float(by_tone @ by_tone), 1e-12)
+    return FallOff(float(np.expm1(min(np.ptp(by_slope), np.ptp(by_tone)))), both)

@@ -11609,6 +11609,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>evened</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>every surface flat on one sheet, with name and size</source>
    <translation type="unfinished" />
   </message>
@@ -11877,7 +11881,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>how much uneven light is taken out, 0 to 1</source>
+   <source>how much uneven light is taken out, 0 to 1; by default all of a lamp's slow fall-off, and nothing else</source>
    <translation type="unfinished" />
   </message>
   <message>
