@@ -100,7 +100,7 @@ class Trials:
             *lines, rest = (rest + told).split(b"\n")
             for line in lines:
                 running = True
-                if not self._hear(json.loads(line)):
+                if not self._hear(json.loads(line)) or self.number >= cases:
                     return
 
     def _hear(self, told: dict[str, Any]) -> bool:

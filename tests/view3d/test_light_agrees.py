@@ -156,7 +156,7 @@ def test_the_moving_picture_is_near_the_resting_one_and_more_frames_nearer(rende
     maps = maps_of((0.5, 0.45, 0.4), 0.5, 0.0)
     laid(renderer, maps, "Board", 120)
     look = Look(solid_camera(), 240, 200, light=scene_light(make_preset("Afternoon")), background=(0.4, 0.4, 0.4))
-    whole = at_rest(renderer, look, 160)
+    whole = at_rest(renderer, look, 96)
     few, more = at_rest(renderer, look, 8), at_rest(renderer, look, 40)
     assert apart(more, whole) <= apart(few, whole)
     assert apart(few, whole) < 2

@@ -97,13 +97,15 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
         when stopped; no half-written file is left.
     """
     snapshot, delivery, progress, current = writing.snapshot, writing.delivery, writing.progress, writing.current
+    chosen = included(delivery, snapshot.job, surface)
+    # A pattern that cannot name the files is told before anything is worked out.
+    names = {entry.id: file_name(snapshot.job, delivery, surface, MapKind(entry.id), stem) for entry in chosen}
     progress(f"Compute {surface.name}", 0.0)
     evaluation = snapshot.evaluation(current, lambda label: progress(f"{surface.name}: {label}", 0.1))
     maps = snapshot.finished(surface, delivery.px, evaluation=evaluation)
     # What stands in for something that failed is not handed over.
     evaluation.raise_faults()
     maps = baked(maps)
-    chosen = included(delivery, snapshot.job, surface)
     if any(entry.id == MapKind.CURVATURE for entry in chosen):
         maps = snapshot.with_curvature(surface, maps, evaluation=evaluation)
     _require_space(writing.folder, maps)
@@ -115,7 +117,7 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
                 pool.shutdown(wait=False, cancel_futures=True)
                 raise CancelledError
             kind = MapKind(entry.id)
-            target = writing.folder / file_name(snapshot.job, delivery, surface, kind, stem)
+            target = writing.folder / names[entry.id]
             progress(f"Write {target.name}", 0.3 + 0.7 * index / len(chosen))
             write_atomically(target, data.result())
             written[kind] = target
