@@ -92,7 +92,8 @@ class GatherRequests(Requests):
     def ask_thumb(self, source: Source) -> None:
         """A source's small picture, once; ``thumb_ready`` brings it."""
         key = source.id if source.scatter is not None else source.blob
-        if key in self._thumbs:
+        if key in self._thumbs or self.session.is_lost(source.blob):
+            # What is missing has been told already.
             return
         self._thumbs.add(key)
         snapshot, lighting = self.session.snapshot(), self.lighting()
