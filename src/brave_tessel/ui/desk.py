@@ -6,6 +6,7 @@ Widgets show what these hold and send intents; they compute nothing.
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 
 import numpy as np
@@ -38,6 +39,10 @@ from .workroom import STOPS, Workroom
 FRAME_IT = "Drag the frame's corners onto something rectangular, then type its size."
 
 
+_READ_S = 2.0
+"""How long an answer stands in the status line before progress may take its place."""
+
+
 class Desk(QObject):
     """Brings the parts together: the job's moves to selection and pictures, intents to the store."""
 
@@ -65,6 +70,7 @@ class Desk(QObject):
         self.files = FileWork(session, self.work, self.tell)
         self.followed = LinkFollower(session, self.work, self.dispatch, self.tell)
         self._told_progress = False
+        self._stands_until = 0.0
         self._asked = ""
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
@@ -178,6 +184,10 @@ class Desk(QObject):
 
     def tell(self, text: str, meant: str = "note") -> None:
         """One sentence for the status line."""
+        if meant == "progress" and time.monotonic() < self._stands_until:
+            # An answer just given is read before what goes on takes its place.
+            return
+        self._stands_until = time.monotonic() + _READ_S if text and not text.endswith(STOPS) else 0.0
         # Another sentence takes the place of what goes on, and is not wiped when that ends.
         self._told_progress = text.endswith(STOPS)
         self.message.emit(text, meant)

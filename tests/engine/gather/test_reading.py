@@ -179,13 +179,13 @@ def test_a_tree_of_folders_is_sorted_by_names_before_anything_is_read(tmp_path):
         (place / "read me.txt").write_text("hello")
     heard = []
     tree = walk([tmp_path], tell=heard.append)
-    made = tree.proposed()
+    made = tree.proposed
     assert len(made) == 400
     assert all(len(one.named.members) == 4 and one.name == one.folder.name for one in made)
     assert len(tree.skipped) == 400
     assert heard[-1] == 2000
     assert "and 396 more" in skipped_sentence(tree.skipped)
-    assert walk([tmp_path], current=lambda: False).proposed() == []
+    assert walk([tmp_path], current=lambda: False).proposed == []
 
 
 def test_what_is_passed_over_is_listed_once(folder):

@@ -285,7 +285,7 @@ def read_sources(
             refused(error)
     rest = [path for path in paths if not is_frames_folder(path)]
     tree = walk(rest, current=current)
-    for proposed in tree.proposed():
+    for proposed in tree.proposed:
         if not current():
             break
         try:

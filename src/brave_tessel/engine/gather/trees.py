@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from pathlib import Path
 
 from ...core.gather.sets import Member, NamedSet, sets_of_names
@@ -61,15 +62,16 @@ class Proposed:
         return replace(self, named=replace(self.named, members=members), by_hand=by_hand)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Tree:
     """Picture files by their folders, and files that are none."""
 
     folders: dict[Path, list[Path]]
     skipped: list[Path]
 
+    @cached_property
     def proposed(self) -> list[Proposed]:
-        """The sets of every folder."""
+        """The sets of every folder; worked out once, where it is first asked for."""
         return [
             Proposed(folder, named)
             for folder, files in self.folders.items()

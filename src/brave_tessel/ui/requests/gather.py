@@ -118,7 +118,7 @@ class GatherRequests(Requests):
         def work(current: Current) -> Tree | tuple[list[Source], list[str]]:
             plain = [path for path in paths if not is_frames_folder(path)]
             tree = walk(plain, current=current, tell=lambda count: progress(tr("{count} files found", count=count)))
-            if len(plain) == len(paths) and len(tree.proposed()) > MANY:
+            if len(plain) == len(paths) and len(tree.proposed) > MANY:
                 return tree
             return read_sources(intake, paths, current=current)
 

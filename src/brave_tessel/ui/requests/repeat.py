@@ -62,14 +62,10 @@ class RepeatRequests(Requests):
         def work(current: Current, send: Send) -> None:
             if slow:
                 send(rough_picture(snapshot, source, current=current))
-            done = sheet_picture(snapshot, source, current=current, progress=progress)
-            send(done)
-            if source.scatter is None and current():
-                joins, maps = judged(snapshot, source, current=current)
-                send(replace(done, verdicts=joins, of_maps=maps))
+            send(sheet_picture(snapshot, source, current=current, progress=progress))
 
         # What one pace began the other must not leave going on.
-        self.work.cancel("sheet")
+        self.work.cancel("sheet", "verdicts")
         pace = Pace.LONG if slow else Pace.QUICK
         self.work.stream("sheet", work, self._deliver, pace=pace, failed=lambda _error: self.failed.emit())
 
@@ -78,6 +74,23 @@ class RepeatRequests(Requests):
         if done is not None:
             self.timed.emit(done.ms)
         self.ready.emit(done)
+        if done is not None and not (done.verdicts or done.rough or done.source.scatter or self.stroking):
+            self._ask_verdicts(done)
+
+    def _ask_verdicts(self, done: SheetPicture) -> None:
+        """Judge the joins of a sheet that is shown, beside what a hand goes on doing."""
+        snapshot = self.session.snapshot()
+
+        def work(current: Current) -> SheetPicture:
+            joins, maps = judged(snapshot, done.source, current=current)
+            return replace(done, verdicts=joins, of_maps=maps)
+
+        def deliver(seen: SheetPicture) -> None:
+            if self.shown is done:
+                self.shown = seen
+                self.ready.emit(seen)
+
+        self.work.ask("verdicts", work, deliver, pace=Pace.LONG)
 
     def ask_beat(self, source: Source) -> None:
         """Measure a source's beat; ``beat_found`` brings it."""

@@ -69,7 +69,7 @@ class SetsDialog(QDialog):
         self.setWindowTitle(tr("Sets found"))
         self.resize(theme.px(900), theme.px(600))
         self.take = take
-        self.sets: dict[int, Proposed] = dict(enumerate(tree.proposed()))
+        self.sets: dict[int, Proposed] = dict(enumerate(tree.proposed))
         files = sum(len(found) for found in tree.folders.values())
         told = tr("{sets} sets in {files} files.", sets=len(self.sets), files=files)
         if tree.skipped:
