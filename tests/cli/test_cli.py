@@ -198,6 +198,17 @@ def test_straighten_gives_the_aspect_of_the_view(tmp_path, capsys):
     assert real_size(out.read_bytes()) == pytest.approx((900, 600), rel=1e-3)
     row = np.asarray(Image.open(out).convert("L")).astype(float)[result["px"][1] // 2]
     assert np.argmax(row) / row.size == pytest.approx(0.5, abs=0.02)
+    assert result["by"] == "view"
+    assert 0 < result["uncertain"] < 0.2
+    film = f"{1100 / 1250 * 43.2666:.3f}"
+    asked = ["straighten", str(photo), "--corners", text, "--height", "600mm", "--out", str(out), "--json"]
+    assert main([*asked, "--focal", film]) == 0
+    result = json.loads(capsys.readouterr().out)
+    assert result["size_mm"] == pytest.approx([900, 600], rel=1e-3)
+    assert result["by"] == "focal length"
+    assert result["doubt"] is None
+    assert main([*asked, "--width", "1200mm"]) == 0
+    assert json.loads(capsys.readouterr().out)["aspect"] == 2
     assert main(["straighten", str(photo), "--corners", "1,2;3", "--out", str(out)]) == 2
     assert "four corners" in capsys.readouterr().err
 

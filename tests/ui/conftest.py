@@ -19,6 +19,7 @@ from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.ui.app import make_app
 from brave_tessel.ui.shots import settle
 from brave_tessel.ui.window import Window
+from brave_tessel.view3d import rest
 from tests.conftest import SHARED_CACHE
 
 
@@ -32,6 +33,13 @@ def qapp_cls():
 @pytest.fixture(autouse=True)
 def own_settings(tmp_path):
     QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
+
+
+@pytest.fixture(autouse=True)
+def soon_at_rest(monkeypatch):
+    """What is tested here is the window: a resting picture need not become as clean as it can (tests/view3d does)."""
+    monkeypatch.setattr(rest, "PASSES", 8)
+    monkeypatch.setattr(rest, "HELD", 4)
 
 
 @pytest.fixture

@@ -41,6 +41,9 @@ def _declare_repeat(repeat: argparse.ArgumentParser) -> None:
         default=None,
         help="how much uneven light is taken out, 0 to 1; by default all of a lamp's slow fall-off, and nothing else",
     )
+    repeat.add_argument(
+        "--chart", type=place, help="a photo of a 24-patch colour chart in the same light; it makes the colours true"
+    )
     repeat.add_argument("--px", type=px(), default=0, help="pixels of the longer side; by default the photo's own")
 
 
@@ -51,6 +54,12 @@ def _declare_straighten(straight: argparse.ArgumentParser) -> None:
     )
     straight.add_argument(
         "--width", type=length("width"), default=0.0, help="real width of the rectangle, as in 1200mm"
+    )
+    straight.add_argument(
+        "--height", type=length("height"), default=0.0, help="real height; with --width the proportion is as you say"
+    )
+    straight.add_argument(
+        "--focal", type=number("focal length", 4, 2000), default=0.0, help="mm as on 36 × 24 mm film, before the file's"
     )
     straight.add_argument("--out", type=place, required=True)
     straight.add_argument("--json", action="store_true", help="machine-readable result on standard output")

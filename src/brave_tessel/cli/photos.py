@@ -12,9 +12,11 @@ import numpy as np
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.colour import codes_from_linear, encode_srgb
 from ..core.errors import MissingError, NotUnderstoodError, OutOfRangeError, TesselError
+from ..core.gather.chart import ChartReading, find_chart, read_chart
 from ..core.gather.even_light import fall_off, light_drift
-from ..core.gather.straighten import Corners, proportion, proposed_px_per_mm, straighten
-from ..core.job.document import Delivery, Job, Source
+from ..core.gather.seen import SeenProportion, focal_of_film, seen_proportion
+from ..core.gather.straighten import Corners, proposed_px_per_mm, straighten
+from ..core.job.document import Calibration, Delivery, Job, Source
 from ..core.job.layers import Layer, Surface
 from ..core.job.nodes import Setting
 from ..core.maps import MapKind, MapSet
@@ -60,6 +62,11 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
     source = msgspec.structs.replace(source, straightening=frame)
     source = msgspec.structs.replace(source, light=_light_for(session.snapshot(), source, options.even))
+    charted: dict[str, Any] = {}
+    if options.chart:
+        reading = _chart(session, options.chart)
+        source = msgspec.structs.replace(source, calibration=Calibration(matrix=reading.matrix))
+        charted = {"chart": {"mean": round(reading.mean, 3), "worst": round(reading.worst, 3)}}
     progress("Mend", 0.2)
     source, measured = _mended(session.snapshot(), source, options)
     surface = _surface_of(source)
@@ -82,6 +89,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         "drift": round(_drift(snapshot, source), 4),
         "evened": source.light.number("strength"),
         **measured,
+        **charted,
         "maps": {kind.value: path.name for kind, path in written.items()},
     }
     text = (
@@ -91,6 +99,12 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         f"{len(written)} maps in {options.out}"
     )
     say(result, text, as_json=options.json)
+
+
+def _chart(session: Session, photo: Path) -> ChartReading:
+    """What the chart on a photo tells."""
+    pixels = session.snapshot().load_pixels(session.intake().read_source(photo).blob)
+    return read_chart(pixels, find_chart(pixels))
 
 
 def _light_for(snapshot: Snapshot, source: Source, asked: float | None) -> Setting:
@@ -321,10 +335,14 @@ def straighten_photo(options: argparse.Namespace, progress: Progress) -> None:
     session = Session(OpenedJob(Job()))
     progress("Read the picture", 0.1)
     source = session.intake().read_source(options.photo)
-    aspect = proportion(
-        corners, picture_size=(source.width_px, source.height_px), focal_px=source.straightening.focal_px
-    )
-    width = options.width
+    size_px = source.width_px, source.height_px
+    focal = focal_of_film(options.focal, size_px) if options.focal else source.straightening.focal_px
+    width, height = options.width, options.height
+    seen = None
+    if not (width and height):
+        seen = seen_proportion(corners, picture_size=size_px, focal_px=focal)
+        width, height = (height * seen.ratio, height) if height else (width, width / seen.ratio)
+    aspect = seen.ratio if seen is not None else width / height
     # Without a size a unit width stands for it; only the proportion matters then.
     across = width or 1.0
     density = proposed_px_per_mm(corners, across, across / aspect)
@@ -332,14 +350,30 @@ def straighten_photo(options: argparse.Namespace, progress: Progress) -> None:
     progress("Straighten", 0.5)
     straight = straighten(session.snapshot().load_pixels(source.blob), corners, width_px=size[0], height_px=size[1])
     depth = 16 if source.depth > 8 else 8
-    data = encode_png(codes_from_linear(straight, depth=depth), width_mm=width, height_mm=width / aspect, srgb=True)
+    data = encode_png(codes_from_linear(straight, depth=depth), width_mm=width, height_mm=height, srgb=True)
     write_atomically(options.out, data)
     progress.end()
     result = {
         "aspect": round(aspect, 6),
         "px": list(size),
-        "size_mm": [width, round(width / aspect, 3)] if width else None,
+        "size_mm": [round(width, 3), round(height, 3)] if width else None,
+        **_trust(seen),
         "file": str(options.out),
     }
-    told = f", {width:g} × {width / aspect:.1f} mm" if width else ""
-    say(result, f"Proportion {aspect:.4f} : 1, {size[0]} × {size[1]} px{told}: {options.out}", as_json=options.json)
+    told = f", {width:g} × {height:.1f} mm" if width else ""
+    sure = f" ± {100 * seen.uncertain:.1f} %" if seen is not None else ", as you say"
+    if seen is not None and seen.remark:
+        warn(str(seen.remark))
+    say(
+        result,
+        f"Proportion {aspect:.4f} : 1{sure}, {size[0]} × {size[1]} px{told}: {options.out}",
+        as_json=options.json,
+    )
+
+
+def _trust(seen: SeenProportion | None) -> dict[str, Any]:
+    """How far a proportion can be relied on, for the machine-readable result."""
+    if seen is None:
+        return {"by": "typed", "uncertain": 0.0, "doubt": None}
+    by = "view" if not seen.known else "focal length"
+    return {"by": by, "uncertain": round(seen.uncertain, 5), "doubt": str(seen.remark) if seen.remark else None}

@@ -239,6 +239,30 @@ def parse_ratio(text: str) -> float:
     return ratio
 
 
+def parse_focal(text: str) -> float:
+    """A focal length in mm as on 36 × 24 mm film, such as ``28`` or ``28 mm``; 0 for nothing.
+
+    Raises
+    ------
+    NotUnderstoodError
+        when it is none, or beyond 4 to 2 000 mm.
+    """
+    if not text.strip():
+        return 0.0
+    try:
+        focal = parse_length(text)
+    except NotUnderstoodError:
+        focal = 0.0
+    if not 4 <= focal <= 2000:
+        raise NotUnderstoodError(
+            "focal length",
+            value=text,
+            allowed="4 to 2000 mm, as on 36 × 24 mm film",
+            remedy="Leave it empty to take the file's, or the view's.",
+        )
+    return focal
+
+
 def format_number(value: float, *, decimals: int = 2) -> str:
     """Plain text with at most ``decimals`` decimals, trailing zeros dropped, a true minus sign."""
     text = f"{value:.{decimals}f}"

@@ -26,14 +26,17 @@ from .other_images import SUFFIXES as OTHER_SUFFIXES
 from .other_images import is_other, other_codes
 from .picture_header import PictureHeader
 from .profiles import linear_by_profile
+from .raw_images import FORMAT as RAW
+from .raw_images import SUFFIXES as RAW_SUFFIXES
+from .raw_images import is_raw
 
 MAX_PIXELS = 16_384 * 16_384
 _BYTES_A_PIXEL, _BYTES_A_CHANNEL = 24, 8
 """What a picture takes at its largest while it is read: as floats, twice; and each channel beyond four."""
 """Of a picture while it is decoded: its codes, and three linear channels twice."""
 _USUAL = (".png", ".jpg", ".jpeg", ".tif", ".tiff", ".exr", ".hdr", ".webp", ".bmp", ".tga")
-SUFFIXES = (*_USUAL, *OTHER_SUFFIXES)
-_KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD or PPM"
+SUFFIXES = (*_USUAL, *OTHER_SUFFIXES, *RAW_SUFFIXES)
+_KINDS = "PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD, PPM or camera raw"
 _LIBRARY = ("PNG", "JPEG", "TIFF", "WEBP", "BMP")
 _PNG = b"\x89PNG\r\n\x1a\n"
 _TIFF_ALPHA = {1: "premultiplied", 2: "straight"}
@@ -74,6 +77,9 @@ def read_header(data: bytes, name: str) -> PictureHeader:
         return _png_header(data, name)
     if is_light(data):
         return _within_limits(light_header(data, name), name)
+    if is_raw(data):
+        width, height = (int(side) for side in read_limited("raw size", data, name)[0])
+        return _within_limits(PictureHeader(width, height, 16, RAW, ""), name)
     try:
         with Image.open(io.BytesIO(data), formats=_formats(name)) as picture:
             width, height = picture.size
@@ -207,6 +213,8 @@ def decode_picture(data: bytes, name: str) -> Raster:
     header = read_header(data, name)
     if header.depth == 32 and is_light(data):
         return read_limited("picture", data, name)[0]
+    if header.format == RAW:
+        return read_limited("raw", data, name)[0].astype(np.float32) / np.float32(65_535)
     told = embedded_profile(data, name)
     codes = _decode_eight(data, name) if header.depth == 8 else _decode_deep(data, name, header)
     if codes.dtype == np.float32:
@@ -251,6 +259,8 @@ def decode_codes(data: bytes, name: str) -> Raster:
         return np.asarray(codes, np.float32)
     if header.depth == 32 and is_light(data):
         rgb = read_limited("picture", data, name)[0]
+    elif header.format == RAW:
+        rgb = decode_picture(data, name)
     else:
         deep = _decode_deep(data, name, header, channels=4)
         top = {np.dtype(np.uint16): 65_535, np.dtype(np.uint8): 255}.get(deep.dtype, 1)

@@ -36,6 +36,8 @@ READERS = {
     "model": ("models", "model_corners"),
     "scene model": ("scene_models", "model_parts"),
     "picture": ("images", "exotic_codes"),
+    "raw": ("raw_images", "raw_linear"),
+    "raw size": ("raw_images", "raw_size"),
 }
 """What may be asked for: a module of this package and its function, which takes bytes and a name and gives arrays."""
 

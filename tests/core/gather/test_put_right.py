@@ -16,13 +16,14 @@ from brave_tessel.core.colour import (
 )
 from brave_tessel.core.errors import DegenerateViewError, OutOfRangeError
 from brave_tessel.core.gather.balance import balance, tint
-from brave_tessel.core.gather.lens import bend_of_line, rebend, unbend
+from brave_tessel.core.gather.lens import lens_of_edges, rebend, reversible, unbend
 from brave_tessel.core.gather.palette import along_line, dominant
 from brave_tessel.core.gather.pictures import as_map, onto_sheet
 from brave_tessel.core.gather.roles import decide, read_name, read_pixels
+from brave_tessel.core.gather.seen import proportion
 from brave_tessel.core.gather.several import aligned, lessened
 from brave_tessel.core.gather.specular import metalness_of
-from brave_tessel.core.gather.straighten import proportion, straighten
+from brave_tessel.core.gather.straighten import straighten
 from brave_tessel.core.job.document import Picture
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.recipe.steps.noise import clouds, pebbles
@@ -93,21 +94,43 @@ def test_a_picked_grey_card_becomes_grey_and_as_bright_as_it_is():
 # Lens --------------------------------------------------------------------------------------------
 
 
+def on_photo(points, lens):
+    return tuple(tuple(float(v) for v in rebend(p, lens, SIZE)) for p in points)
+
+
+TOP = [(100.0, 60.0), (600.0, 60.0), (1100.0, 60.0)]
+
+
 @pytest.mark.parametrize("bend", [-0.18, -0.04, 0.03, 0.15])
 def test_a_line_that_should_be_straight_tells_the_lens(bend):
-    ends = [(100.0, 60.0), (620.0, 52.0), (1100.0, 45.0)]
-    seen = [tuple(rebend(p, bend, SIZE)) for p in ends]
-    found = bend_of_line(*seen, SIZE)
-    straight = unbend(seen, found, SIZE)
+    ends, lens = [(100.0, 60.0), (620.0, 52.0), (1100.0, 45.0)], (bend, 0.0)
+    seen = on_photo(ends, lens)
+    straight = unbend(seen, lens_of_edges((seen,), SIZE), SIZE)
     assert np.linalg.det(np.column_stack([straight / 1200, np.ones(3)])) == pytest.approx(0, abs=1e-9)
-    on_line = [(100.0, 60.0), (600.0, 60.0), (1100.0, 60.0)]
-    assert bend_of_line(*(tuple(rebend(p, bend, SIZE)) for p in on_line), SIZE) == pytest.approx(bend, abs=1e-9)
-    assert np.allclose(rebend(unbend(ends, bend, SIZE), bend, SIZE), ends)
+    assert lens_of_edges((on_photo(TOP, lens),), SIZE) == (pytest.approx(bend, abs=1e-9), 0.0)
+    assert np.allclose(rebend(unbend(ends, lens, SIZE), lens, SIZE), ends)
 
 
-def test_no_lens_is_told_by_a_line_through_the_middle():
+@pytest.mark.parametrize("lens", [(-0.15, 0.05), (-0.08, -0.06), (0.06, 0.04), (-0.2, 0.08)])
+def test_several_edges_tell_both_parameters(lens):
+    """Edges at other distances from the middle; the inverse goes both ways."""
+    edges = [TOP, [(60.0, 80.0), (60.0, 450.0), (60.0, 820.0)], [(250.0, 260.0), (600.0, 250.0), (950.0, 255.0)]]
+    seen = tuple(on_photo(edge, lens) for edge in edges)
+    found = lens_of_edges(seen, SIZE)
+    grid = np.stack(np.meshgrid(np.linspace(0, 1200, 9), np.linspace(0, 900, 7)), 2)
+    assert np.abs(rebend(unbend(grid, lens, SIZE), lens, SIZE) - grid).max() < 1e-5
+    # The third edge was drawn 5 px off, near the middle, where it tells little: the lens is not thrown.
+    assert np.abs(unbend(grid, found, SIZE) - unbend(grid, lens, SIZE)).max() < 25
+    edges[2] = [(250.0, 260.0), (600.0, 255.0), (950.0, 250.0)]
+    exact = lens_of_edges(tuple(on_photo(edge, lens) for edge in edges), SIZE)
+    assert np.abs(unbend(grid, exact, SIZE) - unbend(grid, lens, SIZE)).max() < 1.5
+
+
+def test_no_lens_is_told_by_a_line_through_the_middle_nor_one_that_folds_the_picture():
     with pytest.raises(DegenerateViewError):
-        bend_of_line((0, 450), (600, 452), (1200, 450), SIZE)
+        lens_of_edges((((0, 450), (600, 452), (1200, 450)),), SIZE)
+    assert not reversible((0.2, 0.3))
+    assert reversible((-0.2, 0.05))
 
 
 def test_a_bent_photo_is_straightened_like_a_straight_one():
@@ -115,12 +138,12 @@ def test_a_bent_photo_is_straightened_like_a_straight_one():
     flat = np.kron(np.indices((12, 16)).sum(0) % 2, np.ones((60, 60))).astype(np.float32)
     flat = np.repeat(cv2.GaussianBlur(flat, (0, 0), 2)[..., None], 3, 2)
     rows, columns = flat.shape[:2]
-    size, bend = (columns, rows), -0.12
+    size, bend = (columns, rows), (-0.12, 0.0)
     grid = np.stack(np.meshgrid(np.arange(columns) + 0.5, np.arange(rows) + 0.5), 2)
     back = unbend(grid, bend, size) - 0.5
     photo = cv2.remap(flat, back[..., 0].astype(np.float32), back[..., 1].astype(np.float32), cv2.INTER_LINEAR)
     corners = tuple(tuple(rebend(c, bend, size)) for c in ((120.0, 120), (840, 120), (840, 600), (120, 600)))
-    good = straighten(photo, corners, width_px=360, height_px=240, bend=bend)
+    good = straighten(photo, corners, width_px=360, height_px=240, lens=bend)
     wanted = cv2.resize(flat[120:600, 120:840], (360, 240), interpolation=cv2.INTER_AREA)
     plain = straighten(photo, corners, width_px=360, height_px=240)
     assert np.abs(good - wanted).mean() < 0.02

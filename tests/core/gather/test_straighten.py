@@ -6,7 +6,8 @@ import pytest
 
 from brave_tessel.core.errors import DegenerateViewError, OutOfRangeError
 from brave_tessel.core.gather.even_light import even_light, light_drift
-from brave_tessel.core.gather.straighten import homography, length_on_sheet, proportion, proposed_px_per_mm, straighten
+from brave_tessel.core.gather.seen import proportion
+from brave_tessel.core.gather.straighten import homography, length_on_sheet, proposed_px_per_mm, straighten
 from brave_tessel.core.sheet import Grid
 
 # m1 top left, m2 top right, m3 bottom left, m4 bottom right as published; ours go round.

@@ -11,6 +11,7 @@ from ..colour import decode_srgb
 from ..job.document import Picture
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
+from .lens import STRAIGHT, Lens
 from .names import GLOSSINESS, SPECULAR
 from .roles import two_channels
 from .several import SAME_PATCH, aligned, lessened
@@ -75,7 +76,7 @@ def _normals(codes: Raster, picture: Picture, turn: float) -> Raster:
 
 
 def straight_map(
-    raw: Raster, picture: Picture, corners: Corners, size_px: tuple[int, int], grid: Grid, bend: float = 0.0
+    raw: Raster, picture: Picture, corners: Corners, size_px: tuple[int, int], grid: Grid, lens: Lens = STRAIGHT
 ) -> Raster:
     """One further picture on the straight sheet, as the map it is.
 
@@ -89,7 +90,7 @@ def straight_map(
     lift = np.float32(max(1.0, picture.rise_mm))
     lifted = made + lift if signed else made
     # The straightening keeps light from going negative; signed maps are lifted over zero for it.
-    straight = straighten(lifted, scaled, width_px=grid.width_px, height_px=grid.height_px, bend=bend)  # type: ignore[arg-type]
+    straight = straighten(lifted, scaled, width_px=grid.width_px, height_px=grid.height_px, lens=lens)  # type: ignore[arg-type]
     if signed:
         straight = straight - lift
     if picture.role == MapKind.NORMAL:
@@ -105,7 +106,7 @@ def onto_sheet(
     pictures: Sequence[Picture],
     corners: Corners,
     size_px: tuple[int, int],
-    bend: float = 0.0,
+    lens: Lens = STRAIGHT,
 ) -> MapSet:
     """The sheet with every further picture straightened by the same frame.
 
@@ -117,9 +118,9 @@ def onto_sheet(
     for raw, picture in zip(codes, pictures, strict=True):
         kind = role_kind(picture.role)
         if kind is not None:
-            maps[kind] = straight_map(raw, picture, corners, size_px, grid, bend)
+            maps[kind] = straight_map(raw, picture, corners, size_px, grid, lens)
         elif picture.role == SPECULAR:
-            specular = straight_map(raw, picture, corners, size_px, grid, bend)
+            specular = straight_map(raw, picture, corners, size_px, grid, lens)
     if specular is not None and MapKind.BASE_COLOUR in maps:
         maps[MapKind.BASE_COLOUR], maps[MapKind.METALNESS] = metalness_of(
             np.clip(maps[MapKind.BASE_COLOUR], 0, 1), np.clip(specular, 0, 1)
@@ -134,11 +135,11 @@ def merged(
     corners: Corners,
     size_px: tuple[int, int],
     grid: Grid,
-    bend: float = 0.0,
+    lens: Lens = STRAIGHT,
 ) -> Raster:
     """The straight main picture and others of the same patch as one; see :mod:`.several`."""
     others = [
-        aligned(main, straight_map(raw, picture, corners, size_px, grid, bend))
+        aligned(main, straight_map(raw, picture, corners, size_px, grid, lens))
         for raw, picture in zip(codes, pictures, strict=True)
         if picture.role == SAME_PATCH
     ]

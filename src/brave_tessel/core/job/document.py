@@ -23,7 +23,9 @@ JOB_FORMAT = 5
 
 class Straightening(Node, frozen=True, kw_only=True):
     """The rectangle seen on a photo and its real size. ``corners``: top left, top right, bottom right,
-    bottom left, in photo pixels. ``size_note`` keeps what was typed, such as ``34*75``.
+    bottom left, in photo pixels. ``size_note`` keeps what was typed, such as ``34*75``. ``edges`` are lines drawn
+    along what is straight in the world, which told ``bend`` and ``bend_2``; ``focal_px`` is the file's,
+    ``focal_typed_px`` goes before it.
     """
 
     corners: tuple[Point, Point, Point, Point]
@@ -33,11 +35,36 @@ class Straightening(Node, frozen=True, kw_only=True):
     bend: float = 0.0
     focal_px: float = 0.0
     locked: float = 0.0
+    bend_2: float = 0.0
+    focal_typed_px: float = 0.0
+    edges: tuple[tuple[Point, Point, Point], ...] = ()
+
+    @property
+    def lens(self) -> tuple[float, float]:
+        """Both radial parameters, as :mod:`..gather.lens` takes them."""
+        return self.bend, self.bend_2
+
+    @property
+    def focal(self) -> float:
+        """The focal length that is known, in pixels: typed before the file's; 0 where neither tells."""
+        return self.focal_typed_px or self.focal_px
 
     @property
     def sized(self) -> bool:
         """Whether its real size is known."""
         return self.width_mm > 0 and self.height_mm > 0
+
+
+class Calibration(Node, frozen=True, kw_only=True):
+    """What a chart of 24 patches told of a light: ``matrix`` makes linear colours true, nine numbers row by row.
+    ``before``, ``mean`` and ``worst`` are CIEDE2000; ``chart`` is the name of the photo that showed it.
+    """
+
+    matrix: tuple[float, ...]
+    before: float = 0.0
+    mean: float = 0.0
+    worst: float = 0.0
+    chart: str = ""
 
 
 class Picture(Node, frozen=True, kw_only=True):
@@ -148,6 +175,7 @@ class Source(Node, frozen=True, kw_only=True):
     shift: Point = (0.0, 0.0)
     touches: tuple[Touch, ...] = ()
     scatter: Scatter | None = None
+    calibration: Calibration | None = None
 
     def brings(self, role: str) -> bool:
         """Whether a map of that role comes with it, so that it is not estimated."""

@@ -11,6 +11,8 @@ import numpy as np
 
 from ..colour import encode_srgb, luminance
 from ..errors import MissingError, TesselError
+from ..gather.chart import calibrated
+from ..gather.lens import Lens
 from ..gather.pictures import merged, onto_sheet
 from ..gather.several import SAME_PATCH
 from ..gather.straighten import proposed_px_per_mm, straighten
@@ -67,10 +69,10 @@ class SheetPlanner:
             return Task(task_key("unsized", source.id), "Straighten", source.id, partial(_unsized, source.name))
         grid = Grid.for_repeat(frame.width_mm, frame.height_mm, px)
         return Task(
-            task_key("straighten", source.blob, frame.corners, frame.bend, grid),
+            task_key("straighten", source.blob, frame.corners, frame.lens, grid),
             "Straighten",
             source.id,
-            partial(_straighten, corners=frame.corners, bend=frame.bend, grid=grid),
+            partial(_straighten, corners=frame.corners, lens=frame.lens, grid=grid),
             (self.picture(source),),
         )
 
@@ -79,6 +81,10 @@ class SheetPlanner:
         done = self.straight(source, px)
         if any(picture.role == SAME_PATCH for picture in source.pictures) and source.straightening.sized:
             done = self._merged(source, done)
+        if source.calibration is not None:
+            matrix = source.calibration.matrix
+            key = task_key("calibrated", matrix, done.key)
+            done = Task(key, "Calibrate", source.id, partial(_calibrate, matrix=matrix), (done,))
         for setting in (source.light, source.balance):
             done = self._coloured(source, setting, done)
         if source.pictures and source.straightening.sized:
@@ -293,8 +299,12 @@ def _unsized(name: str) -> MapSet:
     raise MissingError("size", value=name, remedy="Give the straightening frame its real size in Gather.")
 
 
-def _straighten(picture: Raster, *, corners: Any, bend: float, grid: Grid) -> MapSet:
-    straight = straighten(picture, corners, width_px=grid.width_px, height_px=grid.height_px, bend=bend)
+def _calibrate(maps: MapSet, *, matrix: tuple[float, ...]) -> MapSet:
+    return maps.with_maps(base_colour=calibrated(maps[MapKind.BASE_COLOUR], matrix))
+
+
+def _straighten(picture: Raster, *, corners: Any, lens: Lens, grid: Grid) -> MapSet:
+    straight = straighten(picture, corners, width_px=grid.width_px, height_px=grid.height_px, lens=lens)
     return MapSet(grid, {MapKind.BASE_COLOUR: straight})
 
 
@@ -311,7 +321,7 @@ def _merge(straight: MapSet, *codes: Raster, source: Source) -> MapSet:
     frame = source.straightening
     size = (source.width_px, source.height_px)
     colour = merged(
-        straight[MapKind.BASE_COLOUR], codes, source.pictures, frame.corners, size, straight.grid, frame.bend
+        straight[MapKind.BASE_COLOUR], codes, source.pictures, frame.corners, size, straight.grid, frame.lens
     )
     return straight.with_maps(base_colour=colour)
 
@@ -326,7 +336,7 @@ def _pictures(flat: MapSet, *codes: Raster, source: Source) -> MapSet:
         source.pictures,
         source.straightening.corners,
         (source.width_px, source.height_px),
-        source.straightening.bend,
+        source.straightening.lens,
     )
 
 

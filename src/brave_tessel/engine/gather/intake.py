@@ -42,6 +42,7 @@ class Intake:
         height, width = pixels.shape[:2]
         name = self.kept.keep(data)
         self.cache.put(b"pixels" + name.encode(), pixels)
+        focal = focal_px(data, (width, height) if header.format == "RAW" else None)
         corners = ((0.0, 0.0), (float(width), 0.0), (float(width), float(height)), (0.0, float(height)))
         title = Path(file_name).stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Picture"
         return Source(
@@ -53,7 +54,7 @@ class Intake:
             height_px=height,
             depth=header.depth,
             alpha=header.alpha,
-            straightening=Straightening(corners=corners, focal_px=round(focal_px(data), 2)),
+            straightening=Straightening(corners=corners, focal_px=round(focal, 2)),
         )
 
     def keep_file(self, path: Path) -> str:

@@ -136,6 +136,8 @@ def _changes(source: Source, one: Reread) -> dict[tuple[str, ...], object]:
         ("depth",): one.depth,
         ("straightening", "corners"): tuple((x * sx, y * sy) for x, y in frame.corners),
         ("straightening", "focal_px"): frame.focal_px * sx,
+        ("straightening", "focal_typed_px"): frame.focal_typed_px * sx,
+        ("straightening", "edges"): tuple(tuple((x * sx, y * sy) for x, y in edge) for edge in frame.edges),
     }
 
 

@@ -6,8 +6,10 @@ import msgspec
 import numpy as np
 
 from ...core.colour import encode_srgb
+from ...core.gather.lens import STRAIGHT, Edge, lens_of_edges
+from ...core.gather.seen import focal_of_film
 from ...core.job.commands import AnyCommand, Batch, Insert, Move, Remove, Set
-from ...core.job.document import Crop, CutPin, Job, Palette, Quiet, Source, Straightening, Touch
+from ...core.job.document import Calibration, Crop, CutPin, Job, Palette, Quiet, Source, Straightening, Touch
 from ...core.job.layers import LaidPiece, PieceKind, Scatter
 from ...core.job.nodes import Point, Setting, new_id
 from ...core.maps import MapKind, MapSet
@@ -20,13 +22,38 @@ from .sources import follow_source
 # Frame -----------------------------------------------------------------------------------------------
 
 
-def set_bend(source: Source, bend: float, *, gesture: str = "") -> AnyCommand:
-    """The lens's curvature."""
+def set_bend(source: Source, bend: float, *, second: bool = False, gesture: str = "") -> AnyCommand:
+    """The lens's curvature, or its ``second`` parameter."""
     return Set(
-        path=("sources", source.id, "straightening", "bend"),
+        path=("sources", source.id, "straightening", "bend_2" if second else "bend"),
         value=round(bend, 6),
         label="Set the lens curvature",
         gesture=gesture,
+    )
+
+
+def set_edges(source: Source, edges: tuple[Edge, ...], *, gesture: str = "") -> AnyCommand:
+    """Lines along edges that are straight in the world, and the lens that they tell.
+
+    Raises
+    ------
+    DegenerateViewError
+        when no lens makes them straight.
+    """
+    size = source.width_px, source.height_px
+    bend, second = lens_of_edges(edges, size) if edges else STRAIGHT
+    frame = msgspec.structs.replace(source.straightening, edges=edges, bend=round(bend, 6), bend_2=round(second, 6))
+    label = "Draw along a straight edge" if edges else "Take the lines along edges away"
+    return Set(path=("sources", source.id, "straightening"), value=frame, label=label, gesture=gesture)
+
+
+def type_focal(source: Source, film_mm: float) -> AnyCommand:
+    """A known focal length, in mm as on 36 × 24 mm film; 0 takes the file's again."""
+    focal = focal_of_film(film_mm, (source.width_px, source.height_px))
+    return Set(
+        path=("sources", source.id, "straightening", "focal_typed_px"),
+        value=round(focal, 2),
+        label="Type the focal length" if film_mm else "Take the focal length from the file",
     )
 
 
@@ -39,6 +66,15 @@ def lock_proportion(source: Source, ratio: float) -> AnyCommand:
     )
 
 
+def set_calibration(source: Source, known: Calibration | None) -> AnyCommand:
+    """What a colour chart told of a photo's light; None lets it go."""
+    return Set(
+        path=("sources", source.id, "calibration"),
+        value=known,
+        label="Calibrate by the chart" if known else "Let the calibration go",
+    )
+
+
 def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
     """One more patch of the same photo, with a frame of its own beside the first."""
     taken = {s.name for s in job.sources}
@@ -46,7 +82,9 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
     corners = source.straightening.corners
     middle = np.mean(corners, axis=0)
     inner = tuple((float(x), float(y)) for x, y in middle + (np.asarray(corners) - middle) * 0.6)
-    frame = Straightening(corners=inner, bend=source.straightening.bend, focal_px=source.straightening.focal_px)  # type: ignore[arg-type]
+    frame = msgspec.structs.replace(
+        source.straightening, corners=inner, width_mm=0.0, height_mm=0.0, size_note="", locked=0.0
+    )
     fresh = Source(
         id=new_id("source"),
         name=name,
@@ -63,6 +101,7 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
         balance=source.balance,
         path=source.path,
         linked=source.linked,
+        calibration=source.calibration,
     )
     return Insert(path=("sources",), item=fresh, label=say("Another patch of {name}", name=source.name)), fresh
 

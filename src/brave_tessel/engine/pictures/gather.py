@@ -11,7 +11,8 @@ import numpy as np
 from ...core.colour import display_codes
 from ...core.errors import MissingError, TesselError
 from ...core.gather.even_light import light_drift
-from ...core.gather.straighten import proportion
+from ...core.gather.seen import SeenProportion, seen_proportion
+from ...core.gather.straighten import proposed_px_per_mm, straighten
 from ...core.job.document import Source
 from ...core.kernels.relief import normal_of_height, occlusion
 from ...core.light.lighting import Lighting, light_flat, shadow_on
@@ -32,13 +33,8 @@ def gather_picture(
 ) -> GatherPicture:
     """A source for the gather board; the photo only when it is another than before."""
     photo = mip_chain(display_codes(snapshot.load_pixels(source.blob)), smallest=64) if with_photo else None
-    try:
-        frame = source.straightening
-        ratio: float | None = frame.locked or proportion(
-            frame.corners, picture_size=(source.width_px, source.height_px), focal_px=frame.focal_px, bend=frame.bend
-        )
-    except TesselError:
-        ratio = None
+    seen = seen_on(source)
+    ratio = source.straightening.locked or (seen.ratio if seen is not None else None)
     straight = evened = lit = None
     drift = (0.0, 0.0)
     if source.straightening.sized:
@@ -53,7 +49,33 @@ def gather_picture(
             lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), lighting)
         except MissingError:
             pass
-    return GatherPicture(source, photo, straight, evened, drift, ratio, lit)
+    else:
+        straight = _unsized(snapshot, source, ratio)
+    return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit)
+
+
+def seen_on(source: Source) -> SeenProportion | None:
+    """What the view tells of a frame's proportion; None where it does not."""
+    frame = source.straightening
+    try:
+        return seen_proportion(
+            frame.corners, picture_size=(source.width_px, source.height_px), focal_px=frame.focal, lens=frame.lens
+        )
+    except TesselError:
+        return None
+
+
+def _unsized(snapshot: Snapshot, source: Source, ratio: float | None) -> AnyArray | None:
+    """The frame straightened before anyone has said how big it is; square where the view does not tell its shape."""
+    frame, width = source.straightening, ratio or 1.0
+    density = proposed_px_per_mm(frame.corners, width, 1.0)
+    fit = min(1.0, STRIP_PX / (density * max(width, 1.0)))
+    size = max(2, round(width * density * fit)), max(2, round(density * fit))
+    try:
+        photo = snapshot.load_pixels(source.blob)
+        return display_codes(straighten(photo, frame.corners, width_px=size[0], height_px=size[1], lens=frame.lens))
+    except TesselError:
+        return None
 
 
 def lit_maps(maps: MapSet, lighting: Lighting) -> AnyArray:

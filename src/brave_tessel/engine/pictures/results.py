@@ -11,6 +11,7 @@ import numpy.typing as npt
 
 from ...core.buildup.seat import Stack
 from ...core.errors import TesselError
+from ...core.gather.seen import SeenProportion
 from ...core.handover.check import Finding
 from ...core.job.document import Source
 from ...core.job.layers import Stroke, Surface
@@ -122,6 +123,7 @@ class GatherPicture:
     evened: AnyArray | None
     drift: tuple[float, float]
     proportion: float | None
+    seen: SeenProportion | None = None
     lit: AnyArray | None = None
 
 

@@ -7,9 +7,11 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QColorDialog, QPushButton
 
+from brave_tessel.core.colour import codes_from_linear
 from brave_tessel.core.gather.lens import rebend
 from brave_tessel.core.maps import MapKind
 from brave_tessel.formats.images import encode_png
+from tests.made_photos import chart_photo
 from tests.ui.hand import at, click, hover, pull
 from tests.ui.test_whole_pass import type_into
 
@@ -30,7 +32,7 @@ def bulging(window, settled, tmp_path):
     size = (600, 450)
     photo = np.full((450, 600, 3), 190, np.uint8)
     for y in (40, 225, 410):
-        run = rebend(np.column_stack([np.linspace(30, 570, 80), np.full(80, float(y))]), BEND, size)
+        run = rebend(np.column_stack([np.linspace(30, 570, 80), np.full(80, float(y))]), (BEND, 0.0), size)
         cv2.polylines(photo, [np.rint(run * 16).astype(np.int32)], False, (20, 20, 20), 2, cv2.LINE_AA, 4)
     path = tmp_path / "bulging.png"
     path.write_bytes(encode_png(photo))
@@ -65,7 +67,7 @@ def test_a_bent_edge_sets_the_lens(bulging, settled):
     card = sections(bulging)
     card.lens.unfold()
     click(card.lens.straight)
-    ends = rebend([(40.0, 40.0), (300.0, 40.0), (560.0, 40.0)], BEND, (600, 450))
+    ends = rebend([(40.0, 40.0), (300.0, 40.0), (560.0, 40.0)], (BEND, 0.0), (600, 450))
     pull(board, at(board, *ends[0]), at(board, *ends[2]))
     assert desk.selection.source.straightening.bend == 0
     straight_middle = (ends[0] + ends[2]) / 2
@@ -74,6 +76,16 @@ def test_a_bent_edge_sets_the_lens(bulging, settled):
     # A pixel of the screen is a good pixel of the photo here.
     assert desk.selection.source.straightening.bend == pytest.approx(BEND, abs=0.03)
     assert "curvature" in card.lens.head.words
+    assert len(desk.selection.source.straightening.edges) == 1
+    # A second edge joins in; both are taken away in one click.
+    side = rebend([(40.0, 60.0), (40.0, 225.0), (40.0, 390.0)], (BEND, 0.0), (600, 450))
+    pull(board, at(board, *side[0]), at(board, *side[2]))
+    pull(board, at(board, *(side[0] + side[2]) / 2), at(board, *side[1]))
+    assert len(desk.selection.source.straightening.edges) == 2
+    assert "2 edges" in card.lens.edges.text()
+    click(card.lens.away)
+    assert desk.selection.source.straightening.lens == (0.0, 0.0)
+    desk.session.store.undo()
     assert not board.grab().isNull()
     QTest.keyClick(board, Qt.Key.Key_Escape)
     assert board.name == "frame"
@@ -114,6 +126,25 @@ def test_a_known_proportion_is_locked_and_let_go(bulging, settled):
     card.frame.locked.field.editingFinished.emit()
     assert desk.selection.source.straightening.locked == 0
     assert "px per mm" in card.frame.density.text()
+
+
+def test_a_focal_length_is_typed_and_the_sheet_stands_before_any_size(bulging, settled):
+    desk, card = bulging.desk, sections(bulging)
+    settled(bulging)
+    strip = bulging.stages["Gather"].sheet
+    assert len(strip.pictures) == 1
+    assert "no size" in strip.pictures[0][1]
+    card.lens.unfold()
+    type_into(card.lens.focal.field, "28 mm")
+    settled(bulging)
+    frame = desk.selection.source.straightening
+    assert frame.focal == pytest.approx(28 / 43.2666 * 750, rel=1e-4)
+    assert "focal" in card.frame.proportion.text()
+    assert "±" in card.frame.proportion.text()
+    type_into(card.lens.focal.field, "1")
+    assert "focal length" in bulging.told.text()
+    desk.session.store.undo()
+    assert desk.selection.source.straightening.focal == 0
 
 
 def test_another_patch_is_a_source_of_its_own(mosaic, settled):
@@ -299,3 +330,35 @@ def test_a_map_is_added_by_hand_and_what_is_missing_is_listed(mosaic, settled, s
     told = [label.text() for label in card.maps.findChildren(QLabel)]
     assert any(text.startswith("Missing: normal, height") for text in told)
     assert card.relief_section.head.words == "roughness its own"
+
+
+def test_a_chart_found_on_one_photo_serves_another(window, settled, tmp_path):
+    photo, _ = chart_photo()
+    names = []
+    for name, pixels in (("chart", photo), ("wall", photo[500:, :400] * 0 + 0.2)):
+        path = tmp_path / f"{name}.png"
+        path.write_bytes(encode_png(codes_from_linear(np.ascontiguousarray(pixels, np.float32), depth=16)))
+        names.append(path)
+    desk = window.desk
+    desk.gather.read(names)
+    settled(window)
+    sources = desk.job.sources
+    desk.selection.choose(source=sources[0].id)
+    settled(window)
+    section = sections(window).chart
+    section.unfold()
+    click(section.seek)
+    settled(window)
+    known = desk.selection.source.calibration
+    assert known.mean < 0.5 < 3 < known.before
+    assert "ΔE" in section.told.text()
+    desk.selection.choose(source=sources[1].id)
+    settled(window)
+    click(section.seek)
+    settled(window)
+    assert "chart" in window.told.text()
+    section.others.setCurrentIndex(1)
+    section.others.activated.emit(1)
+    assert desk.selection.source.calibration == known
+    click(section.away)
+    assert desk.selection.source.calibration is None

@@ -17,8 +17,10 @@ from ...controls.panels import Section, button, words
 from ...desk import Desk
 from ...words import tr
 from ..page import Page
+from .chart_section import ChartSection
 from .frame_board import FrameBoard
-from .frame_sections import FrameSection, LensSection, LineSection
+from .frame_sections import FrameSection, LineSection
+from .lens_section import LensSection
 from .maps_panel import MapsPanel
 from .palettes_panel import PalettesSection
 
@@ -60,6 +62,7 @@ class SourceCard(Page):
             form = self.follow(OperationForm(op, {}), part)
             self.estimates[part] = form
             self.relief_section.add(form)
+        self.chart = ChartSection(desk, board)
         self.palettes = PalettesSection(desk, board)
         sections = (
             self.frame,
@@ -67,6 +70,7 @@ class SourceCard(Page):
             self.maps_section,
             self.light_section,
             self.colour_section,
+            self.chart,
             self.relief_section,
             self.lens,
             self.palettes,
@@ -219,6 +223,7 @@ class SourceCard(Page):
         )
         self.frame.show_source(source)
         self.lens.show_source(source)
+        self.chart.show_source(job, source)
         count = len(source.pictures)
         self.maps_section.say(f"{count + 1} maps" if count else "only this picture")
         self._show_values(source)

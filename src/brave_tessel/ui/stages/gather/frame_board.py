@@ -193,18 +193,18 @@ class FrameBoard(Board):
         """Where places of the straight picture lie on the photo."""
         assert self.source is not None
         size = (self.source.width_px, self.source.height_px)
-        bend = self.source.straightening.bend
-        return [(float(x), float(y)) for x, y in (rebend(points, bend, size) if bend else np.asarray(points))]
+        lens = self.source.straightening.lens
+        return [(float(x), float(y)) for x, y in (rebend(points, lens, size) if any(lens) else np.asarray(points))]
 
     def _flat_corners(self) -> Corners:
         assert self.source is not None
         frame = self.source.straightening
-        return straight_corners(frame.corners, frame.bend, (self.source.width_px, self.source.height_px))
+        return straight_corners(frame.corners, frame.lens, (self.source.width_px, self.source.height_px))
 
     def _outline(self) -> list[Point]:
         """The frame, closed, its sides bent as the lens bends them."""
         flat = np.asarray(self._flat_corners())
-        steps = _BENT_STEPS if self.source and self.source.straightening.bend else 1
+        steps = _BENT_STEPS if self.source and any(self.source.straightening.lens) else 1
         share = np.arange(steps)[:, None] / steps
         sides = [flat[k] + (flat[(k + 1) % 4] - flat[k]) * share for k in range(4)]
         return self._bent(np.concatenate([*sides, flat[:1]]))

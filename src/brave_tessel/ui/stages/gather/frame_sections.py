@@ -1,51 +1,49 @@
-"""How big a source is: its frame, a line over something known, and the lens."""
+"""How big a source is: its frame, and a line over something known."""
 
 from __future__ import annotations
 
-from dataclasses import replace
+from collections.abc import Callable
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QCheckBox, QComboBox, QHBoxLayout, QLabel, QWidget
 
 from ....core.gather.known import KNOWN, KnownThing
-from ....core.gather.lens import MOST_BEND
 from ....core.gather.straighten import length_on_sheet, proposed_px_per_mm
 from ....core.job.document import Source
-from ....core.operation import Fraction
 from ....core.quantity import format_number, parse_ratio
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture
 from ... import theme
 from ...controls.panels import LengthField, Section, button, words
-from ...controls.ruled_scale import RuledScale
 from ...controls.typed import TypedLine
 from ...desk import Desk
 from ...words import tr
 from .frame_board import FrameBoard
 
 
-class RatioField(QWidget):
-    """A proportion to type, as 3:2 or 1.5; empty takes it from the view."""
+class KnownField(QWidget):
+    """Something known to type; empty takes it from the view."""
 
     typed = pyqtSignal(float)
     refused = pyqtSignal(str)
 
-    def __init__(self) -> None:
+    def __init__(self, name: str, tip: str, read: Callable[[str], float], *, decimals: int) -> None:
         super().__init__()
+        self.decimals = decimals
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
-        row.addWidget(QLabel(tr("Known proportion")), 1)
-        self.field = TypedLine(tr("Known proportion"), 104, parse_ratio)
+        row.addWidget(QLabel(name), 1)
+        self.field = TypedLine(name, 104, read)
         self.field.setPlaceholderText(tr("as seen"))
         row.addWidget(self.field)
         row.addSpacing(theme.px(24))
-        self.setToolTip(tr("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view."))
+        self.setToolTip(tip)
         self.field.refused.connect(self.refused)
         self.field.read.connect(self.typed.emit)
 
     def show_value(self, value: float) -> None:
-        self.field.show_text(format_number(value, decimals=4) if value else "")
+        self.field.show_text(format_number(value, decimals=self.decimals) if value else "")
 
 
 class FrameSection(Section):
@@ -63,13 +61,27 @@ class FrameSection(Section):
         self.keep = QCheckBox(tr("Keep the view's proportion"))
         self.keep.setChecked(True)
         self.keep.setToolTip(tr("The height follows from the width by the proportion computed from the view."))
-        self.locked = RatioField()
+        self.locked = KnownField(
+            tr("Known proportion"),
+            tr("Width to height where you know it, such as 3:2 or 1.414; empty takes it from the view."),
+            parse_ratio,
+            decimals=4,
+        )
+        self.doubt = words("", "caution")
         self.density = words("")
         self.whole = button(tr("Whole picture"), self._whole, tip=tr("Puts the frame on the picture's edges"))
         self.another = button(
             tr("Another patch"), self._another, tip=tr("One more frame on the same photo, as a source of its own")
         )
-        for widget in (self.proportion, self.width_field, self.height_field, self.keep, self.locked, self.density):
+        for widget in (
+            self.proportion,
+            self.doubt,
+            self.width_field,
+            self.height_field,
+            self.keep,
+            self.locked,
+            self.density,
+        ):
             self.add(widget)
         self.add(self.whole, self.another)
         self.width_field.typed.connect(self._width_typed)
@@ -100,13 +112,25 @@ class FrameSection(Section):
 
     def show_picture(self, done: GatherPicture) -> None:
         self.ratio = done.proportion
-        how = tr("as you say") if done.source.straightening.locked else tr("from the view")
-        told = (
-            f"{format_number(done.proportion, decimals=3)} : 1, {how}"
-            if done.proportion
-            else tr("the view does not tell")
-        )
+        locked, seen = done.source.straightening.locked, done.seen
+        if locked:
+            told = tr("{ratio} : 1, as you say", ratio=format_number(locked, decimals=3))
+        elif seen is None:
+            told = tr("the view does not tell")
+        else:
+            told = tr(
+                "{ratio} : 1 ± {share} %, {how}",
+                ratio=format_number(seen.ratio, decimals=3),
+                share=format_number(100 * seen.uncertain, decimals=1),
+                how=tr("by the focal length") if seen.known else tr("from the view"),
+            )
         self.proportion.setText(tr("Proportion  {told}", told=told))
+        self.proportion.setToolTip(
+            tr("± for corners that are one pixel off; more where the photo may be cut from a larger one")
+        )
+        remark = seen.remark if seen is not None and not locked else None
+        self.doubt.setText(tr(remark) if remark else "")
+        self.doubt.setVisible(remark is not None)
 
     def _width_typed(self, width: float, note: str) -> None:
         source = self.desk.selection.source
@@ -219,7 +243,7 @@ class LineSection(Section):
             *line,
             width=ratio,
             height=1.0,
-            bend=frame.bend,
+            lens=frame.lens,
             picture_size=(source.width_px, source.height_px),
         )
         height = length / share
@@ -243,48 +267,3 @@ class LineSection(Section):
         self.desk.tell(
             tr("The frame now has the size of: {name} ({standard}).", name=tr(thing.name), standard=thing.standard)
         )
-
-
-class LensSection(Section):
-    """The lens's curvature and focal length."""
-
-    def __init__(self, desk: Desk, board: FrameBoard) -> None:
-        super().__init__(tr("Lens"), tr("bends straight edges"))
-        self.desk, self.board = desk, board
-        self.straight = button(
-            tr("Draw along a straight edge"),
-            self._start,
-            icon="ruler-2",
-            tip=tr("From end to end, then pull its middle onto the edge: the lens follows"),
-        )
-        self.straight.setCheckable(True)
-        param = Fraction(
-            -MOST_BEND, MOST_BEND, help="Below 0 the photo bulges, above 0 it is pinched; 0 is a straight lens."
-        )
-        self.bend = RuledScale(replace(param, label="Curvature", default=0.0), 0.0)
-        self.focal = words("")
-        for widget in (self.straight, self.bend, self.focal):
-            self.add(widget)
-        self.bend.changed.connect(self._set_bend)
-        self.bend.released.connect(desk.end_gesture)
-        self.bend.refused.connect(lambda text: desk.tell(text, "fault"))
-        board.tool_changed.connect(lambda name: self.straight.setChecked(name == "straight"))
-
-    def _start(self) -> None:
-        self.board.use("straight" if self.straight.isChecked() else "frame")
-
-    def _set_bend(self, value: object) -> None:
-        source = self.desk.selection.source
-        if source:
-            self.desk.dispatch(sheet_intents.set_bend(source, float(value), gesture="bend"))  # type: ignore[arg-type]
-
-    def show_source(self, source: Source) -> None:
-        frame = source.straightening
-        self.bend.show_value(frame.bend)
-        self.say(f"curvature {format_number(frame.bend, decimals=3)}" if frame.bend else "bends straight edges")
-        told = (
-            tr("Focal length {focal_px:.0f} px, from the file.", focal_px=frame.focal_px)
-            if frame.focal_px
-            else tr("The file tells no focal length.")
-        )
-        self.focal.setText(told)

@@ -11,7 +11,6 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QKeyEvent, QPainter, QPen, QPolygonF
 
 from ....core.errors import TesselError
-from ....core.gather.lens import bend_of_line
 from ....core.gather.palette import along_line, dominant
 from ....core.gather.straighten import Corners
 from ....core.job.document import Source
@@ -283,23 +282,30 @@ class PaletteAreaTool(LineTool):
 
 
 class StraightTool(PhotoTool):
-    """A line along an edge that should be straight; its middle is pulled onto the edge, and the lens follows."""
+    """Lines along edges that should be straight: a middle is pulled onto its edge, and the lens follows.
+
+    A line that bends is kept with the source; every further one makes the lens surer, and from the second on
+    the corners may bend otherwise than the middle.
+    """
 
     hint = "Drag from end to end of an edge that should be straight, then pull the middle onto it."
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.points: list[Point] = []
-        self.held = -1
+        self.index = self.held = -1
 
     def press(self, board: PhotoBoard, at: Point) -> None:
+        edges = list(board.source.straightening.edges) if board.source else []
         here = board.to_screen(*at)
-        for index, point in enumerate(self.points):
-            there = board.to_screen(*point)
-            if math.hypot(there.x() - here.x(), there.y() - here.y()) < theme.px(12):
-                self.held = index
-                return
-        self.points, self.held = [at, at, at], 2
+        fresh = [(len(edges), tuple(self.points))] if self.index >= len(edges) and self.points else []
+        for index, edge in [*enumerate(edges), *fresh]:
+            for held, point in enumerate(edge):
+                there = board.to_screen(*point)
+                if math.hypot(there.x() - here.x(), there.y() - here.y()) < theme.px(12):
+                    self.points, self.index, self.held = list(edge), index, held
+                    return
+        self.points, self.index, self.held = [at, at, at], len(edges), 2
 
     def drag(self, board: PhotoBoard, at: Point) -> None:
         if self.held < 0:
@@ -317,33 +323,39 @@ class StraightTool(PhotoTool):
         source = board.source
         if source is None:
             return
-        first, middle, last = self.points
+        edges = list(source.straightening.edges)
+        edges[self.index : self.index + 1] = [tuple(self.points)]  # type: ignore[list-item]
         try:
-            bend = bend_of_line(first, middle, last, (source.width_px, source.height_px))
+            command = sheet_intents.set_edges(source, tuple(edges), gesture="bend")
         except TesselError as error:
             self.desk.tell(tr(sentence(error)), "caution")
             return
-        self.desk.dispatch(sheet_intents.set_bend(source, bend, gesture="bend"))
+        self.desk.dispatch(command)
 
     def release(self, board: PhotoBoard) -> None:
         self.held = -1
         self.desk.end_gesture()
         if self.points and math.dist(self.points[0], self.points[2]) * board.scale < 8:
-            self.points = []
+            self.points, self.index = [], -1
 
     def paint(self, board: PhotoBoard, painter: QPainter) -> None:
-        if len(self.points) != 3:
-            return
-        ends = [board.to_screen(*point) for point in self.points]
-        # The circle through the three points looks as a bent edge does.
-        bow = _arc(ends)
-        for width, token in ((3.0, "white"), (1.6, "ochre")):
-            painter.setPen(QPen(theme.colour(token), width))
-            painter.drawPolyline(bow)
-        for end in ends:
-            painter.setPen(QPen(theme.colour("white"), 2))
-            painter.setBrush(theme.colour("ochre"))
-            painter.drawEllipse(end, theme.px(5), theme.px(5))
+        edges = list(board.source.straightening.edges) if board.source else []
+        if self.points and (self.held >= 0 or self.index >= len(edges)):
+            edges[self.index : self.index + 1] = [tuple(self.points)]  # type: ignore[list-item]
+        for edge in edges:
+            _paint_edge(painter, [board.to_screen(*point) for point in edge])
+
+
+def _paint_edge(painter: QPainter, ends: list[QPointF]) -> None:
+    # The curve through the three points looks as a bent edge does.
+    bow = _arc(ends)
+    for width, token in ((3.0, "white"), (1.6, "ochre")):
+        painter.setPen(QPen(theme.colour(token), width))
+        painter.drawPolyline(bow)
+    for end in ends:
+        painter.setPen(QPen(theme.colour("white"), 2))
+        painter.setBrush(theme.colour("ochre"))
+        painter.drawEllipse(end, theme.px(5), theme.px(5))
 
 
 def _in_line(points: list[Point]) -> bool:
