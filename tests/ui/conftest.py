@@ -19,7 +19,6 @@ from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.ui.app import make_app
 from brave_tessel.ui.shots import settle
 from brave_tessel.ui.window import Window
-from brave_tessel.view3d import rest
 from tests.conftest import SHARED_CACHE
 
 
@@ -35,13 +34,6 @@ def own_settings(tmp_path):
     QSettings.setPath(QSettings.Format.IniFormat, QSettings.Scope.UserScope, str(tmp_path / "settings"))
 
 
-@pytest.fixture(autouse=True)
-def soon_at_rest(monkeypatch):
-    """What is tested here is the window: a resting picture need not become as clean as it can (tests/view3d does)."""
-    monkeypatch.setattr(rest, "PASSES", 8)
-    monkeypatch.setattr(rest, "HELD", 4)
-
-
 @pytest.fixture
 def make_window(qtbot):
     made = []
@@ -53,7 +45,7 @@ def make_window(qtbot):
         window = Window(Session(opened or OpenedJob(Job()), cache=SHARED_CACHE), ask=False, **more)
         # A quarter of the usual pixels: what is tested here is the window.
         window.preview.setCurrentIndex(window.preview.findData(512))
-        window.desk.view.set_preview(512)
+        window.desk.view.set_preview(192)
         window.resize(1280, 800)
         window.show()
         window.activateWindow()

@@ -382,6 +382,7 @@ def test_nothing_is_clipped(make_window, demo, settled, size, scale):
 
     make_app(lamp=False, scale=scale)
     window = make_window(OpenedJob(demo.job, dict(demo.blobs)))
+    window.desk.view.set_preview(128)
     window.resize(*size)
     window._restore_sizes()
     window.resize(*size)

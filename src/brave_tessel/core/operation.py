@@ -18,6 +18,7 @@ import numpy as np
 import numpy.typing as npt
 
 from .errors import NotUnderstoodError, OutOfRangeError, UnknownOperationError
+from .lattice import with_earlier_hash
 from .maps import MapSet
 from .outlines import Outline
 from .phrases import Phrase, say
@@ -375,6 +376,7 @@ def operation(
     handles: Any = None,
     sets_out: Any = None,
     superseded: bool = False,
+    rehashed: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
     """Declare a function as an operation; the part of the id before the dot is its family.
 
@@ -382,13 +384,16 @@ def operation(
     ``reach`` says from them how far around a pixel it looks, mm, where that is bounded and nothing else of the sheet
     counts. ``handles`` is what of it can be dragged on a board, ``sets_out`` how a builder
     counts a pattern. ``version`` rises when the same values give another
-    picture; the earlier code stays, declared as ``superseded`` under its own version.
+    picture; the earlier code stays, declared as ``superseded`` under its own version. ``rehashed``
+    is a version that differs from the one before only by the hash of its lattice cells, see :mod:`.lattice`.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
         title = label or id.split(".")[1].replace("_", " ").capitalize()
         read = replace(_read(id, title, version, function), closes=closes, reach=reach, handles=handles,
                        sets_out=sets_out)  # fmt: skip
+        if rehashed:
+            SUPERSEDED[id, version - 1] = replace(read, version=version - 1, run=with_earlier_hash(function))
         if superseded:
             SUPERSEDED[id, version] = read
         else:

@@ -10,7 +10,7 @@ import numpy as np
 
 from ..core.colour import codes_from_linear, decode_srgb
 from ..core.gather.straighten import Corners, homography
-from ..core.lattice import units_many
+from ..core.lattice import units_as_before
 from ..core.sheet import AnyArray, Raster
 
 
@@ -79,5 +79,5 @@ def _uneven(shape: tuple[int, ...], view: View) -> Raster:
 def _sensor(photo: Raster, view: View) -> Raster:
     rows, columns = photo.shape[:2]
     index = np.arange(rows * columns * 3).reshape(photo.shape)
-    grain = units_many(index, index >> 16, view.seed) + units_many(index, index >> 16, view.seed + 1) - 1
+    grain = units_as_before(index, index >> 16, view.seed) + units_as_before(index, index >> 16, view.seed + 1) - 1
     return photo + grain * np.sqrt(np.maximum(photo, 0)) * np.float32(view.noise)

@@ -11,7 +11,7 @@ from ..core.colour import hex_to_linear
 from ..core.kernels.noise import cells
 from ..core.kernels.relief import cast_shadow, normal_of_height, occlusion
 from ..core.kernels.shade import shade
-from ..core.lattice import units_many
+from ..core.lattice import units_as_before
 from ..core.recipe.steps.noise import clouds
 from ..core.recipe.steps.pattern import units
 from ..core.recipe.steps.piece import relief
@@ -45,11 +45,11 @@ def mosaic_panel() -> AnyArray:
     column, row = number % across, number // across
     x, y = (column + 0.5) / across * 6, (row + 0.5) / (pieces.count / across) * 4
     swell = y * 2.2 + 0.55 * np.sin(2 * np.pi * x / 3) + 0.2 * np.sin(2 * np.pi * x / 1.5 + 1)
-    band = np.floor(swell + 0.35 * (units_many(number, np.full_like(number, 5), 31) - 0.5)).astype(int)
+    band = np.floor(swell + 0.35 * (units_as_before(number, np.full_like(number, 5), 31) - 0.5)).astype(int)
     choice = np.array([0, 2, 3, 0, 4, 1, 3, 5, 0])[band % 9]
-    stray = units_many(number, np.full_like(number, 6), 31)
+    stray = units_as_before(number, np.full_like(number, 6), 31)
     choice = np.where(stray > 0.975, 6, np.where(stray > 0.9, 1, choice))
-    tint = np.exp2((units_many(number, np.full_like(number, 7), 31) - 0.5) * 0.7)
+    tint = np.exp2((units_as_before(number, np.full_like(number, 7), 31) - 0.5) * 0.7)
     colours = np.append(_palette()[choice] * tint[:, None], [[0.24, 0.225, 0.2]], 0).astype(np.float32)
     cloud = clouds(grid, size=60, octaves=7, seed=5)
     colour = colours[pieces.number] * (0.88 + 0.24 * cloud[..., None])
@@ -70,15 +70,15 @@ def shingle_panel() -> AnyArray:
         first, second, number = cells(grid, nx, ny, jitter=0.9, seed=seed)
         index = number.astype(np.int32)
         every = np.arange(nx * ny)
-        stand = units_many(every, np.full_like(every, 3), seed)
+        stand = units_as_before(every, np.full_like(every, 3), seed)
         lives = stand > (0.42 if size > 30 else 0.12)
         inside = np.clip((second - first) * 1.15, 0, 1)
         dome = np.sqrt(np.clip(1 - (1 - inside) ** 2.2, 0, 1)) * (
             0.7 + 0.3 * clouds(grid, size=size, octaves=3, seed=seed)
         )
         top = np.where(lives[index], dome * rise + (stand[index] - 0.75) * rise * 0.8 - 6.5, -99).astype(np.float32)
-        tone = hues[(units_many(every, np.full_like(every, 4), seed) * len(hues)).astype(int)]
-        tone = tone * np.exp2((units_many(every, np.full_like(every, 8), seed) - 0.5) * 1.2)[:, None]
+        tone = hues[(units_as_before(every, np.full_like(every, 4), seed) * len(hues)).astype(int)]
+        tone = tone * np.exp2((units_as_before(every, np.full_like(every, 8), seed) - 0.5) * 1.2)[:, None]
         grain = 0.75 + 0.5 * clouds(grid, size=5, octaves=5, gain=0.7, seed=seed + 3)
         wins = top > height
         colour[wins] = (tone[index] * grain[..., None])[wins]

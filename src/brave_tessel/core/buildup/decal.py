@@ -11,7 +11,7 @@ import cv2
 import numpy as np
 
 from ..job.layers import Placement
-from ..lattice import units_many
+from ..lattice import units_as_before
 from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Angle, Fraction, Seed, Whole, settings
 from ..sheet import Grid, Raster
@@ -37,14 +37,14 @@ def strewn(
 ) -> list[Placement]:
     """The placement and its copies, evenly strewn (each the best of a few throws), the first on top."""
     index = np.arange(copies)
-    draws = [units_many(index, np.full(copies, 501 + k), seed).astype(float) for k in range(2)]
+    draws = [units_as_before(index, np.full(copies, 501 + k), seed).astype(float) for k in range(2)]
     size = np.exp2(size_spread * (2 * draws[0] - 1))
     turn = turn_spread * (2 * draws[1] - 1)
     placed = [(first.x_mm, first.y_mm)]
     for n in range(1, copies):
         throws = np.column_stack(
             [
-                units_many(np.arange(8), np.full(8, 600 + 2 * n + k), seed) * side
+                units_as_before(np.arange(8), np.full(8, 600 + 2 * n + k), seed) * side
                 for k, side in ((0, grid.width_mm), (1, grid.height_mm))
             ]
         )

@@ -13,7 +13,7 @@ import numpy.typing as npt
 from ..job.layers import Stroke
 from ..job.nodes import Point
 from ..kernels.strokes import blend_window, paint_pieces, paint_stamps
-from ..lattice import units_many
+from ..lattice import units_as_before
 from ..plan.area import Area, area_of
 from ..sheet import Grid, Raster
 
@@ -83,7 +83,7 @@ def _stamps(points: Sequence[Point], stroke: Stroke, number: int) -> np.ndarray:
     at = np.arange(0, run[-1] + 1e-9, every)
     x, y, press = (np.interp(at, run, values) for values in (path[:, 0], path[:, 1], pressure))
     index = np.arange(len(at))
-    draws = [units_many(index, np.full(len(at), 811 + k), number + 1).astype(np.float64) for k in range(3)]
+    draws = [units_as_before(index, np.full(len(at), 811 + k), number + 1).astype(np.float64) for k in range(3)]
     angle, away = 2 * np.pi * draws[0], stroke.stray * stroke.size_mm * draws[1]
     turn = 2 * np.pi * draws[2] if stroke.stray > 0 else np.zeros(len(at))
     return np.column_stack([x + np.cos(angle) * away, y + np.sin(angle) * away, 0.5 * stroke.size_mm * press, turn])

@@ -9,6 +9,7 @@ import numpy as np
 
 from ..colour import hex_to_linear
 from ..kernels.water import EXTERNAL, INTERNAL, Body, flood, soak
+from ..lattice import earlier_hash
 from ..maps import MapKind, MapSet
 from ..operation import Fraction, Length, Paint, Seed, called, settings
 from ..recipe.steps.noise import clouds
@@ -62,7 +63,9 @@ def rippled(grid: Grid, water: Standing) -> Raster:
     """The water's surface, (H, W), mm."""
     surface = np.full(grid.shape, water.level, np.float32)
     if water.ripple > 0:
-        waves = clouds(grid, size=water.ripple_size, octaves=3, gain=0.45, seed=water.seed)
+        # It carries no version, so that its waves stay where they were.
+        with earlier_hash():
+            waves = clouds(grid, size=water.ripple_size, octaves=3, gain=0.45, seed=water.seed)
         surface += np.float32(2 * water.ripple) * (waves - np.float32(0.5))
     return surface
 

@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from ..lattice import hash_cell, unit_of, units_many
+from ..lattice import hash_cell, is_earlier, unit_of, units_many
 from ..sheet import Grid, Raster
 from .bands import over_rows
 from .compiled import compiled
@@ -15,10 +15,12 @@ _TAU = 2.0 * math.pi
 
 
 @compiled
-def _slope_rows(first: int, last: int, gx: Raster, gy: Raster, seed: np.uint32, gain: np.float32) -> None:
+def _slope_rows(
+    first: int, last: int, gx: Raster, gy: Raster, seed: np.uint32, gain: np.float32, earlier: bool
+) -> None:
     for row in range(first, last):
         for column in range(gx.shape[1]):
-            angle = np.float32(_TAU) * unit_of(hash_cell(column, row, seed))
+            angle = np.float32(_TAU) * unit_of(hash_cell(column, row, seed, earlier))
             gx[row, column] = gain * math.cos(angle)
             gy[row, column] = gain * math.sin(angle)
 
@@ -63,7 +65,7 @@ def add_gradient(out: Raster, nx: int, ny: int, seed: int, gain: float) -> None:
     The lattice is shifted by the seed, so that the zeros of several octaves do not fall together.
     """
     gx, gy = np.empty((ny, nx), np.float32), np.empty((ny, nx), np.float32)
-    over_rows(_slope_rows, ny, gx, gy, np.uint32(seed), np.float32(gain))
+    over_rows(_slope_rows, ny, gx, gy, np.uint32(seed), np.float32(gain), is_earlier())
     shift = units_many([1, 2], [0, 0], seed)
     over_rows(_gradient_rows, out.shape[0], out, gx, gy, np.float32(shift[0]), np.float32(shift[1]))
 
@@ -137,7 +139,15 @@ def cells(grid: Grid, nx: int, ny: int, *, jitter: float, seed: int) -> tuple[Ra
 
 @compiled
 def _triangle_rows(
-    first: int, last: int, out: Raster, nx: int, ny: int, aspect: np.float32, seed: np.uint32, gain: np.float32
+    first: int,
+    last: int,
+    out: Raster,
+    nx: int,
+    ny: int,
+    aspect: np.float32,
+    seed: np.uint32,
+    gain: np.float32,
+    earlier: bool,
 ) -> None:
     rows, columns = out.shape
     for r in range(first, last):
@@ -155,7 +165,7 @@ def _triangle_rows(
                     dx = x - np.float32(ix + ox) - shift
                     reach = np.float32(0.75) - dx * dx - dy * dy
                     if reach > 0:
-                        angle = np.float32(_TAU) * unit_of(hash_cell((ix + ox) % nx, row % ny, seed))
+                        angle = np.float32(_TAU) * unit_of(hash_cell((ix + ox) % nx, row % ny, seed, earlier))
                         reach *= reach
                         total += reach * reach * (math.cos(angle) * dx + math.sin(angle) * dy)
             out[r, c] += gain * total
@@ -166,4 +176,6 @@ def add_triangular(out: Raster, nx: int, ny: int, aspect: float, seed: int, gain
 
     ``aspect`` is a row's rise in spacings. Radial kernels about each point, as in Perlin's simplex noise (2001).
     """
-    over_rows(_triangle_rows, out.shape[0], out, nx, ny, np.float32(aspect), np.uint32(seed), np.float32(gain))
+    over_rows(
+        _triangle_rows, out.shape[0], out, nx, ny, np.float32(aspect), np.uint32(seed), np.float32(gain), is_earlier()
+    )

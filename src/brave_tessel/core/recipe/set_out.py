@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..kernels.mosaic import Mosaic
-from ..lattice import whole_periods
+from ..lattice import whole_periods, with_earlier_hash
 from ..operation import Closes, Pieces, operation
 from ..sheet import Grid
 
@@ -61,9 +61,10 @@ def mosaic(
     courses: Counted = _none,
     units: Counted = _none,
     square: Values | None = None,
+    rehashed: bool = False,
 ) -> Callable[[Callable[..., Mosaic]], Callable[..., Pieces]]:
     """Declare a pattern by the outlines of its units; painting them is done here. ``square`` are values without which
-    every unit is as its maker made it.
+    every unit is as its maker made it; ``rehashed`` as for :func:`~..operation.operation`, from version 1 to 2.
     """
 
     def declare(function: Callable[..., Mosaic]) -> Callable[..., Pieces]:
@@ -76,7 +77,12 @@ def mosaic(
         def outlines(grid: Grid, **values: Any) -> Mosaic:
             return function(grid, **{**values, **(square or {})})
 
-        operation(f"pattern.{name}", label=label, closes=closes, sets_out=SetOut(courses, units, outlines))(paint)
+        version, id = 2 if rehashed else 1, f"pattern.{name}"
+        operation(id, label=label, closes=closes, sets_out=SetOut(courses, units, outlines), version=version)(paint)
+        if rehashed:
+            before = SetOut(courses, units, with_earlier_hash(outlines))
+            declared = operation(id, label=label, closes=closes, sets_out=before, superseded=True)
+            declared(with_earlier_hash(paint))
         return paint
 
     return declare

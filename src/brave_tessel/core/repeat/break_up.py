@@ -102,7 +102,7 @@ def blend(sample: Raster, shape: tuple[int, int], lattice: tuple[int, int], *, s
     return out
 
 
-@operation("breakup.hex", label="Break the repeat")
+@operation("breakup.hex", label="Break the repeat", version=2, rehashed=True)
 def break_up(
     grid: Grid,
     maps: MapSet,

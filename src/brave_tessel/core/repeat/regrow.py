@@ -16,7 +16,7 @@ import scipy.fft
 
 from .. import pace
 from ..errors import OutOfRangeError
-from ..lattice import units_many
+from ..lattice import units_as_before
 from ..maps import MapKind, MapSet
 from ..phrases import say
 from ..sheet import Grid, Raster
@@ -136,7 +136,7 @@ def _choose(
     sample: Raster, search: _Search, window: Raster, known: npt.NDArray[np.bool_], seed: int
 ) -> tuple[int, int]:
     """A place of the sample whose patch agrees well with what is there; one of the best, by the seed."""
-    draws = units_many([1, 2, 3], [0, 0, 0], seed)
+    draws = units_as_before([1, 2, 3], [0, 0, 0], seed)
     high, wide = sample.shape[0] - window.shape[0], sample.shape[1] - window.shape[1]
     if not known.any():
         return round(float(draws[0]) * high), round(float(draws[1]) * wide)

@@ -78,7 +78,7 @@ def laid_at_random(across: int, up: int, count: int, seed: int) -> npt.NDArray[n
     return cells
 
 
-@operation("breakup.variants", label="Variants")
+@operation("breakup.variants", label="Variants", version=2, rehashed=True)
 def variants(
     grid: Grid,
     maps: MapSet,

@@ -17,7 +17,7 @@ from ..errors import MissingError
 from ..job.layers import LaidPiece, PieceKind, Scatter
 from ..kernels.compiled import compiled
 from ..kernels.relief import normal_of_height, occlusion
-from ..lattice import hash_many, units_many
+from ..lattice import earlier_hash, hash_many, units_as_before
 from ..maps import MapKind, MapSet
 from ..operation import find
 from ..sheet import Grid, Raster
@@ -137,7 +137,8 @@ def model_piece(field: Raster, *, kind: PieceKind) -> PieceMaps:
 def id_colour(number: int, seed: int) -> tuple[float, float, float]:
     """A clear colour for a number, as 8-bit sRGB codes; neighbours in number differ widely in hue."""
     hue = (number * 0.6180339887 + 0.11 * seed) % 1
-    draws = int(hash_many([number], [seed], 5)[0])
+    with earlier_hash():
+        draws = int(hash_many([number], [seed], 5)[0])
     rgb = colorsys.hsv_to_rgb(hue, 0.55 + 0.45 * ((draws >> 3) % 4) / 3, 0.55 + 0.45 * (draws % 3) / 2)
     r, g, b = (round(255 * v) / 255 for v in rgb)
     return r, g, b
@@ -343,7 +344,7 @@ def lay_scatter(grid: Grid, scatter: Scatter, pieces: Sequence[PieceMaps]) -> Ma
 
 def _tones(count: int, jitter: float, seed: int) -> npt.NDArray[np.float32]:
     """A factor a piece and channel: mostly light and dark, a little warm and cool."""
-    draws = np.stack([units_many(np.arange(count), np.full(count, k), seed + 31) for k in range(4)], 1) * 2 - 1
+    draws = np.stack([units_as_before(np.arange(count), np.full(count, k), seed + 31) for k in range(4)], 1) * 2 - 1
     light = np.exp(0.7 * jitter * draws[:, :1])
     return np.asarray(light * np.exp(0.22 * jitter * draws[:, 1:4]), np.float32)
 

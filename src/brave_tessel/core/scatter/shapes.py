@@ -56,7 +56,7 @@ def _wobble(turn: _F, amount: float, seed: int, waves: int = 5) -> _F:
     return np.asarray(amount * total)
 
 
-@operation("shape.pebble")
+@operation("shape.pebble", version=2, rehashed=True)
 def pebble(
     grid: Grid,
     *,
@@ -78,7 +78,7 @@ def pebble(
     return _made(grid, cover, height, colour, mottle, mottling, roughness)
 
 
-@operation("shape.tile")
+@operation("shape.tile", version=2, rehashed=True)
 def tile(
     grid: Grid,
     *,
@@ -101,7 +101,7 @@ def tile(
     return _made(grid, _edge(inside, grid), height, colour, mottle, mottling, roughness)
 
 
-@operation("shape.leaf")
+@operation("shape.leaf", version=2, rehashed=True)
 def leaf(
     grid: Grid,
     *,
@@ -136,7 +136,7 @@ def leaf(
     )
 
 
-@operation("shape.brick")
+@operation("shape.brick", version=2, rehashed=True)
 def brick(
     grid: Grid,
     *,
@@ -159,7 +159,7 @@ def brick(
     return _made(grid, _edge(inside, grid), height, colour, mottle, mottling, roughness)
 
 
-@operation("shape.chip")
+@operation("shape.chip", version=2, rehashed=True)
 def chip(
     grid: Grid,
     *,

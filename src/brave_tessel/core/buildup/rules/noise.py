@@ -12,7 +12,7 @@ from ...recipe.steps.noise import clouds
 from ...sheet import Grid
 
 
-@operation("where.noise", label="Noise")
+@operation("where.noise", label="Noise", version=2, rehashed=True)
 def by_noise(
     grid: Grid,
     *,

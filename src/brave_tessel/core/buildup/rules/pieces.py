@@ -11,7 +11,7 @@ from ...operation import BelowLayer, Field, Fraction, Pieces, Seed, operation
 from ...sheet import Grid
 
 
-@operation("where.pieces", label="Random pieces")
+@operation("where.pieces", label="Random pieces", version=2, rehashed=True)
 def by_pieces(
     grid: Grid,
     pieces: Pieces,

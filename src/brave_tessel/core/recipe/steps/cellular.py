@@ -79,7 +79,7 @@ def strewn(grid: Grid, size: float, jitter: float, seed: int, relax: int = 0) ->
     return (columns + x) * cell_x, (rows + y) * cell_y
 
 
-@operation("noise.cells", label="Cells")
+@operation("noise.cells", label="Cells", version=2, rehashed=True)
 def cell_noise(
     grid: Grid,
     *,
@@ -119,7 +119,7 @@ def cell_noise(
     return np.clip(made, 0, 1)
 
 
-@operation("pattern.cobbles", label="Cobbles")
+@operation("pattern.cobbles", label="Cobbles", version=2, rehashed=True)
 def cobbles(
     grid: Grid,
     *,
@@ -145,7 +145,7 @@ def cobbles(
     return paint_cells(grid, x, y, joint_mm=joint)
 
 
-@operation("pattern.crazy", label="Crazy paving")
+@operation("pattern.crazy", label="Crazy paving", version=2, rehashed=True)
 def crazy(
     grid: Grid,
     *,

@@ -77,7 +77,7 @@ def stops(
     return look_up(field, ramp_table(colours, mixed))
 
 
-@operation("colour.pieces", label="Ramp over pieces")
+@operation("colour.pieces", label="Ramp over pieces", version=2, rehashed=True)
 def over_pieces(
     grid: Grid,
     pieces: Pieces,

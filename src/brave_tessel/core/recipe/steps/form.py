@@ -318,7 +318,7 @@ def of_each(pieces: Pieces, salt: int, seed: int) -> Raster:
     return units_many(np.arange(pieces.count + 1), np.full(pieces.count + 1, salt), seed)
 
 
-@operation("piece.number", label="Random value of pieces")
+@operation("piece.number", label="Random value of pieces", version=2, rehashed=True)
 def number(
     grid: Grid,
     pieces: Pieces,
@@ -331,7 +331,7 @@ def number(
     return np.asarray(np.where(pieces.number >= 0, values[pieces.number], np.float32(in_joints)), np.float32)
 
 
-@operation("piece.share", label="Pick a share of pieces")
+@operation("piece.share", label="Pick a share of pieces", version=2, rehashed=True)
 def share(
     grid: Grid,
     pieces: Pieces,
@@ -345,7 +345,7 @@ def share(
     return np.asarray(np.where((pieces.number >= 0) & picked[pieces.number], cover, 0), np.float32)
 
 
-@operation("piece.drop", label="Missing pieces")
+@operation("piece.drop", label="Missing pieces", version=2, rehashed=True)
 def drop(
     grid: Grid,
     pieces: Pieces,
@@ -367,7 +367,7 @@ def to_edge(grid: Grid, pieces: Pieces, *, reach: Reach = 20.0) -> Field:
     return np.asarray(np.clip(pieces.edge / np.float32(reach), 0, 1), np.float32)
 
 
-@operation("piece.tilt", label="Lean of pieces")
+@operation("piece.tilt", label="Lean of pieces", version=2, rehashed=True)
 def lean(
     grid: Grid,
     pieces: Pieces,
@@ -383,7 +383,7 @@ def lean(
     return np.asarray(np.where(at >= 0, np.clip(np.float32(0.5) + rise, 0, 1), np.float32(0.5)), np.float32)
 
 
-@operation("piece.gradient", label="Gradient across pieces")
+@operation("piece.gradient", label="Gradient across pieces", version=2, rehashed=True)
 def gradient(
     grid: Grid,
     pieces: Pieces,
@@ -406,7 +406,7 @@ def size(grid: Grid, pieces: Pieces) -> Field:
     return np.asarray(np.where(pieces.number >= 0, scaled[pieces.number], np.float32(0)), np.float32)
 
 
-@operation("piece.dome", label="Dome of pieces")
+@operation("piece.dome", label="Dome of pieces", version=2, rehashed=True)
 def dome(
     grid: Grid,
     pieces: Pieces,

@@ -10,10 +10,11 @@ import scipy.fft
 
 from ...kernels.noise import add_gradient, add_triangular
 from ...kernels.wrapped import sample_moved
-from ...lattice import units_many, whole_periods
+from ...lattice import is_earlier, units_many, whole_periods
 from ...operation import Angle, Choice, Field, Fraction, Length, Seed, Whole, operation
 from ...repeat.resample import resample_wrapped
 from ...sheet import Grid, Raster
+from ..wave_noise import wave_octave
 from .noise import clouds
 
 Size = Annotated[
@@ -56,20 +57,25 @@ def lattice_values(grid: Grid, nx: int, ny: int, seed: int) -> Raster:
 
 
 def _octaves(grid: Grid, size: float, octaves: int, seed: int) -> list[tuple[Raster, float]]:
-    """Each octave of gradient noise with unit spread, and how far it can be shown."""
+    """Each octave of noise with unit spread, and how far it can be shown."""
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
     made = []
     for octave in range(octaves):
         wavelength = min(grid.width_mm / nx, grid.height_mm / ny) / 2**octave
-        out = np.zeros(grid.shape, np.float32)
         part = shown(wavelength, grid)
-        if part > 0:
+        if part <= 0:
+            out = np.zeros(grid.shape, np.float32)
+        elif is_earlier():
+            # Creases of this stand in columns, which is why it is no longer used.
+            out = np.zeros(grid.shape, np.float32)
             add_gradient(out, nx << octave, ny << octave, seed + 101 * octave, 1 / _GRADIENT_SD)
+        else:
+            out = wave_octave(grid, wavelength, seed + 101 * octave)
         made.append((out, part))
     return made
 
 
-@operation("noise.value", label="Blotches")
+@operation("noise.value", label="Blotches", version=2, rehashed=True)
 def blotches(
     grid: Grid, *, size: Size = 80.0, octaves: Octaves = 4, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
 ) -> Field:
@@ -88,7 +94,7 @@ def blotches(
     return np.asarray(total / np.float32(power) + np.float32(0.5), np.float32)
 
 
-@operation("noise.ridged", label="Ridges")
+@operation("noise.ridged", label="Ridges", version=2, rehashed=True)
 def ridged(
     grid: Grid,
     *,
@@ -98,8 +104,8 @@ def ridged(
     sharp: Annotated[float, Fraction(0.5, 4, least=0.1, most=8, help="How narrow the crests are.")] = 1.5,
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:
-    """Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the
-    broad (Musgrave, "Texturing and Modeling", chapter 16).
+    """Ridged multifractal noise in [0, 1]: crests where noise of one wavelength crosses zero, finer ones strongest upon
+    the broad (Musgrave, "Texturing and Modeling", chapter 16).
     """
     total, weight, power = np.zeros(grid.shape, np.float32), np.ones(grid.shape, np.float32), 0.0
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
@@ -112,11 +118,11 @@ def ridged(
     return np.asarray(np.clip(total / np.float32(power), 0, 1), np.float32)
 
 
-@operation("noise.billowed", label="Billows")
+@operation("noise.billowed", label="Billows", version=2, rehashed=True)
 def billowed(
     grid: Grid, *, size: Size = 90.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
 ) -> Field:
-    """Rounded swellings with creases between, in [0, 1]: the magnitude of gradient noise, octave by octave."""
+    """Rounded swellings with creases between, in [0, 1]: the magnitude of noise, octave by octave."""
     total, power = np.zeros(grid.shape, np.float32), 0.0
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
         strength = np.float32(gain**octave)
@@ -126,7 +132,7 @@ def billowed(
     return np.asarray(np.clip(total / np.float32(2.2 * power), 0, 1), np.float32)
 
 
-@operation("noise.warped", label="Warped clouds")
+@operation("noise.warped", label="Warped clouds", version=2, rehashed=True)
 def warped(
     grid: Grid,
     *,
@@ -150,7 +156,7 @@ _TRIANGLE_SD = 0.0344
 """Standard deviation of one octave on the triangular lattice; a tested property."""
 
 
-@operation("noise.simplex", label="Even clouds")
+@operation("noise.simplex", label="Even clouds", version=2, rehashed=True)
 def even_clouds(
     grid: Grid, *, size: Size = 100.0, octaves: Octaves = 5, gain: Gain = 0.5, seed: Annotated[int, Seed()] = 1
 ) -> Field:
@@ -202,7 +208,7 @@ def _synthesised(grid: Grid, kx: np.ndarray, ky: np.ndarray, strength: np.ndarra
     return np.asarray(scipy.fft.irfft2(spectrum, s=grid.shape, workers=2), np.float32)
 
 
-@operation("noise.spectrum", label="Noise of a slope")
+@operation("noise.spectrum", label="Noise of a slope", version=2, rehashed=True)
 def spectrum(
     grid: Grid,
     *,
@@ -245,7 +251,7 @@ def _band_power(grid: Grid, slope: float, broadest: float, finest: float, seen: 
     return float((square[inside] ** (-slope / 2)).sum())
 
 
-@operation("noise.oriented", label="Streaks")
+@operation("noise.oriented", label="Streaks", version=2, rehashed=True)
 def oriented(
     grid: Grid,
     *,
@@ -274,7 +280,7 @@ def oriented(
     return np.asarray(np.clip(made / 5 + np.float32(0.5), 0, 1), np.float32)
 
 
-@operation("noise.white", label="Grain")
+@operation("noise.white", label="Grain", version=2, rehashed=True)
 def grain(
     grid: Grid,
     *,

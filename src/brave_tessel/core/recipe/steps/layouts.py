@@ -190,6 +190,7 @@ def basketweave(
     closes=lambda v: (0.0, v["width"]) if v["runs"] == "across" else (v["width"], 0.0),
     courses=lambda v: runs_as(v, "across", "width", "joint"),
     units=lambda v: runs_as(v, "upright", "width", "joint"),
+    rehashed=True,
 )
 def planks(
     grid: Grid,
@@ -216,7 +217,7 @@ def planks(
     return Mosaic(made, joint, 0.0 if runs == "across" else 90.0, any_length=True)
 
 
-@mosaic("ashlar", label="Random ashlar")
+@mosaic("ashlar", label="Random ashlar", rehashed=True)
 def ashlar(
     grid: Grid,
     *,
@@ -245,7 +246,7 @@ def ashlar(
     return Mosaic(made, joint)
 
 
-@mosaic("uncoursed", label="Ashlar without courses")
+@mosaic("uncoursed", label="Ashlar without courses", rehashed=True)
 def uncoursed(
     grid: Grid,
     *,
@@ -332,6 +333,7 @@ def _gauge(v: Values) -> Pitch:
     courses=_gauge,
     units=lambda v: Pitch(v["width"], v["joint"], unit_dial="width", start=0.25, steps=(0.0, 0.5), allowed=(2.0, 2.0)),
     square={"ragged": 0.0},
+    rehashed=True,
 )
 def slates(
     grid: Grid,
@@ -369,6 +371,7 @@ def slates(
     closes=lambda v: (v["width"], v["sett"]),
     courses=lambda v: Pitch(v["sett"], v["joint"], unit_dial="sett", allowed=(0.1 * v["sett"], 0.1 * v["sett"])),
     units=lambda v: Pitch(v["width"], 0.0, unit_dial="width", allowed=(0.05 * v["width"], 0.05 * v["width"])),
+    rehashed=True,
 )
 def fan(
     grid: Grid,

@@ -70,7 +70,7 @@ def strokes(
 Density = Annotated[float, Fraction(0, 3000, least=0, most=200_000, unit="/m²", help="How many there are.")]
 
 
-@operation("marks.scratches", label="Scratches")
+@operation("marks.scratches", label="Scratches", version=2, rehashed=True)
 def scratches(
     grid: Grid,
     *,
@@ -98,7 +98,7 @@ def scratches(
     )
 
 
-@operation("marks.fibres", label="Fibres")
+@operation("marks.fibres", label="Fibres", version=2, rehashed=True)
 def fibres(
     grid: Grid,
     *,
@@ -127,7 +127,7 @@ def fibres(
     )
 
 
-@operation("marks.hatching", label="Hatching")
+@operation("marks.hatching", label="Hatching", version=2, rehashed=True)
 def hatching(
     grid: Grid,
     *,
@@ -165,7 +165,7 @@ def _spots(grid: Grid, points: _F, size: float, size_spread: float, soft: float,
     return paint_marks(grid, marks)
 
 
-@operation("marks.dots", label="Even dots")
+@operation("marks.dots", label="Even dots", version=2, rehashed=True)
 def dots(
     grid: Grid,
     *,
@@ -181,7 +181,7 @@ def dots(
     return _spots(grid, poisson_points(grid.width_mm, grid.height_mm, spacing, darts), size, size_spread, soft, seed)
 
 
-@operation("marks.speckle", label="Speckle")
+@operation("marks.speckle", label="Speckle", version=2, rehashed=True)
 def speckle(
     grid: Grid,
     *,
@@ -197,7 +197,7 @@ def speckle(
     return _spots(grid, points, size, size_spread, soft, seed)
 
 
-@operation("marks.smudges", label="Smudges")
+@operation("marks.smudges", label="Smudges", version=2, rehashed=True)
 def smudges(
     grid: Grid,
     *,
@@ -226,7 +226,7 @@ def smudges(
     return np.asarray(shape * (1 - np.float32(broken) * np.clip(inside * 2 - np.float32(0.5), 0, 1)), np.float32)
 
 
-@operation("marks.drips", label="Drips")
+@operation("marks.drips", label="Drips", version=2, rehashed=True)
 def drips(
     grid: Grid,
     *,
@@ -256,7 +256,7 @@ def drips(
     return paint_marks(grid, np.concatenate(marks))
 
 
-@operation("marks.cracks", label="Cracks")
+@operation("marks.cracks", label="Cracks", version=2, rehashed=True)
 def cracks(
     grid: Grid,
     *,
@@ -305,7 +305,7 @@ def _net(
     return np.asarray(np.clip((half - border) / soft + 0.5, 0, 1) * fade, np.float32)
 
 
-@operation("marks.walks", label="Wandering cracks")
+@operation("marks.walks", label="Wandering cracks", version=2, rehashed=True)
 def walks(
     grid: Grid,
     *,
@@ -353,7 +353,7 @@ def _walk(at: _F, way: float, length: float, width: float, wander: float, steps:
     return np.column_stack([begins, ends, wide[:-1], wide[1:], np.full(steps, 0.25 * width), np.ones(steps)])
 
 
-@operation("marks.flakes", label="Flakes")
+@operation("marks.flakes", label="Flakes", version=2, rehashed=True)
 def flakes(
     grid: Grid,
     *,

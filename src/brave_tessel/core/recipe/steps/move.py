@@ -87,7 +87,7 @@ def warp(
     return sample_moved(field, gx / steep * np.float32(reach), gy / steep * np.float32(reach), grid)
 
 
-@operation("move.swirl", label="Swirl each piece")
+@operation("move.swirl", label="Swirl each piece", version=2, rehashed=True)
 def swirl(
     grid: Grid,
     field: Field,
@@ -284,7 +284,7 @@ def _rain(height: Raster, drops: np.ndarray, steps: int, carry: float, take: flo
         height[r, c] += np.float32(load)
 
 
-@operation("move.erode", label="Wash down")
+@operation("move.erode", label="Wash down", version=2, rehashed=True)
 def erode(
     grid: Grid,
     field: Field,

@@ -16,7 +16,7 @@ from ...sheet import Grid
 _GRADIENT_SD = 0.2147
 
 
-@operation("noise.clouds", label="Clouds")
+@operation("noise.clouds", label="Clouds", version=2, rehashed=True)
 def clouds(
     grid: Grid,
     *,
@@ -77,7 +77,7 @@ def ripples(
     return np.ascontiguousarray(np.broadcast_to(line if standing else line[:, None], grid.shape))
 
 
-@operation("noise.pebbles", label="Pebbles")
+@operation("noise.pebbles", label="Pebbles", version=2, rehashed=True)
 def pebbles(
     grid: Grid,
     *,

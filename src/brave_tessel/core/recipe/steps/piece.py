@@ -35,7 +35,7 @@ def painted(grid: Grid, pieces: Pieces, palette: Raster) -> Raster:
     return out
 
 
-@operation("piece.relief", label="Relief of pieces")
+@operation("piece.relief", label="Relief of pieces", version=2, rehashed=True)
 def relief(
     grid: Grid,
     pieces: Pieces,
@@ -78,7 +78,7 @@ def relief(
     return out
 
 
-@operation("piece.tone", label="Tone of pieces")
+@operation("piece.tone", label="Tone of pieces", version=2, rehashed=True)
 def tone(
     grid: Grid,
     pieces: Pieces,
@@ -98,7 +98,7 @@ def tone(
     return painted(grid, pieces, palette)
 
 
-@operation("piece.pick", label="Value of pieces")
+@operation("piece.pick", label="Value of pieces", version=2, rehashed=True)
 def pick(
     grid: Grid,
     pieces: Pieces,

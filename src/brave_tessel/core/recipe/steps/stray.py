@@ -87,7 +87,7 @@ def _draws(count: int, salt: int, seed: int) -> npt.NDArray[np.float64]:
     return (2 * units_many(np.arange(count), np.full(count, salt), seed) - 1).astype(np.float64)
 
 
-@operation("piece.stray", label="Stray pieces")
+@operation("piece.stray", label="Stray pieces", version=2, rehashed=True)
 def stray(
     grid: Grid,
     pieces: Pieces,
@@ -136,7 +136,7 @@ def stray(
     return Pieces(number, out_edge, out_across, out_up, count)
 
 
-@operation("piece.chip", label="Chipped edges")
+@operation("piece.chip", label="Chipped edges", version=2, rehashed=True)
 def chip(
     grid: Grid,
     pieces: Pieces,

@@ -53,7 +53,7 @@ class FrameSection(Section):
         super().__init__(tr("Frame"), tr("straightens the view"), unfolded=True)
         self.desk = desk
         self.ratio: float | None = None
-        self.proportion = words("", "mono", wrap=False)
+        self.proportion = words("", "mono")
         self.width_field = LengthField(
             tr("Width"), tr("Real width of the frame. Sums work: 34*75 is thirty-four courses of 75 mm.")
         )
