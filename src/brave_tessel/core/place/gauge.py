@@ -127,6 +127,55 @@ def closing_of(surface: Surface) -> Closing | None:
     return Closing(asked, (gauge.units, gauge.courses))
 
 
+@dataclass(frozen=True, slots=True)
+class WholeRepeat:
+    """A repeat that holds whole units: its size in mm, and how many lie across and up; 0 where a way has none."""
+
+    width_mm: float
+    height_mm: float
+    across: int
+    up: int
+
+
+def whole_repeats(surface: Surface, width_mm: float, height_mm: float) -> list[WholeRepeat]:
+    """Repeats near a wanted one on which the surface's units stay whole and keep their size, nearest first; at most
+    four, none where nothing of it is counted.
+    """
+    periods, pitches = _periods(surface)
+    if not any(periods):
+        return []
+    ways = []
+    for period, pitch, wanted in zip(periods, pitches, (width_mm, height_mm), strict=True):
+        low = max(1, math.floor(wanted / period)) if period else 0
+        counts = {low, max(1, math.ceil(wanted / period))} if period else {0}
+        ways.append([(n * period if n else wanted, round(n * period / pitch) if n else 0) for n in sorted(counts)])
+    found = [WholeRepeat(round(w, 4), round(h, 4), across, up) for w, across in ways[0] for h, up in ways[1]]
+    return sorted(
+        found, key=lambda one: abs(math.log(one.width_mm / width_mm)) + abs(math.log(one.height_mm / height_mm))
+    )
+
+
+def _periods(surface: Surface) -> tuple[tuple[float, float], tuple[float, float]]:
+    """What must stay whole across and up, and a single unit and course, mm; 0 and 1 where a way is free."""
+    one = pattern_of(surface)
+    if one is None:
+        across, up = surface.rows
+        if not surface.beat:
+            return (0.0, 0.0), (1.0, 1.0)
+        each = surface.width_mm / across, surface.height_mm / up
+        return each, each
+    units, courses = one.sets_out.units(one.values), one.sets_out.courses(one.values)
+    closes = one.operation.closes(one.values) if one.operation.closes else (0.0, 0.0)
+    pitches = tuple(
+        pitch.mm if pitch else period or 1.0 for pitch, period in zip((units, courses), closes, strict=True)
+    )
+    periods = tuple(
+        period or (pitch.mm if pitch else 0.0) for pitch, period in zip((units, courses), closes, strict=True)
+    )
+    times = one.times
+    return (periods[0] * times[0], periods[1] * times[1]), (pitches[0], pitches[1])
+
+
 def _closed(pitch: Pitch | None, repeat: float, period: float) -> Pitch | None:
     """A pitch as whole ones of it fill a repeat."""
     if pitch is None or pitch.mm <= 0:

@@ -66,5 +66,5 @@ def _enlarged(made: Raster, shape: tuple[int, int]) -> Raster:
     padded = np.pad(made, _PAD, "wrap")
     up, across = shape[0] / made.shape[0], shape[1] / made.shape[1]
     y, x = ((np.arange(n) + 0.5) / by - 0.5 + _PAD for n, by in ((shape[0], up), (shape[1], across)))
-    lookup = np.broadcast_arrays(x[None, :], y[:, None])
-    return np.asarray(cv2.remap(padded, *(np.float32(one) for one in lookup), cv2.INTER_CUBIC), np.float32)
+    across_map, up_map = (np.asarray(one, np.float32) for one in np.broadcast_arrays(x[None, :], y[:, None]))
+    return np.asarray(cv2.remap(padded, across_map, up_map, cv2.INTER_CUBIC), np.float32)

@@ -6,11 +6,12 @@ from itertools import count
 
 from ...core.buildup.kinds.recipe import RecipeWhat
 from ...core.buildup.kinds.source import SourceWhat
-from ...core.errors import MissingError
+from ...core.errors import MissingError, OutOfRangeError
 from ...core.job.commands import AnyCommand, Batch, Insert, Set
 from ...core.job.document import Job, Source
 from ...core.job.layers import Layer, Surface, layer_path
 from ...core.job.nodes import new_id
+from ...core.job.resize import LEAST_MM, MOST_MM, resized
 from ...core.operation import Value
 from ...core.phrases import say
 from ...core.place.elevation import units_of
@@ -59,6 +60,21 @@ def set_repeat(surface: Surface, width_mm: float, height_mm: float, label: str =
         commands=tuple(Set(path=(*path, field), value=round(size, 4), label="repeat") for field, size in sizes),
         label=label,
     )
+
+
+def resize(surface: Surface, width_mm: float, height_mm: float, *, scale: bool) -> AnyCommand:
+    """Another repeat whose features keep their mm, or scale with it.
+
+    Raises
+    ------
+    OutOfRangeError
+        when a side is too small or too large.
+    """
+    for side in (width_mm, height_mm):
+        if not LEAST_MM <= side <= MOST_MM:
+            raise OutOfRangeError("repeat", value=f"{side:g} mm", allowed=f"{LEAST_MM:g} to {MOST_MM:g} mm")
+    value = resized(surface, width_mm, height_mm, scale=scale)
+    return Set(path=("surfaces", surface.id), value=value, label="Scale the surface" if scale else "Set the repeat")
 
 
 def new_surface(job: Job) -> tuple[AnyCommand, Surface]:

@@ -9,31 +9,23 @@ from PyQt6.QtCore import QEvent, QObject, pyqtSignal
 from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QInputDialog, QMenu, QWidget
 
-from ....core.handover.checks.whole_units import fit_repeat
 from ....core.job.commands import Set
 from ....core.job.document import Job
 from ....core.job.layers import Surface, every_layer
-from ....core.job.light import STANCES
 from ....core.light.lighting import NEAR, Eye
-from ....core.maps import MapKind
-from ....core.place.gauge import Closing, closing_of
-from ....core.quantity import format_number, format_size
 from ....core.recipe.materials import MATERIALS
 from ....core.relief.pictures import VIEWS, legend_of
 from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
 from ....engine.intents import surfaces as surface_intents
-from ....engine.intents.light import set_stance
 from ....engine.intents.merging import open_merged
 from ....engine.pictures.probe import explain, probe_at, rules_at, values_at
 from ....engine.pictures.results import SurfacePicture
 from ....engine.previews import Stored
 from ....engine.wording import sentence
 from ... import theme
-from ...board import SCALES
 from ...controls.float_bar import FloatBar
 from ...controls.panels import Heading, button
-from ...controls.title_block import Cell, TitleBlock
 from ...desk import Desk
 from ...words import tr, tr_count
 from ...workroom import Pace
@@ -45,6 +37,7 @@ from .library_panel import LibraryPanel
 from .recipe.mode import RecipeMode
 from .section_strip import SectionStrip
 from .solid_view import SolidView
+from .surface_block import SurfaceBlock
 from .surface_board import SurfaceBoard
 
 MAIN_VIEWS = ("Lit", "Base colour", "Height", "Normal", "Roughness", "Who wins")
@@ -75,7 +68,7 @@ class BuildStage(Stage):
         self.extents = FloatBar(EXTENTS, "Field 3×3", name=tr("Extent"), parent=self.surface_board)
         self.solid = SolidView(self.surface_board)
         self.solid.lower()
-        self.block = TitleBlock(self.surface_board)
+        self.block = SurfaceBlock(desk, self.surface_board)
         self.section = SectionStrip()
         self.strip = self.section
         self.layer_card = LayerCard(desk)
@@ -156,7 +149,7 @@ class BuildStage(Stage):
         self.views.chosen.connect(desk.view.show_view)
         self.extents.chosen.connect(self.show_extent)
         self.solid.light_turned.connect(desk.turn_light)
-        self.block.clicked.connect(self._block_clicked)
+        self.block.light_asked.connect(self.light_asked)
         board.light_turned.connect(desk.turn_light)
         board.cut_moved.connect(lambda y: self.section.show_picture(self.done, y, board.cut_angle))
         board.probed.connect(self._probe)
@@ -261,55 +254,6 @@ class BuildStage(Stage):
             return
         self.layers.lay_on(group, kind)
 
-    def _block_clicked(self, key: str) -> None:
-        if key == "scale":
-            self._next_scale()
-        elif key == "repeat":
-            self._fit_repeat()
-        elif key == "surface":
-            self._ask_stance()
-        elif key == "light":
-            self.light_asked.emit(self.block.mapToGlobal(self.block.rect().topRight()))
-
-    def _ask_stance(self) -> None:
-        """What the surface is for: how it lies to the light, and whether it is open where nothing lies."""
-        surface = self.desk.selection.surface
-        if surface is None:
-            return
-        menu = QMenu(self.block)
-        for stance in STANCES:
-            action = menu.addAction(tr(stance).capitalize())
-            if action:
-                action.setCheckable(True)
-                action.setChecked(surface.stance == stance)
-                action.triggered.connect(
-                    lambda _c=False, chosen=stance, id=surface.id: self.desk.dispatch(set_stance(id, chosen))
-                )
-        menu.addSeparator()
-        cut = menu.addAction(tr("Open where nothing lies"))
-        if cut:
-            cut.setCheckable(True)
-            cut.setChecked(surface.cut_out)
-            path = ("surfaces", surface.id, "cut_out")
-            cut.triggered.connect(
-                lambda on, path=path: self.desk.dispatch(
-                    Set(path=path, value=bool(on), label=tr("Open where nothing lies"))
-                )
-            )
-        menu.popup(self.block.mapToGlobal(self.block.rect().topLeft()))
-
-    def _next_scale(self) -> None:
-        """The next smaller drawing scale, or back to the largest."""
-        ratio = self.surface_board.px_per_mm_at(1) / self.surface_board.scale
-        following = next((scale for scale in SCALES if scale > ratio * 1.01), SCALES[0])
-        self.surface_board.set_scale(self.surface_board.px_per_mm_at(following))
-
-    def _fit_repeat(self) -> None:
-        surface = self.desk.selection.surface
-        closing = closing_of(surface) if surface else None
-        if surface and closing and closing.stretched():
-            self.desk.dispatch(fit_repeat(surface, closing))
-
     def _asked(self, what: str, about: str) -> None:
         """What a button of the card wants of the window."""
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
@@ -401,40 +345,7 @@ class BuildStage(Stage):
             self.block.setVisible(False)
 
     def _show_block(self) -> None:
-        self.block.setVisible(self.done is not None)
-        if self.done is None:
-            return
-        done, surface = self.done, self.done.surface
-        height = done.maps[MapKind.HEIGHT]
-        closing = closing_of(surface)
-        stretched = closing is not None and bool(closing.stretched())
-        grid = done.grid
-        relief = tr(
-            "{number} … {number_2} mm",
-            number=format_number(float(height.min()), decimals=1),
-            number_2=format_number(float(height.max()), decimals=1),
-        )
-        courses = _courses(surface, closing)
-        cells: list[Cell] = [
-            ("surface", tr("Surface"), f"{surface.name}, {tr(surface.stance)}"),
-            ("scale", tr("Scale"), self.surface_board.scale_name()),
-            ("", tr("Repeat"), format_size(surface.width_mm, surface.height_mm)),
-            (
-                "",
-                tr("Sheet"),
-                tr(
-                    "{width_px} × {height_px}, {pitch_mm:.2f} px/mm",
-                    width_px=grid.width_px,
-                    height_px=grid.height_px,
-                    pitch_mm=1 / grid.pitch_mm,
-                ),
-            ),
-            ("", tr("Relief"), relief),
-            ("light", tr("Light"), tr(self.desk.job.rig.name) or tr("own light")),
-            ("repeat" if stretched else "", tr("Courses"), courses),
-            ("", tr("Fit"), "–" if closing is None else tr("click to fit") if stretched else tr("whole units")),
-        ]
-        self.block.show_cells(cells)
+        self.block.show_done(self.done)
 
     def _probe(self, x: float, y: float) -> None:
         self.section.show_pointer(x)
@@ -482,15 +393,3 @@ def _newer(before: SurfacePicture, done: SurfacePicture) -> dict[str, AnyArray]:
     }
     fresh = {id: picture for id, picture in done.thumbs.items() if done.fine or id in hidden or id not in before.thumbs}
     return {**before.thumbs, **fresh}
-
-
-def _courses(surface: Surface, closing: Closing | None) -> str:
-    """How many courses a repeat has; of what has units along alone, how many of those."""
-    units, courses = closing.real if closing else (None, None)
-    if courses is not None:
-        whole = round(surface.height_mm / courses.mm)
-        return tr("{courses} × {number} mm", courses=whole, number=format_number(courses.mm, decimals=1))
-    if units is not None:
-        whole = round(surface.width_mm / units.mm)
-        return tr("{count} × {number} mm along", count=whole, number=format_number(units.mm, decimals=1))
-    return tr("no courses")
