@@ -385,7 +385,11 @@ TOLERANCE = {
     "piece.relief": 0.21,
     "where.noise": 0.08,
     "where.hollows": 0.02,
-    "where.pieces": 0.05,
+    "where.pieces": 0.06,
+    "where.height": 0.012,
+    "form.light": 0.012,
+    # Creases are narrower than a pixel of the coarse size.
+    "noise.billowed": 0.015,
     "where.slope": 0.05,
     "noise.ripples": 0.02,
     "move.erode": 0.02,

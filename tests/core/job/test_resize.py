@@ -55,7 +55,12 @@ def test_scaled_features_grow_both_ways():
     grown = resized(surface, 800.0, 1350.0, scale=True)
     assert grown.layers[0].what.points == ((20.0, 90.0), (600.0, 900.0))
     painted = grown.layers[1].what.strokes[0]
-    assert (painted.points, painted.size_mm, painted.amount, painted.centre) == (((20.0, 90.0),), 90.0, 6.0, (10.0, 22.5))
+    assert (painted.points, painted.size_mm, painted.amount, painted.centre) == (
+        ((20.0, 90.0),),
+        90.0,
+        6.0,
+        (10.0, 22.5),
+    )
     assert (grown.bands[0].low, grown.bands[0].high) == (45.0, 180.0)
     stamp = surface.layers[0].what.stamp
     lengths = [name for name, param in stamp.operation.params.items() if param.kind == "length" and stamp.number(name)]
@@ -67,7 +72,7 @@ def test_scaled_features_grow_both_ways():
 def test_whole_units_near_a_wanted_repeat():
     """Running bond of 225 × 75 mm: an even number of courses (common practice)."""
     found = whole_repeats(brick(900.0, 600.0), 1000.0, 700.0)
-    assert [(one.width_mm, one.height_mm) for one in found][0] == (900.0, 750.0)
+    assert (found[0].width_mm, found[0].height_mm) == (900.0, 750.0)
     assert {(one.across, one.up) for one in found} == {(4, 8), (4, 10), (5, 8), (5, 10)}
     for one in found:
         surface = resized(brick(900.0, 600.0), one.width_mm, one.height_mm, scale=False)

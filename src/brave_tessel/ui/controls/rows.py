@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Iterator
+from contextlib import contextmanager
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QEvent, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QItemSelectionModel, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QDragEnterEvent,
     QDragMoveEvent,
     QDropEvent,
+    QFocusEvent,
     QFontMetricsF,
     QKeyEvent,
     QMouseEvent,
@@ -131,6 +134,24 @@ class _RowPainter(QStyledItemDelegate):
         return True
 
 
+class NameField(QLineEdit):
+    """A name being typed over its row. Enter and Esc end here and reach no one else."""
+
+    ended = pyqtSignal(bool)
+    """Whether the name is to be taken."""
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event and event.key() in {Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Escape}:
+            event.accept()
+            self.ended.emit(event.key() != Qt.Key.Key_Escape)
+        else:
+            super().keyPressEvent(event)
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        self.ended.emit(True)
+
+
 class RowList(QListWidget):
     """A list of rows. Sends intents and shows what it is given; it never changes by itself."""
 
@@ -155,7 +176,8 @@ class RowList(QListWidget):
         self.setVerticalScrollMode(QAbstractItemView.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.nests: set[str] = set()
-        self.name_field: QLineEdit | None = None
+        self.name_field: NameField | None = None
+        self._several, self._in_gesture = several, False
         if several:
             self.setSelectionMode(QAbstractItemView.SelectionMode.ExtendedSelection)
             self.itemSelectionChanged.connect(self._selection_moved)
@@ -172,16 +194,13 @@ class RowList(QListWidget):
         if model and reorder:
             model.rowsMoved.connect(self._rows_moved)
 
-    def show_rows(self, rows: list[Row], chosen: str) -> None:
-        """Show rows and which is chosen; sends nothing."""
+    def show_rows(self, rows: list[Row], chosen: str, also: Collection[str] = ()) -> None:
+        """Show rows and which is chosen, with what is chosen beside it; sends nothing."""
         # The model's own signals stay on: a view whose model changes in silence holds on to what is gone.
         self._showing = True
-        if [row.id for row in rows] != [self.item(i).data(_ROW).id for i in range(self.count())]:  # type: ignore[union-attr]
-            self.clear()
-            for row in rows:
-                fresh = QListWidgetItem()
-                fresh.setData(_ROW, row)
-                self.addItem(fresh)
+        if [row.id for row in rows] != self._shown_ids():
+            self._end_naming(True)
+            self._change_rows(rows)
         for index, row in enumerate(rows):
             item = self.item(index)
             if item is None:
@@ -193,18 +212,81 @@ class RowList(QListWidget):
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
             if row.id == chosen and not (self.currentItem() is item and item.isSelected()):
                 self.setCurrentItem(item)
+        if self._several and chosen in also and len(also) > 1:
+            self._select(also)
         self._rows = rows
         self._showing = False
         self.scheduleDelayedItemsLayout()
         self.viewport().update()  # type: ignore[union-attr]
+
+    def _shown_ids(self) -> list[str]:
+        return [item.data(_ROW).id for i in range(self.count()) if (item := self.item(i)) is not None]
+
+    def _change_rows(self, rows: list[Row]) -> None:
+        """Take out, put in and move single rows, so that the others stay as they are."""
+        wanted = {row.id for row in rows}
+        for index in range(self.count() - 1, -1, -1):
+            if self._shown_ids()[index] not in wanted:
+                self.takeItem(index)
+        for index, row in enumerate(rows):
+            there = self._shown_ids()
+            if index < len(there) and there[index] == row.id:
+                continue
+            item = self.takeItem(there.index(row.id, index)) if row.id in there[index:] else QListWidgetItem()
+            if item is not None:
+                item.setData(_ROW, row)
+                self.insertItem(index, item)
+        while self.count() > len(rows):
+            self.takeItem(self.count() - 1)
+
+    def _select(self, ids: Collection[str]) -> None:
+        for index, row in enumerate(self._shown_ids()):
+            item = self.item(index)
+            if item is not None and item.isSelected() != (row in ids):
+                item.setSelected(row in ids)
 
     @property
     def rows(self) -> list[Row]:
         return self._rows
 
     def _current_changed(self, item: QListWidgetItem | None, _before: QListWidgetItem | None) -> None:
-        if item is not None and not self._showing:
+        if item is not None and not self._showing and not self._in_gesture:
             self.chosen.emit(item.data(_ROW).id)
+
+    @contextmanager
+    def _gesture(self) -> Iterator[None]:
+        """A press or a key: what it chose is told once it is over, so that nothing is shown anew in its middle."""
+        before = self.selected_ids(), self.currentItem()
+        self._in_gesture = self._several
+        try:
+            yield
+        finally:
+            self._in_gesture = False
+        ids, current = self.selected_ids(), self.currentItem()
+        if not self._several or (ids, current) == before:
+            return
+        if current is not None and not ids:
+            # The last one let go stays chosen: there is always one.
+            current.setSelected(True)
+            ids = self.selected_ids()
+        if current is None or not ids:
+            return
+        if current.data(_ROW).id not in ids:
+            index = self._shown_ids().index(ids[-1])
+            self.setCurrentRow(index, QItemSelectionModel.SelectionFlag.NoUpdate)
+            current = self.currentItem()
+        assert current is not None
+        self.chosen.emit(current.data(_ROW).id)
+        self._select(ids)
+        self.picked.emit(ids)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        with self._gesture():
+            super().mousePressEvent(event)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        with self._gesture():
+            super().mouseReleaseEvent(event)
 
     def _rows_moved(self, _parent: QModelIndex, start: int, _end: int, _to: QModelIndex, row: int) -> None:
         if self._showing:
@@ -218,27 +300,35 @@ class RowList(QListWidget):
         item = self.item(index)
         if item is None:
             return
+        self._end_naming(True)
         box, row = self.visualItemRect(item), self._rows[index]
         left = theme.px(76 + 12 * row.indent) if row.hatch else theme.px(60)
-        field = QLineEdit(row.title, self.viewport())
+        field = NameField(row.title, self.viewport())
         field.setAccessibleName(tr("Name"))
         field.setGeometry(
             left, box.center().y() - theme.px(19), max(theme.px(60), box.width() - left - theme.px(32)), theme.px(24)
         )
         field.selectAll()
-        field.editingFinished.connect(lambda: self._renamed(field, id, row.title))
+        field.ended.connect(lambda take: self._renamed(field, id, row.title, take))
         field.show()
         field.setFocus()
         self.name_field = field
 
-    def _renamed(self, field: QLineEdit, id: str, before: str) -> None:
+    def _end_naming(self, take: bool) -> None:
+        if self.name_field is not None:
+            self.name_field.ended.emit(take)
+
+    def _renamed(self, field: NameField, id: str, before: str, take: bool) -> None:
         if self.name_field is not field:
             return
         self.name_field = None
         name = field.text().strip()
+        with_focus = field.hasFocus()
         field.hide()
         field.deleteLater()
-        if name and name != before:
+        if with_focus:
+            self.setFocus()
+        if take and name and name != before:
             self.renamed.emit(id, name)
 
     def selected_ids(self) -> list[str]:
@@ -250,7 +340,7 @@ class RowList(QListWidget):
         ]
 
     def _selection_moved(self) -> None:
-        if not self._showing:
+        if not self._showing and not self._in_gesture:
             self.picked.emit(self.selected_ids())
 
     def _brings(self, event: QDropEvent | None) -> str:
@@ -305,4 +395,5 @@ class RowList(QListWidget):
         elif event and item and event.key() in {Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2}:
             self.opened.emit(item.data(_ROW).id)
         else:
-            super().keyPressEvent(event)
+            with self._gesture():
+                super().keyPressEvent(event)

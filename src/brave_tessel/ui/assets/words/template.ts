@@ -108,6 +108,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>, as you say</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>, channel {channel}</source>
    <translation type="unfinished" />
   </message>
@@ -352,6 +356,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>12 patches that are not too bright</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>15 to 70°</source>
    <translation type="unfinished" />
   </message>
@@ -384,6 +392,14 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>24 known patches</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>24 known patches within the corners</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>270</source>
    <translation type="unfinished" />
   </message>
@@ -393,6 +409,10 @@
   </message>
   <message>
    <source>4  Touch up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>4 to 2000 mm, as on 36 × 24 mm film</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -516,6 +536,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A larger repeat holds more of everything; strokes and runs stay where they are</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A larger sheet</source>
    <translation type="unfinished" />
   </message>
@@ -585,6 +609,10 @@
   </message>
   <message>
    <source>A new surface: empty, of rectangular units, or of a stock recipe</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A photo with a chart in the same light</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -693,6 +721,10 @@
   </message>
   <message>
    <source>A source with an ID map, or any picture in flat colours.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>A straight lens again</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1529,6 +1561,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>By focal length</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>By height</source>
    <translation type="unfinished" />
   </message>
@@ -1545,6 +1581,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>By the chart of {chart}: colours are off by ΔE {mean} on average, {worst} at most; {before} before, with the exposure right.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>By the unwrap that came with the model or was made with the piece.</source>
    <translation type="unfinished" />
   </message>
@@ -1558,6 +1598,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Bypass a step</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Calibrate by the chart</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1977,6 +2021,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Colour chart</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Colour of a source</source>
    <translation type="unfinished" />
   </message>
@@ -2034,6 +2082,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Colours</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Colours as the photo has them</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2881,6 +2933,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Every length of every layer grows along, in relief as well</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Every map of the sheet, and every variant, as files with their real size</source>
    <translation type="unfinished" />
   </message>
@@ -2993,6 +3049,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Features keep their mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Features scale with it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Features that stand out</source>
    <translation type="unfinished" />
   </message>
@@ -3074,6 +3138,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Find a set</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Find it on the photo</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3193,7 +3261,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Focal length {focal_px:.0f} px, from the file.</source>
+   <source>Focal length</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3309,6 +3377,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>From another photo…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>From depth</source>
    <translation type="unfinished" />
   </message>
@@ -3317,7 +3389,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>From end to end, then pull its middle onto the edge: the lens follows</source>
+   <source>From end to end, then pull its middle onto the edge: the lens follows. More edges make it surer</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4677,6 +4749,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>If this photo was cut from a larger one, its middle lies {way} and the proportion may be off by {share} %: type the focal length or the proportion.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Illuminance.</source>
    <translation type="unfinished" />
   </message>
@@ -4690,6 +4766,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>In joints</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>In mm, as on 36 × 24 mm film, where you know it; empty takes the file's, or what the view tells.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5241,6 +5321,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Leave it empty to take the file's, or the view's.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Leave out</source>
    <translation type="unfinished" />
   </message>
@@ -5298,6 +5382,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Let go of the chosen stroke</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Let it go</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Let the calibration go</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5490,6 +5582,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Looking for the beat…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Looks for a chart of 24 patches and makes the colours true</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6053,6 +6149,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>No lens looks like this: the frame is no rectangle, or the photo was cut from a larger one.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>No part chosen</source>
    <translation type="unfinished" />
   </message>
@@ -6381,6 +6481,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>One edge drawn.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>One file per map; its real size is written into it</source>
    <translation type="unfinished" />
   </message>
@@ -6394,6 +6498,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>One of its own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>One pixel at a corner changes the proportion by {share} %: type it, or the focal length.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6641,7 +6749,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD or PPM</source>
+   <source>PNG, JPEG, TIFF, EXR, HDR, WebP, BMP, TGA, GIF, AVIF, JPEG 2000, DDS, PSD, PPM or camera raw</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7013,7 +7121,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Proportion  {told}</source>
+   <source>Proportion</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Proportion as you say {ratio} : 1</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7026,6 +7138,18 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Put a ramp between</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Put the frame on its patches and take that.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Put the frame on the outer corners of the patches.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Put the frame's corners on the outer corners of the patches first</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7313,7 +7437,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Repeat across. Sums work: 8*225 is eight units of 225 mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Repeat is no whole units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Repeat up.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7353,7 +7485,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Ridged multifractal noise in [0, 1]: crests where gradient noise crosses zero, finer ones strongest upon the broad (Musgrave, "Texturing and Modeling", chapter 16).</source>
+   <source>Ridged multifractal noise in [0, 1]: crests where noise of one wavelength crosses zero, finer ones strongest upon the broad (Musgrave, "Texturing and Modeling", chapter 16).</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7549,7 +7681,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Rounded swellings with creases between, in [0, 1]: the magnitude of gradient noise, octave by octave.</source>
+   <source>Rounded swellings with creases between, in [0, 1]: the magnitude of noise, octave by octave.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7666,6 +7798,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Scale the channels so that the picked place becomes neutral; von Kries, in linear light.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Scale the surface</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7834,6 +7970,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Set the lights further apart.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Set the repeat</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -8869,6 +9009,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Take the focal length from the file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Take the group apart</source>
    <translation type="unfinished" />
   </message>
@@ -8886,6 +9030,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Take the line away</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the lines along edges away</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Take the lines away</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9081,11 +9233,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>The file tells no focal length.</source>
+   <source>The first field with the values of the second: rank for rank.</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>The first field with the values of the second: rank for rank.</source>
+   <source>The frame lies on it</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9282,6 +9434,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The value laid down on roughness, metalness and occlusion.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The view contradicts the focal length: the photo was cut from a larger one, or the frame is no rectangle. The proportion may be off by {share} %.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The view does not tell the proportion.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9705,11 +9865,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Type both the width and the height of the frame.</source>
+   <source>Type both the width and the height of the frame, or the lens's focal length.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Type in the line above the steps what you need, such as cracks.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Type the focal length</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10070,6 +10234,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>What a stroke is drawn with.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>What another photo's chart told holds here where light and camera were the same</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10513,6 +10681,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Whole units near it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Whole view</source>
    <translation type="unfinished" />
   </message>
@@ -10853,6 +11025,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a chart of 24 patches, whole and in focus</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a colour</source>
    <translation type="unfinished" />
   </message>
@@ -10929,6 +11105,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a photo of a 24-patch colour chart in the same light; it makes the colours true</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a picture of the whole sky, twice as wide as high</source>
    <translation type="unfinished" />
   </message>
@@ -11002,6 +11182,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>above 0 mm and below 1 km</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>above or below</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11142,10 +11326,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>as was asked for</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>as you say</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11349,6 +11529,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>clipped patches</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>closed as it is</source>
    <translation type="unfinished" />
   </message>
@@ -11370,6 +11554,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>colour</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>colour chart</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11429,11 +11617,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>curvature </source>
+   <source>curvature curve curv cavity</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>curvature curve curv cavity</source>
+   <source>curvature {bend}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11697,6 +11885,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>focal length</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>follow the file: read it again when it changes</source>
    <translation type="unfinished" />
   </message>
@@ -11738,10 +11930,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>from the file</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>from the view</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12357,6 +12545,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>mm as on 36 × 24 mm film, before the file's</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>mm; by default 15 %% of the shorter side, 48 at most</source>
    <translation type="unfinished" />
   </message>
@@ -12766,7 +12958,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>raw size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>read again · </source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>real height; with --width the proportion is as you say</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13114,7 +13314,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>straightened</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>straightened size</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>straightened; it has no size yet</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13234,10 +13442,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>the view does not tell</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>these faces</source>
    <translation type="unfinished" />
   </message>
@@ -13275,6 +13479,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>tip</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>to one side</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13698,6 +13906,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} edges drawn.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} faces</source>
    <translation type="unfinished" />
   </message>
@@ -13755,6 +13967,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count} parts</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} patches are too bright to be read.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13870,6 +14086,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{focal} mm, file</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{frames} with {count} lights</source>
    <translation type="unfinished" />
   </message>
@@ -13887,6 +14107,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{help} Takes {allowed}.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{how} {ratio} : 1 ± {share} %</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14370,6 +14594,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{size}: {across} × {up} units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{size}: {count} units</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{step} · {does}</source>
    <translation type="unfinished" />
   </message>
@@ -14498,7 +14730,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>± for corners that are one pixel off; more where the photo may be cut from a larger one</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>½ resolution</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>ΔE {mean}</source>
    <translation type="unfinished" />
   </message>
   <message>

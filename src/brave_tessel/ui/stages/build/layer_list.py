@@ -261,7 +261,7 @@ class LayerList(QObject):
         self.list.nests = (
             {layer.id for layer, _ in every_layer(surface.layers) if layer.what.holds} if surface else set()
         )
-        self.list.show_rows(rows, self.desk.selection.layer_id)
+        self.list.show_rows(rows, self.desk.selection.layer_id, self.desk.selection.layer_ids)
         return len(rows)
 
     def _rows(self, layers: tuple[Layer, ...], indent: int) -> list[Row]:

@@ -57,7 +57,7 @@ class RepeatPanel(QFrame):
         for field in (self.across, self.up):
             field.refused.connect(lambda text: desk.tell(text, "fault"))
             # The field tells what was typed after it tells of the key.
-            field.field.returnPressed.connect(self._entered, Qt.ConnectionType.QueuedConnection)
+            field.field.returnPressed.connect(self._entered, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self.ways.buttonToggled.connect(lambda _b, on: self._show() if on else None)
 
     def open_above(self) -> None:

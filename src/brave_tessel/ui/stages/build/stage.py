@@ -299,22 +299,33 @@ class BuildStage(Stage):
 
     def show_job(self, job: Job) -> None:
         surface = self.desk.selection.surface
-        self.picker.blockSignals(True)
-        self.picker.clear()
-        for entry in job.surfaces:
-            self.picker.addItem(entry.name, entry.id)
-        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.selection.surface_id)))
-        self.picker.blockSignals(False)
+        self._show_names(job)
         if self.desk.selection.recipe_open:
-            if self.recipe.opened is None:
-                self.open_recipe(False)
-            else:
+            if self.recipe.opened is not None:
+                # The build-up and its card lie hidden beneath, and are shown anew when the recipe is left.
                 self.recipe.show_job(job)
+                return
+            self.open_recipe(False)
         self._show_rows(surface)
         self.layer_card.show_layer(surface, self.desk.selection.layer)
         if self.layer_card.paint_button:
             self.layer_card.paint_button.setChecked(self.surface_board.painting)
         self.hand.show_handles()
+
+    def _show_names(self, job: Job) -> None:
+        """The surfaces in the picker; single names are changed, the list is not made anew."""
+        wanted = [(entry.name, entry.id) for entry in job.surfaces]
+        there = [(self.picker.itemText(n), self.picker.itemData(n)) for n in range(self.picker.count())]
+        self.picker.blockSignals(True)
+        if [id for _, id in wanted] != [id for _, id in there]:
+            self.picker.clear()
+            for name, id in wanted:
+                self.picker.addItem(name, id)
+        for index, (name, _) in enumerate(wanted):
+            if self.picker.itemText(index) != name:
+                self.picker.setItemText(index, name)
+        self.picker.setCurrentIndex(max(0, self.picker.findData(self.desk.selection.surface_id)))
+        self.picker.blockSignals(False)
 
     def _show_rows(self, surface: Surface | None) -> None:
         count = self.layers.show_rows(surface, self.done)

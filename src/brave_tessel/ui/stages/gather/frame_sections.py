@@ -114,17 +114,18 @@ class FrameSection(Section):
         self.ratio = done.proportion
         locked, seen = done.source.straightening.locked, done.seen
         if locked:
-            told = tr("{ratio} : 1, as you say", ratio=format_number(locked, decimals=3))
+            told = tr("Proportion as you say {ratio} : 1", ratio=format_number(locked, decimals=3))
         elif seen is None:
-            told = tr("the view does not tell")
+            told = tr("The view does not tell the proportion.")
         else:
+            how = tr("By focal length") if seen.known else tr("Proportion")
             told = tr(
-                "{ratio} : 1 ± {share} %, {how}",
+                "{how} {ratio} : 1 ± {share} %",
+                how=how,
                 ratio=format_number(seen.ratio, decimals=3),
                 share=format_number(100 * seen.uncertain, decimals=1),
-                how=tr("by the focal length") if seen.known else tr("from the view"),
             )
-        self.proportion.setText(tr("Proportion  {told}", told=told))
+        self.proportion.setText(told)
         self.proportion.setToolTip(
             tr("± for corners that are one pixel off; more where the photo may be cut from a larger one")
         )

@@ -49,6 +49,14 @@ def fill_operations(menu: QMenu, take: Any) -> None:
                 action.triggered.connect(lambda _checked=False, op=operation.id: take(op))
 
 
+def _shape(recipe: Recipe, step: Step) -> tuple[Any, ...]:
+    """What the card's make-up hangs on: the step but for its values, who uses it, which maps it feeds."""
+    around = tuple((s.name, s.op, tuple(s.made_from.values())) for s in recipe.steps)
+    feeds = tuple(sorted(kind.value for kind, name in recipe.yields.items() if name == step.name))
+    own = (step.name, step.op, tuple(step.made_from), step.bypassed, step.half, step.section, step.note)
+    return (own, feeds, dict(recipe.notes), around)
+
+
 class StepCard(Column):
     """Rebuilt when another step is chosen or its shape changes; otherwise only values are shown."""
 
@@ -83,12 +91,7 @@ class StepCard(Column):
     def show_step(self, recipe: Recipe, name: str) -> None:
         """Show a step of a recipe, or what to do without one."""
         step = next((step for step in recipe.steps if step.name == name), None)
-        around = tuple((s.name, s.op) for s in recipe.steps)
-        shape = (
-            (name, step.op, tuple(step.made_from), step.bypassed, step.half, step.section, recipe.notes, around)
-            if step
-            else None
-        )
+        shape = _shape(recipe, step) if step else None
         if shape != self.shape or step is None:
             self.shape = shape
             self.notes = recipe.notes
