@@ -11,6 +11,11 @@ from ..buildup.stack import Stack
 from ..buildup.strokes import lay_strokes
 from ..buildup.where import combine
 from ..colour import decode_srgb, encode_srgb, luminance
+from ..gather.exact import laid_exactly
+from ..gather.lens import Lens
+from ..gather.names import MASK
+from ..gather.straighten import Corners
+from ..job.document import Source
 from ..job.layers import Layer, Rule, Stroke, laid_times
 from ..job.nodes import Setting
 from ..maps import MapKind, MapSet, plain
@@ -21,6 +26,9 @@ from .area import Area
 from .protocol import Known, Repeats
 from .recipes import RecipePlanner
 from .tasks import Local, Task, fail, reach_px, task_key
+
+EXACT = {MASK, MapKind.KIND_ID.value, MapKind.PIECE_ID.value}
+"""Roles of pictures that are used as they are."""
 
 
 class WherePlanner(RecipePlanner):
@@ -114,15 +122,35 @@ class WherePlanner(RecipePlanner):
     def rule_picture(self, rule: Rule, grid: Grid, owner: str) -> Task | None:
         """The picture that a rule reads, as colours; None without a source."""
         source = str(rule.rule.value("source"))
-        if not any(s.id == source for s in self.job.sources):
+        known = next((s for s in self.job.sources if s.id == source), None)
+        if known is None:
             return None
         values = rule.rule.complete()
+        flat_colours = rule.rule.op == "where.id" and values["takes"] == "colour"
+        if known.blob and (flat_colours or known.role in EXACT):
+            return self._exactly(known, values, grid, owner, flat_colours=flat_colours or known.role != MASK)
         repeats = Repeats(source, int(values.get("across", 1)), int(values.get("up", 1)))
         maps = self.source_maps(repeats, grid, owner, "Where")
         kind = {"kind ID": MapKind.KIND_ID, "piece ID": MapKind.PIECE_ID, "opacity": MapKind.OPACITY}.get(
             str(values["takes"]), MapKind.BASE_COLOUR
         )
         return Task(task_key("rule map", kind, maps.key), "Where", owner, partial(_as_colour, kind=kind), (maps,))
+
+    def _exactly(self, source: Source, values: dict[str, Any], grid: Grid, owner: str, *, flat_colours: bool) -> Task:
+        """A mask or flat colours as the file has them; their size need not be known."""
+        frame, repeats = source.straightening, (int(values.get("across", 1)), int(values.get("up", 1)))
+        codes = Task(task_key("codes", source.blob), "Read the picture", owner, partial(self.load_codes, source.blob))
+        lay = partial(
+            _as_it_is,
+            corners=frame.corners,
+            lens=frame.lens,
+            shape=grid.shape,
+            repeats=repeats,
+            flat_colours=flat_colours,
+            alpha=values["takes"] == "opacity",
+        )
+        key = task_key("exactly", frame.corners, frame.lens, repeats, grid, flat_colours, values["takes"], codes.key)
+        return Task(key, "Where", owner, lay, (codes,))
 
     def _rule_layer(self, rule: Rule, below: Task, known: Known, owner: str) -> Task | None:
         seen = known.get(str(rule.rule.value("layer")))
@@ -232,6 +260,22 @@ def _everywhere(stack: Stack) -> Raster:
 def _shows(after: Stack, below: Stack) -> Raster:
     """Where the layer joined last in ``after`` still lies on top in ``below``."""
     return np.where(below.top == after.layers, np.maximum(after.share, np.float32(0.5)), 0).astype(np.float32)
+
+
+def _as_it_is(
+    codes: Raster,
+    *,
+    corners: Corners,
+    lens: Lens,
+    shape: tuple[int, int],
+    repeats: tuple[int, int],
+    flat_colours: bool,
+    alpha: bool,
+) -> Raster:
+    laid = laid_exactly(codes, corners, shape, across=repeats[0], up=repeats[1], lens=lens, flat_colours=flat_colours)
+    seen = np.repeat(laid[..., 3:], 3, 2) if alpha else laid[..., :3]
+    # Rules read colours in linear light and take them back to codes; so they get back what the file has.
+    return np.asarray(decode_srgb(np.ascontiguousarray(seen)), np.float32)
 
 
 def _as_colour(maps: MapSet, *, kind: MapKind) -> Raster:

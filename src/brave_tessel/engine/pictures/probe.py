@@ -6,7 +6,9 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from ...core.colour import display_codes, luminance
+import numpy as np
+
+from ...core.colour import display_codes, encode_srgb, luminance
 from ...core.job.layers import Layer, Rule, Surface
 from ...core.maps import EMISSION_CD, IN_MM, TRAITS, MapKind
 from ...core.phrases import Phrase, say
@@ -110,7 +112,8 @@ def id_at(
     task = planner.rule_picture(rule, grid, layer.id)
     if task is None:
         return ""
-    codes = display_codes(run.value(task)[grid.row_column(x, y)][None, None])[0, 0]
+    # Exactly, not by the display's table: the colour must be found again.
+    codes = np.rint(encode_srgb(np.clip(run.value(task)[grid.row_column(x, y)], 0, 1)) * 255)
     return "#{:02X}{:02X}{:02X}".format(*(int(c) for c in codes))
 
 
