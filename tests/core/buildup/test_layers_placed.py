@@ -4,11 +4,13 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.buildup.decal import set_decal, strewn
+from brave_tessel.core.buildup.kind import kind_of
 from brave_tessel.core.buildup.kinds.run import RunWhat
 from brave_tessel.core.buildup.painted import paint_on
 from brave_tessel.core.buildup.run import lay_run, neutral_level, path_of, whole_steps
 from brave_tessel.core.buildup.strokes import copies, lay_strokes
-from brave_tessel.core.job.layers import Placement, Stroke
+from brave_tessel.core.job.document import Job
+from brave_tessel.core.job.layers import Placement, Stroke, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
@@ -210,3 +212,42 @@ def test_a_stamps_neutral_level_is_its_rim():
     assert made[MapKind.HEIGHT][120].max() == pytest.approx(3.0, abs=0.05)
     rim = (made[MapKind.OPACITY] > 0.01) & (made[MapKind.OPACITY] < 0.2)
     assert np.abs(made[MapKind.HEIGHT][rim]).max() < 0.3
+
+
+@pytest.mark.parametrize(
+    ("points", "over", "length"),
+    [
+        (((50.0, 20.0), (60.0, 150.0)), "up", None),
+        (((100.0, 250.0), (100.0, 50.0)), "up", 300.0),
+        (((20.0, 100.0), (200.0, 100.0)), "across", 400.0),
+        (((20.0, 100.0), (200.0, 100.0), (420.0, 100.0)), "across", 400.0),
+        (((20.0, 100.0), (120.0, 100.0), (120.0, 200.0), (20.0, 200.0)), "as a ring", 400.0),
+        (((20.0, 100.0), (420.0, 100.0)), "not at all", 400.0),
+    ],
+)
+def test_a_run_closes_the_way_that_is_asked(points, over, length):
+    """On a sheet of 400 × 300 mm; what lies at the far edge goes on at the near one."""
+    grid = Grid(200, 150, 400.0, 300.0)
+    run = RunWhat(points=points, over=over, rounded=False, stamp=Setting(op="stamp.stitch", values={"width": 12.0}))
+    path = path_of(run, grid)
+    assert path.closed == (over != "not at all")
+    assert tuple(path.points[0]) == points[0]
+    if length is not None:
+        assert path.length == pytest.approx(length)
+    lap = path.points[-1] - path.points[0]
+    assert abs(lap[0]) == (400 if over == "across" or points[-1][0] - points[0][0] == 400 else 0)
+    assert abs(lap[1]) == (300 if over == "up" else 0)
+    cover = lay_run(grid, run)[MapKind.OPACITY]
+    if over == "up":
+        assert (cover[0] > 0.5).any() == (cover[-1] > 0.5).any()
+    assert cover.max() > 0.9
+
+
+def test_a_run_stays_where_it_is_put_when_its_points_move():
+    surface = Surface(id="s", name="S", width_mm=400.0, height_mm=300.0)
+    kind, run = kind_of(RunWhat()), RunWhat(points=((50.0, 20.0), (60.0, 150.0), (40.0, 260.0)), over="up")
+    moved = kind.moved(surface, run, "point 0", (70.0, 30.0), False)
+    assert moved.value == ((70.0, 30.0), (60.0, 150.0), (40.0, 260.0))
+    fresh = kind.fresh(Job(), surface, "Run")
+    assert fresh.over == "across"
+    assert path_of(fresh, Grid(8, 8, 400.0, 300.0)).length == pytest.approx(400)

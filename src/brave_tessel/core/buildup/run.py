@@ -194,6 +194,11 @@ class Path:
     closed: bool
 
 
+BY_POINTS = "by its points"
+WAYS = (BY_POINTS, "not at all", "as a ring", "across", "up")
+"""How a run may close."""
+
+
 class Run(Protocol):
     """What a run is made of; see ``kinds/run.py``."""
 
@@ -203,6 +208,10 @@ class Run(Protocol):
 
     @property
     def closed(self) -> bool: ...
+
+    @property
+    def over(self) -> str:
+        """One of ``WAYS``."""
 
     @property
     def rounded(self) -> bool:
@@ -226,15 +235,31 @@ def path_of(run: Run, grid: Grid) -> Path | None:
     points = np.array(run.points, np.float64).reshape(-1, 2)
     if len(points) < 2:
         return None
+    points, ring = _closing(points, run, np.array([grid.width_mm, grid.height_mm]))
     ends = points[-1] - points[0]
-    laps = np.array([grid.width_mm, grid.height_mm])
-    over_edge = np.abs(ends / laps - np.rint(ends / laps)).max() < 1e-6 and np.abs(ends).max() > 1e-6
-    if run.closed and not over_edge:
-        points = np.vstack([points, points[:1]])
-    closed = run.closed or over_edge
+    over_edge = bool(np.abs(ends).max() > 1e-6) and ring
+    closed = ring
     dense = _rounded(points, closed, ends if over_edge else np.zeros(2)) if run.rounded and len(points) > 2 else points
     length = float(np.hypot(*np.diff(dense, axis=0).T).sum())
     return Path(dense, length, closed) if length > 0 else None
+
+
+def _closing(points: _F, run: Run, laps: _F) -> tuple[_F, bool]:
+    """A run's points with the one it closes on, and whether it closes at all."""
+    ends = points[-1] - points[0]
+    lapped = bool(np.abs(ends / laps - np.rint(ends / laps)).max() < 1e-6 and np.abs(ends).max() > 1e-6)
+    if run.over == "not at all":
+        return points, False
+    if run.over in {"across", "up"}:
+        # The last point is the first one a repeat further where it was laid so; it is put where this way has it.
+        open_ = points[:-1] if lapped and len(points) > 2 else points
+        way = 0 if run.over == "across" else 1
+        lap = np.zeros(2)
+        lap[way] = laps[way] if open_[-1][way] >= open_[0][way] else -laps[way]
+        return np.vstack([open_, open_[:1] + lap]), True
+    if run.over == "as a ring" or (run.closed and not lapped):
+        return np.vstack([points, points[:1]]), True
+    return points, run.closed or lapped
 
 
 def _rounded(points: _F, closed: bool, lap: _F) -> _F:

@@ -12,21 +12,22 @@ from ...job.document import Job
 from ...job.layers import Layer, References, Surface, What
 from ...job.nodes import Node, Point, Setting
 from ...maps import MapKind, MapSet
-from ...operation import Fraction, Paint
+from ...operation import Choice, Fraction, Paint
 from ...phrases import say
 from ...plan.protocol import Plans
 from ...plan.tasks import Task, task_key
 from ...quantity import format_number
 from ...sheet import Grid
-from ..form_rows import Beside, Choose, Dials, Field, Flag, FormRow, Found, Note
+from ..form_rows import Choose, Dials, Field, Flag, FormRow, Found, Note
 from ..handles import Handle, Handles, Moved
 from ..kind import LayerKind, layer_kind
-from ..run import lay_run, neutral_level, path_of, whole_steps
+from ..run import BY_POINTS, WAYS, lay_run, neutral_level, path_of, whole_steps
 
 
 class RunWhat(Node, What, frozen=True, kw_only=True, tag="run"):
-    """A stamp along a path in whole steps. ``points`` in mm; a closed run returns to its first point; one whose last
-    point lies a repeat further on closes over the edge.
+    """A stamp along a path in whole steps. ``points`` in mm. ``over`` says how it closes: not at all, as a ring, or
+    over the edge of the sheet ``across`` or ``up``, where it goes on to its first point a repeat further. By its
+    points, a ``closed`` one is a ring, and one whose last point lies a repeat further on closes over the edge.
     """
 
     points: tuple[Point, ...] = ()
@@ -35,6 +36,7 @@ class RunWhat(Node, What, frozen=True, kw_only=True, tag="run"):
     stamp: Setting = Setting(op="stamp.stitch")
     colour: str = "#8F7A52"
     roughness: float = 0.8
+    over: str = BY_POINTS
 
     def refers(self) -> References:
         """The source it lays along itself, if any."""
@@ -48,7 +50,7 @@ class RunKind(LayerKind[RunWhat]):
 
     def fresh(self, job: Job, surface: Surface, name: str) -> RunWhat:
         width, up = surface.width_mm, round(surface.height_mm / 2, 2)
-        return RunWhat(points=((0.0, up), (round(width / 2, 2), up), (width, up)))
+        return RunWhat(points=tuple((round(k * width / 3, 2), up) for k in range(3)), over="across")
 
     def maps(self, planner: Plans, layer: Layer, grid: Grid, below: Task | None) -> Task:
         assert isinstance(layer.what, RunWhat)
@@ -58,6 +60,7 @@ class RunKind(LayerKind[RunWhat]):
         told = [
             what.points,
             what.closed,
+            what.over,
             what.rounded,
             what.stamp.op,
             what.stamp.complete(),
@@ -81,12 +84,11 @@ class RunKind(LayerKind[RunWhat]):
         yield Note(steps_note)
         if stamp.op == "stamp.source" and stamp.value("source"):
             yield Found("Its neutral level is being found from its rim.", _plan_neutral, _tell_neutral)
-        yield Beside(
-            (
-                Flag("Closed", ("what", "closed"), "Closed run", "Returns to where it began"),
-                Flag("Rounded", ("what", "rounded"), "Rounded run", "A smooth curve through its points"),
-            )
-        )
+        ways = WAYS[1:] if layer.what.over != BY_POINTS else WAYS
+        closes = replace(Choice(*ways, help="How the run ends: free, back where it began, or over the edge."),
+                         label="Closes", default=BY_POINTS)  # fmt: skip
+        yield Field(closes, ("what", "over"))
+        yield Flag("Rounded", ("what", "rounded"), "Rounded run", "A smooth curve through its points")
         colour = replace(Paint(help="Colour of the run."), label="Colour", default="#8F7A52")
         rough = replace(Fraction(help="Roughness of the run."), label="Roughness", default=0.8)
         yield Field(colour, ("what", "colour"))
@@ -94,7 +96,7 @@ class RunKind(LayerKind[RunWhat]):
 
     def handles(self, surface: Surface, what: RunWhat) -> Handles:
         points = tuple(Handle(f"point {k}", x, y) for k, (x, y) in enumerate(what.points))
-        path = (*what.points, *(what.points[:1] if what.closed else ()))
+        path = (*what.points, *(what.points[:1] if what.closed or what.over == "as a ring" else ()))
         drawn = path_of(what, Grid(8, 8, surface.width_mm, surface.height_mm))
         line = tuple((float(x), float(y)) for x, y in drawn.points) if drawn is not None else ()
         return Handles(points, (line,) if line else (), path)
@@ -165,8 +167,12 @@ def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple
     points = list(run.points)
     last = len(points) - 1
     lap = (points[last][0] - points[0][0], points[last][1] - points[0][1])
-    closes = any(abs(d) > 1 for d in lap) and all(
-        abs(d / s - round(d / s)) < 1e-6 for d, s in zip(lap, (surface.width_mm, surface.height_mm), strict=True)
+    closes = (
+        run.over == BY_POINTS
+        and any(abs(d) > 1 for d in lap)
+        and all(
+            abs(d / s - round(d / s)) < 1e-6 for d, s in zip(lap, (surface.width_mm, surface.height_mm), strict=True)
+        )
     )
     points[index] = to
     if closes and index == 0:
@@ -179,7 +185,7 @@ def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple
 def point_added(run: RunWhat, x: float, y: float) -> tuple[Point, ...]:
     """A run with one more point, on the part of it that lies nearest."""
     points = list(run.points)
-    chain = [*points, *(points[:1] if run.closed else [])]
+    chain = [*points, *(points[:1] if run.closed or run.over == "as a ring" else [])]
     best, at = math.inf, len(points)
     for k in range(len(chain) - 1):
         (ax, ay), (bx, by) = chain[k], chain[k + 1]

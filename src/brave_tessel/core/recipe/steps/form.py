@@ -10,12 +10,13 @@ import numpy as np
 from scipy import ndimage
 
 from ...kernels.relief import normal_of_height, occlusion
-from ...lattice import units_many
+from ...lattice import is_earlier, units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, operation
 from ...relief.curvature import curvature
 from ...relief.estimate import wrapped_gaussian
 from ...sheet import Grid, Raster
 from .move import slopes
+from .piece import softened
 
 Reach = Annotated[float, Length(0.1, 200, log=True, least=0.01, help="How far it reaches.")]
 _MASK = "Where the field is above a half counts as inside."
@@ -56,7 +57,7 @@ def _edge(distance: Raster, grid: Grid) -> Raster:
     return np.asarray(np.clip(distance / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1), np.float32)
 
 
-@operation("form.distance", label="Distance to a mask")
+@operation("form.distance", label="Distance to a mask", version=2)
 def distance(
     grid: Grid,
     field: Field,
@@ -67,7 +68,23 @@ def distance(
     """1 at the mask's edge, falling to 0 at the reach; Euclidean and wrapped. Where the field is above a half
     counts as inside.
     """
-    away = signed_distance(field, grid, reach)
+    # A pixel further than asked, so that what lies beyond the reach is 0 and not half a pixel's worth.
+    return _by_distance(signed_distance(field, grid, reach + 2 * grid.pitch_mm), reach, side)
+
+
+@operation("form.distance", label="Distance to a mask", superseded=True)
+def _distance_before(
+    grid: Grid,
+    field: Field,
+    *,
+    reach: Reach = 20.0,
+    side: Annotated[str, Choice("outside", "inside", "both", help="On which side it is measured.")] = "outside",
+) -> Field:
+    """1 at the mask's edge; at the reach half a pixel's worth is left."""
+    return _by_distance(signed_distance(field, grid, reach), reach, side)
+
+
+def _by_distance(away: Raster, reach: float, side: str) -> Raster:
     if side == "outside":
         return np.asarray(np.clip(1 + away / np.float32(reach), 0, 1), np.float32)
     if side == "inside":
@@ -341,8 +358,11 @@ def share(
 ) -> Field:
     """1 on picked pieces, 0 elsewhere; edges one pixel soft."""
     picked = of_each(pieces, 52, seed) < share
-    cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)
-    return np.asarray(np.where((pieces.number >= 0) & picked[pieces.number], cover, 0), np.float32)
+    inside = (pieces.number >= 0) & picked[pieces.number]
+    if is_earlier():
+        cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)
+        return np.asarray(np.where(inside, cover, 0), np.float32)
+    return softened(inside.astype(np.float32))
 
 
 @operation("piece.drop", label="Missing pieces", version=2, rehashed=True)

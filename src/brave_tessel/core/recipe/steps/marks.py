@@ -10,7 +10,7 @@ import numpy as np
 from ...kernels.marks import paint_marks, poisson_points
 from ...kernels.mosaic import paint_cells
 from ...kernels.wrapped import sample_moved
-from ...lattice import units_many
+from ...lattice import is_earlier, units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Seed, Whole, operation
 from ...sheet import Grid, Raster
 from .cellular import strewn
@@ -301,7 +301,12 @@ def _net(
     )
     half = 0.5 * width * open_
     soft = max(0.3 * width, grid.pitch_mm)
-    fade = np.minimum(2 * half / grid.pitch_mm, 1)
+    if is_earlier():
+        fade = np.minimum(2 * half / grid.pitch_mm, 1)
+    else:
+        # What is narrower than its soft rim is fainter by as much as it is shown too wide, so that it covers the same.
+        soft = max(0.3 * width, 1.25 * grid.pitch_mm)
+        fade = np.where(2 * half < soft, 8 * half * soft / (2 * half + soft) ** 2, 1)
     return np.asarray(np.clip((half - border) / soft + 0.5, 0, 1) * fade, np.float32)
 
 

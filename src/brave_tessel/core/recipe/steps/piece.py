@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
+import cv2
 import numpy as np
 
 from ...colour import hex_to_linear
 from ...kernels.bands import over_rows
 from ...kernels.pieces import relief_rows, tone_rows
-from ...lattice import units_many
+from ...lattice import is_earlier, units_many
 from ...operation import Colour, Field, Fraction, Length, Paint, Pieces, Seed, operation
 from ...sheet import Grid, Raster
 
@@ -20,18 +21,22 @@ def _of_each(pieces: Pieces, salt: int, seed: int) -> Raster:
     return np.append(spread, np.float32(0))
 
 
+def softened(hard: Raster) -> Raster:
+    """Edges between pieces half a pixel soft, evenly to both sides: at every size as much is covered as pieces
+    cover; (H, W) or (H, W, N), wrapped.
+    """
+    rim = ((1, 1), (1, 1), *(((0, 0),) if hard.ndim == 3 else ()))
+    soft = cv2.GaussianBlur(np.pad(hard, rim, "wrap"), (3, 3), 0.5)
+    return np.ascontiguousarray(soft[1:-1, 1:-1].reshape(hard.shape), np.float32)
+
+
 def painted(grid: Grid, pieces: Pieces, palette: Raster) -> Raster:
     """Each piece in its row of the palette, joints in the last; (H, W, columns of the palette)."""
+    palette = np.ascontiguousarray(palette, np.float32)
+    if not is_earlier():
+        return softened(palette[pieces.number])
     out = np.empty((*grid.shape, palette.shape[1]), np.float32)
-    over_rows(
-        tone_rows,
-        grid.height_px,
-        pieces.number,
-        pieces.edge,
-        np.ascontiguousarray(palette, np.float32),
-        out,
-        np.float32(grid.pitch_mm),
-    )
+    over_rows(tone_rows, grid.height_px, pieces.number, pieces.edge, palette, out, np.float32(grid.pitch_mm))
     return out
 
 
