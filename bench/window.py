@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import os
 import statistics
 import time
@@ -98,6 +99,32 @@ def type_level(surface: str, layer: str, *, fine: bool) -> Callable[[Timer], flo
             )
             settle(window)
         return statistics.median(times)
+
+    return run
+
+
+def drag_level(surface: str, layer: str) -> Callable[[Timer], float]:
+    """A layer's level dragged, a move every 16 ms: the time between two pictures of it, and to the first."""
+
+    def run(_timer: Timer) -> float:
+        window = _window()
+        window.desk.selection.choose(surface=surface, layer=layer)
+        settle(window)
+        rule = next(f for f, _ in window.build_stage.layer_card.forms if "level" in f.controls).controls["level"].rule
+        middle, shown = QPoint(rule.width() // 2, rule.height() // 2), [0.0]
+        window.desk.build.ready.connect(lambda _done: shown.append(time.perf_counter()))
+        QTest.mousePress(rule, Qt.MouseButton.LeftButton, pos=middle)
+        shown[:] = [time.perf_counter()]
+        for n in range(60):
+            QTest.mouseMove(rule, middle + QPoint((n % 20) * 4 - 40, 0))
+            until = time.perf_counter() + 0.016
+            while time.perf_counter() < until:
+                QApplication.processEvents()
+                time.sleep(0.0005)
+        between = [(b - a) * 1000 for a, b in itertools.pairwise(shown)] or [SECONDS * 1000.0]
+        QTest.mouseRelease(rule, Qt.MouseButton.LeftButton, pos=middle)
+        settle(window)
+        return statistics.median(between)
 
     return run
 
@@ -289,6 +316,8 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: level of the dado's top layer, first picture", type_level("dado", "algae", fine=False), "50"
     yield "window: level of the dado's top layer, full size", type_level("dado", "algae", fine=True), "150"
     yield "window: level of the dado's limewash, full size", type_level("dado", "limewash", fine=True), "150"
+    yield "window: drag the top layer's level, between two pictures", drag_level("dado", "dado-smudges"), "60"
+    yield "window: drag the limewash's level, between two pictures", drag_level("dado", "limewash"), "60"
     yield "window: take the last step back, full size", undo, "100"
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
     yield "window: a move of the brush on the limewash", dab, "33"

@@ -6,8 +6,10 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from ..colour import decode_srgb, encode_srgb
 from ..job.layers import MapMix
+from ..kernels.bands import over_rows
+from ..kernels.compiled import compiled
+from ..kernels.curve import decoded, encoded
 from ..kernels.join import Planes, mix_by_share
 from ..kernels.relief import normal_of_height
 from ..maps import FINISH, LAYERED, TRAITS, MapKind, MapSet
@@ -50,8 +52,7 @@ def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix])
 
 
 def _blended_codes(mode: str, beneath: Raster, own: Raster) -> Raster:
-    codes = (np.asarray(encode_srgb(np.clip(pixels, 0, 1)), np.float32) for pixels in (beneath, own))
-    return np.asarray(decode_srgb(blended_colours(mode, *codes)), np.float32)
+    return decoded(blended_colours(mode, encoded(beneath), encoded(own)))
 
 
 def own_detail(layer: MapSet) -> Raster | None:
@@ -96,7 +97,25 @@ def with_detail(normal: Raster, detail: Raster | None) -> Raster:
     """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill
     2012, partial derivatives).
     """
-    return normal if detail is None else _normal(_slopes(normal) + detail)
+    if detail is None:
+        return normal
+    out = np.empty_like(normal)
+    over_rows(_detailed_rows, normal.shape[0], np.ascontiguousarray(normal), np.ascontiguousarray(detail), out)
+    return out
+
+
+@compiled
+def _detailed_rows(first: int, last: int, normal: Raster, detail: Raster, out: Raster) -> None:
+    one, least = np.float32(1), np.float32(0.05)
+    for r in range(first, last):
+        for c in range(normal.shape[1]):
+            up = max(normal[r, c, 2], least)
+            x = normal[r, c, 0] / up - detail[r, c, 0]
+            y = normal[r, c, 1] / up - detail[r, c, 1]
+            scale = one / np.sqrt(x * x + y * y + one)
+            out[r, c, 0] = x * scale
+            out[r, c, 1] = y * scale
+            out[r, c, 2] = scale
 
 
 def finish_onto(below: MapSet | None, layer: MapSet, share: Raster, mixes: Mapping[MapKind, MapMix]) -> MapSet | None:

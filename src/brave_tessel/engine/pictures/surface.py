@@ -76,9 +76,18 @@ def preview_of(snapshot: Snapshot, done: SurfacePicture, showing: Showing) -> Pr
 
 
 def surface_picture(
-    snapshot: Snapshot, surface: Surface, showing: Showing, *, fine: bool, current: Current, layer: str = ""
+    snapshot: Snapshot,
+    surface: Surface,
+    showing: Showing,
+    *,
+    fine: bool,
+    current: Current,
+    layer: str = "",
+    small: bool = True,
 ) -> SurfacePicture:
-    """One surface for the build board, planned once; ``layer`` is the one whose cover the view may show."""
+    """One surface for the build board, planned once; ``layer`` is the one whose cover the view may show. Without
+    ``small`` the layers' own small pictures are left out, for a hand that is moving.
+    """
     begun = time.perf_counter()
     planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
@@ -91,7 +100,7 @@ def surface_picture(
     stacks = [run.value(task) for task in plan.stacks]
     lighting = replace(snapshot.lighting(surface.stance, showing.eye), quick=not fine)
     codes = _codes(planner, run, plan, showing, maps, layer, lighting)
-    thumbs = small_pictures(run, planner, whole, work=not fine)
+    thumbs = small_pictures(run, planner, whole, work=not fine) if small else {}
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(
         plan.surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, snapshot=snapshot

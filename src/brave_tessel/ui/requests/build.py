@@ -9,6 +9,7 @@ from PyQt6.QtCore import pyqtSignal
 from ...core.job.layers import Stroke, Surface
 from ...core.relief.pictures import VIEWS
 from ...engine.areas import NotLocalError
+from ...engine.evaluate import always
 from ...engine.pictures import recipe as recipe_pictures
 from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
 from ...engine.pictures.strokes import Shown, stroke_parts
@@ -20,13 +21,20 @@ from ...formats.job_file import Preview
 from ..workroom import Send
 from .base import COARSE_PX, Requests
 
+_HALF_FROM = 2048
+"""Preview sizes from which a picture of half the size comes first: below it the whole one is there soon enough."""
 _REST_S, _SLICE_S = 0.12, 0.01
 """How long the hand must rest before the exact picture is begun, and how often it is looked whether it does."""
 
 
-def rested(current: Current) -> bool:
+_MOVING_S, _BETWEEN_S = 0.2, 0.06
+"""Changes that come so soon after one another are of a moving hand: the next coarse picture is due before a fine one is
+begun, so a moment is waited for it."""
+
+
+def rested(current: Current, seconds: float = _REST_S) -> bool:
     """Wait a moment; whether the work is still wanted then."""
-    until = time.monotonic() + _REST_S
+    until = time.monotonic() + seconds
     while time.monotonic() < until:
         if not current():
             return False
@@ -53,6 +61,7 @@ class BuildRequests(Requests):
         self._live_shown: Stroke | None = None
         self._stroke_ended = False
         self._seen = ""
+        self._asked_at = 0.0
 
     def request(self) -> None:
         surface = self.selection.surface
@@ -72,9 +81,10 @@ class BuildRequests(Requests):
         """Coarse, then fine; after a stroke, which is seen already, fine at once."""
         snapshot, showing, layer = self.session.snapshot(), self.showing(), self.selection.layer_id
         fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
-        sizes = (showing.px,) if fine_first else self.sizes(showing.px)
+        sizes = (showing.px,) if fine_first else self.steps(showing.px)
         preview = None if self._seen == surface.id else self.session.previews.get(surface.id)
         turned = self._turned(snapshot, surface, showing)
+        moving, self._asked_at = time.monotonic() - self._asked_at < _MOVING_S, time.monotonic()
 
         def work(current: Current, send: Send) -> None:
             if turned is not None:
@@ -86,15 +96,26 @@ class BuildRequests(Requests):
             if stored is not None:
                 send(stored)
             for px in sizes if turned is None else sizes[-1:]:
-                fine = px == showing.px or px != COARSE_PX
-                now = showing.at(px)
-                done = surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer)
-                send((done, showing))
+                fine, coarse, now = px == showing.px, px != showing.px and px <= COARSE_PX, showing.at(px)
+                # The coarse one is short enough to be finished: overtaken at every move of the hand it would never
+                # be seen.
+                wanted = always if coarse else current
+                small = not (coarse and moving)
+                done = surface_picture(snapshot, surface, now, fine=fine, current=wanted, layer=layer, small=small)
+                send((done, showing), anyway=coarse)
+                if not current() or (coarse and moving and not rested(current, _BETWEEN_S)):
+                    return
                 # After the picture: nobody waits for what is kept of it.
                 if fine and (kept := preview_of(snapshot, done, now)) is not None:
                     send((surface.id, kept))
 
         self.work.stream("surface", work, self._show)
+
+    def steps(self, px: int) -> tuple[int, ...]:
+        """Coarse, then half, then full."""
+        coarse, full = self.sizes(px)[0], px
+        half = (px // 2,) if px >= _HALF_FROM else ()
+        return tuple(dict.fromkeys((coarse, *half, full)))
 
     def _turned(self, snapshot: Snapshot, surface: Surface, showing: Showing) -> SurfacePicture | None:
         """The picture that is shown, where nothing but the light is another since."""
@@ -113,8 +134,13 @@ class BuildRequests(Requests):
                 self.stored_ready.emit(done)
             case str() as surface, Preview() as kept:
                 self.session.previews[surface] = kept
-            case SurfacePicture() as picture, Showing() as showing:
+            case SurfacePicture() as picture, Showing() as showing if self._wanted(picture, showing):
                 self._deliver(picture, showing)
+
+    def _wanted(self, done: SurfacePicture, showing: Showing) -> bool:
+        """Whether a picture that was finished in any case is still of what is looked at."""
+        now = self.showing()
+        return done.surface.id == self.selection.surface_id and (showing.view, showing.solo) == (now.view, now.solo)
 
     def _deliver(self, done: SurfacePicture, showing: Showing) -> None:
         """A whole picture has come."""

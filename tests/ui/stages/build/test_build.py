@@ -477,6 +477,26 @@ def test_rows_are_chosen_together_with_ctrl_and_shift(build, settled):
     assert len(build.list.rows) == 4
 
 
+def test_a_dragged_dial_shows_pictures_while_it_moves(build, settled):
+    """Each coarse picture is finished though the hand goes on; the whole one comes when it rests."""
+    build.desk.view.set_preview(512)
+    settled(build.window_)
+    rule = next(f for f, _ in build.layer_card.forms if "level" in f.controls).controls["level"].rule
+    seen = []
+    build.desk.build.ready.connect(lambda done: seen.append((max(done.grid.shape), done.surface)))
+    middle = QPoint(rule.width() // 2, rule.height() // 2)
+    QTest.mousePress(rule, Qt.MouseButton.LeftButton, pos=middle)
+    for n in range(40):
+        QTest.mouseMove(rule, middle + QPoint((n % 10) * 5, 0))
+        QTest.qWait(16)
+    while_moving = [px for px, _ in seen]
+    QTest.mouseRelease(rule, Qt.MouseButton.LeftButton, pos=middle)
+    assert len(while_moving) >= 4
+    assert set(while_moving) <= {256, 512}
+    settled(build.window_)
+    assert seen[-1] == (512, build.desk.selection.surface)
+
+
 def test_rows_are_changed_not_made_anew(build, settled):
     items = {row.id: build.list.item(n) for n, row in enumerate(build.list.rows)}
     build.lay_on("Special", "Plain colour")

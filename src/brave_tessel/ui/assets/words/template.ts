@@ -1961,7 +1961,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Closed run</source>
+   <source>Closes</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4682,6 +4682,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How strongly, from 0 to 100 %</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How the run ends: free, back where it began, or over the edge.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7470,10 +7474,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Result</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Returns to where it began</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11305,6 +11305,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>as a ring</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>as it comes</source>
    <translation type="unfinished" />
   </message>
@@ -11482,6 +11486,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>by its pixels, when it is read</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>by its points</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12671,6 +12679,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>north west</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>not at all</source>
    <translation type="unfinished" />
   </message>
   <message>

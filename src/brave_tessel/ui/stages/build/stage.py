@@ -332,11 +332,16 @@ class BuildStage(Stage):
         self.heading.note.setText(tr_count(count, "{n} layer", "{n} layers"))
 
     def show_picture(self, done: SurfacePicture | None) -> None:
+        moving = False
         if done is not None and self.done is not None and done.surface.id == self.done.surface.id:
+            # Between two moves of the hand only what it looks at is shown; the finer picture brings the rest.
+            moving = not done.fine and not done.thumbs and not done.faults
             done = dataclasses.replace(done, thumbs=_newer(self.done, done))
         self.done = done
         self.surface_board.show_picture(done)
         self.solid.show_picture(done)
+        if moving:
+            return
         self.section.show_picture(done, self.surface_board.cut_y, self.surface_board.cut_angle)
         self._show_block()
         self.surface_board.show_legend(legend_of(self.desk.view.view, done.maps) if done else None)
