@@ -36,6 +36,7 @@ READERS = {
     "model": ("models", "model_corners"),
     "scene model": ("scene_models", "model_parts"),
     "picture": ("images", "exotic_codes"),
+    "scan": ("scanned_models", "scan_arrays"),
     "raw": ("raw_images", "raw_linear"),
     "raw size": ("raw_images", "raw_size"),
 }

@@ -26,6 +26,7 @@ from ..evaluate import always
 from ..wording import sentence
 from .intake import Intake, dressed
 from .rig import measure, read_frames
+from .scanned import is_scan, scanned_source
 from .scans import is_frames_folder, scan_source
 from .trees import Proposed, skipped_sentence, walk
 
@@ -275,15 +276,9 @@ def read_sources(
     def refused(error: TesselError) -> None:
         troubles.append(sentence(error))
 
-    made = []
     paths = list(paths)
-    for folder in filter(is_frames_folder, paths):
-        try:
-            capture = read_frames(folder)
-            made.append(scan_source(intake, capture, measure(capture)).source)
-        except TesselError as error:
-            refused(error)
-    rest = [path for path in paths if not is_frames_folder(path)]
+    made = _measured(intake, paths, troubles)
+    rest = [path for path in paths if not is_frames_folder(path) and not is_scan(path)]
     tree = walk(rest, current=current)
     for proposed in tree.proposed:
         if not current():
@@ -297,6 +292,23 @@ def read_sources(
     if tree.skipped:
         troubles.insert(0, skipped_sentence(tree.skipped))
     return made, troubles
+
+
+def _measured(intake: Intake, paths: list[Path], troubles: list[str]) -> list[Source]:
+    """Sources of frames of the light rig and of scanned meshes; what there is to tell of them goes to ``troubles``."""
+    made = []
+    for path in paths:
+        try:
+            if is_frames_folder(path):
+                capture = read_frames(path)
+                made.append(scan_source(intake, capture, measure(capture)).source)
+            elif is_scan(path):
+                source, told = scanned_source(intake, path)
+                made.append(source)
+                troubles.append(told)
+        except TesselError as error:
+            troubles.append(sentence(error))
+    return made
 
 
 def take_set(intake: Intake, proposed: Proposed) -> tuple[Source | None, list[str]]:

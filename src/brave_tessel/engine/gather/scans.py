@@ -12,7 +12,7 @@ from ...core.colour import codes_from_linear
 from ...core.gather.stereo import Shape
 from ...core.job.document import Picture, Source
 from ...core.maps import MapKind
-from ...core.sheet import AnyArray
+from ...core.sheet import AnyArray, Raster
 from ...formats.images import encode_png
 from .intake import Intake, dressed
 from .rig import LIGHTS_FILE, Capture, Measured
@@ -33,33 +33,53 @@ def _codes(values: AnyArray) -> AnyArray:
 def scan_source(intake: Intake, capture: Capture, measured: Measured) -> Scan:
     """Base colour, normal and height at 16 bits, kept with the job; the size is the capture's."""
     shape: Shape = measured.shape
-    main = intake.make_source(encode_png(codes_from_linear(shape.albedo, depth=16), srgb=True), f"{capture.name}.png")
-    reach = max(float(np.abs(measured.height).max()), 1e-3)
+    size = capture.size_mm if min(capture.size_mm) > 0 else None
+    reasons = "measured by the light rig", "integrated from the normal"
+    colour = codes_from_linear(shape.albedo, depth=16)
+    name = f"{capture.name}, scanned"
+    source = measured_source(intake, name, colour, measured.height, shape.normal, size, reasons)
+    return Scan(source, measured.told)
+
+
+def measured_source(
+    intake: Intake,
+    name: str,
+    colour: AnyArray,
+    height: Raster,
+    normal: Raster,
+    size_mm: tuple[float, float] | None,
+    reasons: tuple[str, str],
+) -> Source:
+    """A source of measured maps: 16-bit codes of its colour, height in mm (H, W), unit normals (H, W, 3), and why the
+    normal and the height are what they are.
+    """
+    main = intake.make_source(encode_png(colour, srgb=True), f"{name}.png")
+    reach = max(float(np.abs(height).max()), 1e-3)
     rise = round(2 * reach, 4)
-    height = intake.kept.keep(encode_png(_codes(measured.height / rise + 0.5)))
-    normal = intake.kept.keep(encode_png(_codes(shape.normal * 0.5 + 0.5)))
-    sized = min(capture.size_mm) > 0
+    kept = {
+        MapKind.NORMAL: intake.kept.keep(encode_png(_codes(normal * 0.5 + 0.5))),
+        MapKind.HEIGHT: intake.kept.keep(encode_png(_codes(height / rise + 0.5))),
+    }
     pictures = (
         Picture(
             id="map-normal",
             role=MapKind.NORMAL,
-            blob=normal,
+            blob=kept[MapKind.NORMAL],
             file_name="normal.png",
             green="up",
-            reason="measured by the light rig",
+            reason=reasons[0],
         ),
         Picture(
             id="map-height",
             role=MapKind.HEIGHT,
-            blob=height,
+            blob=kept[MapKind.HEIGHT],
             file_name="height.png",
-            rise_mm=rise if sized else 0.0,
-            reason="integrated from the normal",
+            rise_mm=rise if size_mm else 0.0,
+            reason=reasons[1],
         ),
     )
-    name = f"{capture.name}, scanned"
-    source = dressed(main, name, pictures, MapKind.BASE_COLOUR, capture.size_mm if sized else None)
-    return Scan(msgspec.structs.replace(source, kind="scan", path=""), measured.told)
+    source = dressed(main, name, pictures, MapKind.BASE_COLOUR, size_mm)
+    return msgspec.structs.replace(source, kind="scan", path="")
 
 
 def is_frames_folder(path: Path) -> bool:

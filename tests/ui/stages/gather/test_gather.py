@@ -1,5 +1,6 @@
 """Stage 1: folders of map sets in the window."""
 
+import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
@@ -42,3 +43,21 @@ def test_a_role_and_the_green_are_set_right_at_a_click(window, settled, folder):
     box.activated.emit(box.findData("roughness"))
     assert next(p for p in desk.selection.source.pictures if p.id == gloss.id).role == "roughness"
     assert desk.session.store.undo_label == "Set a map right"
+
+
+def test_a_dropped_scan_is_laid_flat_and_sized(window, settled, tmp_path):
+    import numpy as np
+    import trimesh
+
+    x, y = np.meshgrid(np.linspace(0, 400, 30), np.linspace(0, 300, 24))
+    points = np.stack([x, y, 4 * np.sin(x / 30)], 2).reshape(-1, 3)
+    number = np.arange(720).reshape(24, 30)
+    quads = np.stack([number[:-1, :-1], number[:-1, 1:], number[1:, 1:], number[1:, :-1]], 2).reshape(-1, 4)
+    path = tmp_path / "Harbour_stone.ply"
+    trimesh.Trimesh(points, np.concatenate([quads[:, [0, 1, 2]], quads[:, [0, 2, 3]]]), process=False).export(str(path))
+    drop(window, path)
+    settled(window)
+    (source,) = window.desk.job.sources
+    assert (source.name, source.kind) == ("Harbour stone", "scan")
+    assert source.sheet_mm == pytest.approx((400, 300), rel=0.01)
+    assert "400 × 300 mm" in window.told.text()

@@ -2341,6 +2341,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Cut it from the scan first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Cut off below and above.</source>
    <translation type="unfinished" />
   </message>
@@ -6329,6 +6333,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>OBJ, GLB or PLY</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>OBJ, GLB, PLY or STL</source>
    <translation type="unfinished" />
   </message>
@@ -6934,6 +6942,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Pictures ({names})</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pictures and scanned meshes ({names})</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7802,6 +7814,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Scale the surface</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Scan</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11165,6 +11181,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>a surface that can be laid flat</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>a text</source>
    <translation type="unfinished" />
   </message>
@@ -12738,6 +12758,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>of the mesh</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>of the part</source>
    <translation type="unfinished" />
   </message>
@@ -13103,6 +13127,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>sawn deck boards under old tar, worn along the grain</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>scanned mesh</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -18,6 +18,7 @@ from ....engine.intents import sources as source_intents
 from ....engine.pictures.results import GatherPicture, ScatterPicture
 from ....engine.wording import sentence
 from ....formats.images import SUFFIXES
+from ....formats.scanned_models import SUFFIXES as SCAN_SUFFIXES
 from ...board import to_pixmaps
 from ...controls.panels import Heading, button
 from ...controls.rows import Row, RowList
@@ -135,7 +136,8 @@ class GatherStage(Stage):
     def choose_files(self) -> None:
         dialog = QFileDialog(self.left, tr("Add pictures"))
         dialog.setFileMode(QFileDialog.FileMode.ExistingFiles)
-        dialog.setNameFilter(tr("Pictures ({names})", names=" ".join("*" + suffix for suffix in SUFFIXES)))
+        names = " ".join("*" + suffix for suffix in (*SUFFIXES, *SCAN_SUFFIXES))
+        dialog.setNameFilter(tr("Pictures and scanned meshes ({names})", names=names))
         dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
         if dialog.exec():
             self.desk.gather.read([Path(name) for name in dialog.selectedFiles()])
