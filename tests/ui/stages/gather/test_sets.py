@@ -49,7 +49,7 @@ def press(button):
 
 def test_what_is_ticked_is_gathered(window, settled, found):
     assert "8 sets in 24 files" in found.about.text()
-    assert "1 files are no pictures" in found.about.text()
+    assert "One file is no picture" in found.about.text()
     QTest.keyClicks(found.search, "pack 1")
     assert found.gather.text() == "Gather 4 sets"
     found.search.clear()

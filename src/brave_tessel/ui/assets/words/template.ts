@@ -13958,10 +13958,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{count} files are no pictures this program reads.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>{count} files found</source>
    <translation type="unfinished" />
   </message>

@@ -28,7 +28,7 @@ from ....engine.gather.trees import Proposed, Tree
 from ....engine.wording import sentence
 from ... import theme
 from ...controls.panels import button, words
-from ...words import tr
+from ...words import tr, tr_count
 
 _SET = Qt.ItemDataRole.UserRole
 _CHECKED = Qt.CheckState.Checked
@@ -73,7 +73,8 @@ class SetsDialog(QDialog):
         files = sum(len(found) for found in tree.folders.values())
         told = tr("{sets} sets in {files} files.", sets=len(self.sets), files=files)
         if tree.skipped:
-            told += " " + tr("{count} files are no pictures this program reads.", count=len(tree.skipped))
+            one, many = "One file is no picture this program reads.", "{n} files are no pictures this program reads."
+            told += " " + tr_count(len(tree.skipped), one, many)
         self.about = words(told)
         self.about.setToolTip("\n".join(path.name for path in tree.skipped[:40]))
         self.search = QLineEdit()
