@@ -49,14 +49,25 @@ def relief_rows(
 
 @compiled
 def tone_rows(
-    first: int, last: int, number: npt.NDArray[np.int32], edge: Raster, palette: Raster, out: Raster, pitch: np.float32
+    first: int,
+    last: int,
+    number: npt.NDArray[np.int32],
+    edge: Raster,
+    palette: Raster,
+    out: Raster,
+    pitch: np.float32,
+    most: np.float32,
 ) -> None:
-    """The piece's palette colour, the palette's last colour in the joint, a pixel-wide edge between."""
+    """The piece's palette colour, the palette's last colour in the joint, a pixel-wide edge between, of which a joint
+    takes at ``most`` so much.
+    """
     zero, one, half = np.float32(0), np.float32(1), np.float32(0.5)
     joint = palette[-1]
     for r in range(first, last):
         for c in range(out.shape[1]):
             face = min(one, max(zero, edge[r, c] / pitch + half))
             piece = number[r, c]
+            if piece >= 0:
+                face = max(face, one - most)
             for k in range(out.shape[2]):
                 out[r, c, k] = joint[k] + face * (palette[piece, k] - joint[k])

@@ -50,7 +50,7 @@ class RunKind(LayerKind[RunWhat]):
 
     def fresh(self, job: Job, surface: Surface, name: str) -> RunWhat:
         width, up = surface.width_mm, round(surface.height_mm / 2, 2)
-        return RunWhat(points=tuple((round(k * width / 3, 2), up) for k in range(3)), over="across")
+        return RunWhat(points=((0.0, up), (round(width / 2, 2), up), (width, up)), over="across")
 
     def maps(self, planner: Plans, layer: Layer, grid: Grid, below: Task | None) -> Task:
         assert isinstance(layer.what, RunWhat)
@@ -168,7 +168,7 @@ def _point_moved(surface: Surface, run: RunWhat, index: int, to: Point) -> tuple
     last = len(points) - 1
     lap = (points[last][0] - points[0][0], points[last][1] - points[0][1])
     closes = (
-        run.over == BY_POINTS
+        run.over not in {"not at all", "as a ring"}
         and any(abs(d) > 1 for d in lap)
         and all(
             abs(d / s - round(d / s)) < 1e-6 for d, s in zip(lap, (surface.width_mm, surface.height_mm), strict=True)

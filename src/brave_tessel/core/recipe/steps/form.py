@@ -16,7 +16,7 @@ from ...relief.curvature import curvature
 from ...relief.estimate import wrapped_gaussian
 from ...sheet import Grid, Raster
 from .move import slopes
-from .piece import softened
+from .piece import joint_share, softened
 
 Reach = Annotated[float, Length(0.1, 200, log=True, least=0.01, help="How far it reaches.")]
 _MASK = "Where the field is above a half counts as inside."
@@ -359,8 +359,9 @@ def share(
     """1 on picked pieces, 0 elsewhere; edges one pixel soft."""
     picked = of_each(pieces, 52, seed) < share
     inside = (pieces.number >= 0) & picked[pieces.number]
-    if is_earlier():
-        cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), 0, 1)
+    most = 1.0 if is_earlier() else joint_share(grid, pieces)
+    if most > 0:
+        cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), np.float32(1 - most), 1)
         return np.asarray(np.where(inside, cover, 0), np.float32)
     return softened(inside.astype(np.float32))
 

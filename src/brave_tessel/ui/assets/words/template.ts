@@ -1156,6 +1156,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>At the corners</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.</source>
    <translation type="unfinished" />
   </message>

@@ -37,7 +37,7 @@ class LensSection(Section):
         )
         self.bend = RuledScale(replace(param, label="Curvature", default=0.0), 0.0)
         corners = Fraction(-0.15, 0.15, help="How much more, or less, the corners bend than the middle.")
-        self.bend_2 = RuledScale(replace(corners, label="At the corners", default=0.0), 0.0)
+        self.bend_2 = RuledScale(replace(corners, label=tr("At the corners"), default=0.0), 0.0)
         self.focal = KnownField(
             tr("Focal length"),
             tr("In mm, as on 36 × 24 mm film, where you know it; empty takes the file's, or what the view tells."),
