@@ -1,5 +1,6 @@
 """The scene's renderer, the flat board and the still show one light alike."""
 
+import itertools
 import math
 from dataclasses import replace
 
@@ -51,9 +52,13 @@ def maps_of(colour, roughness, metal, grid=SIDE):
     )
 
 
+NUMBERS = itertools.count()
+"""Names of what is handed over: the address of a set that is gone may be that of the next one."""
+
+
 def laid(renderer, maps, shape="Ball", cells=96):
     renderer.set_parts([solid_part(shape, maps[MapKind.HEIGHT], maps.grid, "s", cells=cells)])
-    own = pictures_of(str(id(maps)).encode(), maps)
+    own = pictures_of(f"maps {next(NUMBERS)}".encode(), maps)
     renderer.set_textures("s", own.key, own.base, own.normal, own.orm, finish=own.finish)
 
 
