@@ -20,6 +20,7 @@ from ..core.phrases import say
 from ..core.sheet import AnyArray
 from .images import read_file
 from .limited import read_limited
+from .scene_models import Resolver
 
 SUFFIXES = (".obj", ".glb", ".ply")
 MOST_FACES = 12_000_000
@@ -80,20 +81,6 @@ def read_scan(path: Path) -> ScannedMesh:
     return ScannedMesh(corners, places, picture, colours, 1000.0 if path.suffix.lower() == ".glb" else 0.0)
 
 
-class _Resolver:
-    """Hands out the files that came with a model, and nothing else."""
-
-    def __init__(self, files: dict[str, bytes]) -> None:
-        self.files = files
-
-    def get(self, name: str) -> bytes:
-        """The bytes of a file; nothing for others."""
-        return self.files.get(name, b"")
-
-    def __getitem__(self, name: str) -> bytes:
-        return self.get(name)
-
-
 def scan_arrays(data: bytes, name: str) -> list[AnyArray]:
     """Corners, places in the picture, the picture, colours of the corners; see :class:`ScannedMesh`."""
     import trimesh
@@ -109,7 +96,7 @@ def scan_arrays(data: bytes, name: str) -> list[AnyArray]:
             file_type=kind,
             force="mesh",
             process=False,
-            resolver=_Resolver(files),  # type: ignore[arg-type]
+            resolver=Resolver(files),  # type: ignore[arg-type]
         )
         faces = np.asarray(mesh.faces, np.int64)
         corners = np.asarray(mesh.vertices, np.float64)[faces]

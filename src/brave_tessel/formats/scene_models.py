@@ -293,7 +293,7 @@ def _read_obj(data: bytes, beside: dict[str, bytes]) -> _Found:
         # Without objects the file's groups are its parts.
         text = re.sub(r"^([ \t]*)g([ \t]+)", r"\1o\2", text, flags=re.MULTILINE)
     text = re.sub(r"^\s*mtllib[^\r\n]*", "", text, flags=re.MULTILINE)
-    scene = _of_trimesh(("mtllib all\n" + text).encode(), "obj", _Resolver({"all": stand_in.encode()}))
+    scene = _of_trimesh(("mtllib all\n" + text).encode(), "obj", Resolver({"all": stand_in.encode()}))
     shapes: dict[str, list[tuple[str, AnyArray, AnyArray, AnyArray | None]]] = {}
     for key, mesh in scene.geometry.items():
         material = str(getattr(getattr(mesh.visual, "material", None), "name", "") or "")
@@ -306,7 +306,7 @@ def _read_obj(data: bytes, beside: dict[str, bytes]) -> _Found:
     return _Found(listed, [(part, n, np.eye(4), ()) for n, (part, _) in enumerate(listed)], materials)
 
 
-class _Resolver:
+class Resolver:
     """Hands out the files that came with a model, and nothing else."""
 
     def __init__(self, files: dict[str, bytes]) -> None:
@@ -362,7 +362,7 @@ def _word(key: str) -> str:
 
 def _read_dae(data: bytes, beside: dict[str, bytes]) -> _Found:
     """COLLADA: its unit and the axis that points up are stated in its head."""
-    scene = _of_trimesh(data, "dae", _Resolver(beside))
+    scene = _of_trimesh(data, "dae", Resolver(beside))
     head = data[:8192].decode("utf-8", "replace")
     unit = re.search(r"<unit[^>]*\bmeter\s*=\s*[\"']([^\"']+)", head)
     up = re.search(r"<up_axis>\s*([XYZ])_UP", head)

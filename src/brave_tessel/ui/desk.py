@@ -18,6 +18,7 @@ from ..core.job.document import Job
 from ..core.job.light import WALL
 from ..core.light.dome import LUMA, eye_of
 from ..core.light.tone import unshow
+from ..engine.gather.scanned import Remark
 from ..engine.intents import light as light_intents
 from ..engine.session import Session
 from ..engine.wording import sentence
@@ -215,8 +216,9 @@ class Desk(QObject):
                 self.tell(tr("{name} added{maps}. {frame_it}", name=source.name, maps=maps, frame_it=FRAME_IT))
         if not made:
             self.tell("")
+        faults = [one for one in troubles if not isinstance(one, Remark)]
         if troubles:
-            self.tell(troubles[-1], "fault")
+            self.tell((faults or troubles)[-1], "fault" if faults else "caution")
 
     def close(self, last: Callable[[], None] | None = None) -> None:
         """End every thread."""

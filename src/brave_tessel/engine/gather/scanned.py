@@ -18,12 +18,18 @@ METRES_UNDER = 25.0
 """A file that does not say its unit is taken to be in metres where the whole is smaller than this, else in mm."""
 
 
+class Remark(str):
+    """Something to know of what was read; it is no fault."""
+
+    __slots__ = ()
+
+
 def is_scan(path: Path) -> bool:
     """Whether a file is a mesh that can be laid flat."""
     return path.suffix.lower() in SUFFIXES and path.is_file()
 
 
-def scanned_source(intake: Intake, path: Path) -> tuple[Source, str]:
+def scanned_source(intake: Intake, path: Path) -> tuple[Source, Remark]:
     """A mesh laid flat as a source with colour, height and normal, and a sentence on its size.
 
     Raises
@@ -48,4 +54,4 @@ def scanned_source(intake: Intake, path: Path) -> tuple[Source, str]:
     )
     if flat.filled > 0.01:
         told += f" {100 * flat.filled:.0f} % had no mesh and was filled from what lies nearest."
-    return msgspec.structs.replace(source, file_name=path.name), told
+    return msgspec.structs.replace(source, file_name=path.name), Remark(told)

@@ -4,6 +4,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
+from brave_tessel.ui import theme
 from tests.engine.gather.test_reading import folder, relief  # noqa: F401 - fixtures
 from tests.ui.test_window import drop
 
@@ -61,3 +62,5 @@ def test_a_dropped_scan_is_laid_flat_and_sized(window, settled, tmp_path):
     assert (source.name, source.kind) == ("Harbour stone", "scan")
     assert source.sheet_mm == pytest.approx((400, 300), rel=0.01)
     assert "400 × 300 mm" in window.told.text()
+    # A guessed unit is something to look at, not a fault.
+    assert theme.colour("ochre").name() in window.told.styleSheet()

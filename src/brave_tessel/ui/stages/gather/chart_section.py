@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtWidgets import QComboBox
 
 from ....core.gather.chart import ChartReading, find_chart, read_chart
@@ -65,21 +67,21 @@ class ChartSection(Section):
         self.others.setVisible(bool(set(charts) - {known.chart if known else ""}))
 
     def _find(self) -> None:
-        self.board.ask_pixels(lambda pixels: read_chart(pixels, find_chart(pixels)), self._read)
+        self._ask(lambda pixels: read_chart(pixels, find_chart(pixels)))
 
     def _marked(self) -> None:
         source = self.desk.selection.source
-        if source is None:
-            return
-        corners = source.straightening.corners
+        if source is not None:
+            corners = source.straightening.corners
+            self._ask(lambda pixels: read_chart(pixels, corners))
 
-        def look(pixels: Raster) -> ChartReading:
-            return read_chart(pixels, corners)
+    def _ask(self, look: Callable[[Raster], ChartReading]) -> None:
+        """What is found belongs to the photo it was asked of, also where another is chosen meanwhile."""
+        asked = self.desk.selection.source_id
+        self.board.ask_pixels(look, lambda reading: self._read(reading, asked))
 
-        self.board.ask_pixels(look, self._read)
-
-    def _read(self, reading: ChartReading) -> None:
-        source = self.desk.selection.source
+    def _read(self, reading: ChartReading, asked: str) -> None:
+        source = next((one for one in self.desk.job.sources if one.id == asked), None)
         if source is None:
             return
         known = Calibration(
