@@ -176,3 +176,23 @@ def test_an_error_while_showing_does_not_leave_the_room_busy(room, qtbot):
         room.ask("a", lambda current: 1, show)
         serve(lambda: room.idle)
     assert [kind for kind, _, _ in raised] == [RuntimeError]
+
+
+def test_a_lost_picture_is_not_told_again_by_all_that_needs_it(qtbot):
+    session = Session()
+    session.adopt(OpenedJob(Job(), {}, lost=frozenset({"gone.png"})), None)
+    room = Workroom(session)
+    heard, failed = Heard(room), []
+
+    def needs(blob):
+        def work(_current):
+            raise MissingError("stored file", value=blob)
+
+        return work
+
+    room.ask("card", needs("gone.png"), lambda _r: None, failed=failed.append)
+    room.ask("view", needs("other.png"), lambda _r: None, failed=failed.append)
+    serve(lambda: room.idle)
+    assert len(failed) == 2
+    assert len(heard.words) == 1
+    room.close()

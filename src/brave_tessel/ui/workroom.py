@@ -11,7 +11,7 @@ from typing import Any, Protocol
 
 from PyQt6.QtCore import QObject, Qt, pyqtSignal, pyqtSlot
 
-from ..core.errors import CancelledError
+from ..core.errors import CancelledError, MissingError
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
@@ -103,8 +103,10 @@ class Workroom(QObject):
     ) -> None:
         try:
             if error is not None and not isinstance(error, CancelledError):
-                # Foreseen or not, it is told; what was not foreseen the worker has logged.
-                self.told.emit(tr(sentence(error)), "fault")
+                # Foreseen or not, it is told; what was not foreseen the worker has logged. That a picture is lost was
+                # told by its name when the job was opened, and each picture that needs it would hide that sentence.
+                if not self._known_lost(error):
+                    self.told.emit(tr(sentence(error)), "fault")
                 if failed is not None:
                     failed(error)
         finally:
@@ -113,6 +115,9 @@ class Workroom(QObject):
                     ended()
             finally:
                 self._count(-1)
+
+    def _known_lost(self, error: Exception) -> bool:
+        return isinstance(error, MissingError) and self.session.is_lost(str(error.value))
 
     # Stopping ------------------------------------------------------------------------------------
 
