@@ -32,7 +32,7 @@ from brave_tessel.core.place.piece import Drawn, Made
 from brave_tessel.core.place.piece import made as made_piece
 from brave_tessel.core.recipe.steps.noise import clouds
 from brave_tessel.core.recipe.steps.pattern import units
-from brave_tessel.core.relief.estimate import wrapped_gaussian
+from brave_tessel.core.relief.wrapped_blur import wrapped_gaussian
 from brave_tessel.core.repeat.resample import resample_wrapped
 from brave_tessel.core.sheet import Grid
 

@@ -61,7 +61,10 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     width, height = size or (1000.0, 1000.0 * source.height_px / source.width_px)
     frame = msgspec.structs.replace(source.straightening, width_mm=width, height_mm=height)
     source = msgspec.structs.replace(source, straightening=frame)
-    source = msgspec.structs.replace(source, light=_light_for(session.snapshot(), source, options.even))
+    if options.even is not None:
+        source = msgspec.structs.replace(
+            source, light=Setting(op="gather.even_light", values={"strength": options.even})
+        )
     charted: dict[str, Any] = {}
     if options.chart:
         reading = _chart(session, options.chart)
@@ -87,7 +90,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
         "px": [maps.grid.width_px, maps.grid.height_px],
         **_meters(_smaller(maps), of_maps),
         "drift": round(_drift(snapshot, source), 4),
-        "evened": source.light.number("strength"),
+        "evened": _evened(snapshot, source),
         **measured,
         **charted,
         "maps": {kind.value: path.name for kind, path in written.items()},
@@ -107,19 +110,12 @@ def _chart(session: Session, photo: Path) -> ChartReading:
     return read_chart(pixels, find_chart(pixels))
 
 
-def _light_for(snapshot: Snapshot, source: Source, asked: float | None) -> Setting:
-    """How a photo's light is evened: as asked, else a lamp's fall-off by itself, so broad that nothing on it counts."""
-    op = "gather.even_light"
-    if asked is not None:
-        return Setting(op=op, values={"strength": asked})
-    snapshot = snapshot.with_job(Job(sources=(source,)))
-    flat = snapshot.evaluation().value(snapshot.planner().flat(source, 512))
-    if not fall_off(flat.or_default(MapKind.BASE_COLOUR)).of_light:
-        return Setting(op=op, values={"strength": 0.0})
-    frame = source.straightening
-    return Setting(
-        op=op, values={"strength": 1.0, "wavelength": min(2000.0, 0.75 * max(frame.width_mm, frame.height_mm))}
-    )
+def _evened(snapshot: Snapshot, source: Source) -> float:
+    """How far a photo's light was evened: as asked, else wholly where it showed a lamp's fall-off."""
+    if not source.light.values.get("as_needed"):
+        return source.light.number("strength")
+    straight = snapshot.evaluation().value(snapshot.planner().straight(source, 512))
+    return float(fall_off(straight[MapKind.BASE_COLOUR]).of_light)
 
 
 def _stem(photo: Path) -> str:
@@ -171,9 +167,7 @@ def _surface_of(source: Source) -> Surface:
     width, height = closed_size(source)
     if min(width, height) <= 0:
         raise OutOfRangeError("Overlap", value=f"{source.mend.number('overlap'):g} mm", allowed="less than the picture")
-    size = min(width, height)
-    relief = Setting(op="estimate.height", values={"rise": round(size / 100, 3), "broad": round(size / 10, 3)})
-    layer = Layer(id="photo", name=source.name, what=SourceWhat(source=source.id, height=relief))
+    layer = Layer(id="photo", name=source.name, what=SourceWhat(source=source.id))
     return Surface(id="surface", name=source.name, width_mm=width, height_mm=height, layers=(layer,), beat="photo")
 
 
@@ -218,7 +212,8 @@ def _smaller(maps: MapSet) -> MapSet:
 def _meters(maps: MapSet, of_maps: Verdicts) -> dict[str, Any]:
     encoded = encode_srgb(np.clip(maps[MapKind.BASE_COLOUR], 0, 1)).astype(np.float32)
     x, y = (read_seam(encoded, axis=axis, structured=True) for axis in (1, 0))
-    repetition = read_repetition(maps[MapKind.BASE_COLOUR]).score
+    tall = maps.grid.height_mm / maps.grid.width_mm
+    repetition = read_repetition(maps[MapKind.BASE_COLOUR], tall=tall).score
     spacing = [read_spacing(encoded, axis=axis) for axis in (1, 0)]
     seams: dict[str, dict[str, Any]] = {}
     for kind in (MapKind.BASE_COLOUR, MapKind.HEIGHT, MapKind.NORMAL, MapKind.ROUGHNESS):

@@ -265,6 +265,14 @@ def lit_unevenly(colour, times):
     return (colour * np.exp(across)).astype(np.float32)
 
 
+def test_evening_as_needed_leaves_an_even_sheet_alone_and_takes_a_fall_off_out():
+    ground = natural(np.random.default_rng(41), (400, 400), 0.8)
+    grid = Grid(ground.shape[1], ground.shape[0], 400.0, 400.0)
+    assert even_light(grid, ground, as_needed=True) is ground
+    uneven = lit_unevenly(ground, 1.8)
+    assert fall_off(even_light(grid, uneven, as_needed=True)).amount < 0.3 < 0.6 < fall_off(uneven).amount
+
+
 @pytest.mark.parametrize("seed", range(8))
 def test_a_lamps_fall_off_is_told_from_what_is_on_the_sheet(seed):
     """Natural grounds and walls, evenly lit and not; planks of many tones are no light."""

@@ -115,6 +115,17 @@ def test_a_scan_is_a_source_with_its_maps(tmp_path):
     assert np.ptp(maps[MapKind.HEIGHT]) == pytest.approx(20, rel=0.05)
 
 
+def test_a_scan_within_a_folder_is_gathered_too(tmp_path):
+    inside = tmp_path / "scans" / "quarry"
+    inside.mkdir(parents=True)
+    made(metres=1000.0).export(str(inside / "Quarry_face.obj"))
+    (inside / "notes.txt").write_text("north side")
+    sources, told = read_sources(Session(OpenedJob(Job())).intake(), [tmp_path / "scans"])
+    assert [source.name for source in sources if source.kind == "scan"] == ["Quarry face"]
+    assert "notes.txt" in told[0]
+    assert not any("Quarry_face.obj" in one and "passed" in one for one in told)
+
+
 def test_what_cannot_be_laid_flat_is_told(tmp_path):
     path = tmp_path / "odd.obj"
     path.write_text("v 0 0 0\nv 1 0 0\nv 2 0 0\nf 1 2 3\n")

@@ -92,3 +92,13 @@ def test_a_picture_cut_from_a_larger_one_keeps_its_pixels_focal_length(taken, ex
     out = io.BytesIO()
     image.save(out, "JPEG", exif=exif)
     assert focal_px(out.getvalue()) == pytest.approx(expected, rel=1e-3)
+
+
+@pytest.mark.parametrize(("wide", "tall"), [(512, 512), (900, 300), (4000, 3000)])
+def test_a_frame_square_to_the_picture_is_taken_as_seen_face_on(wide, tall):
+    """A scan has no perspective: a pixel at a corner changes it by a pixel."""
+    corners = ((0.0, 0.0), (float(wide), 0.0), (float(wide), float(tall)), (0.0, float(tall)))
+    found = seen_proportion(corners, picture_size=(wide, tall))
+    assert found.ratio == pytest.approx(wide / tall)
+    assert found.doubt is None
+    assert found.uncertain < 0.006

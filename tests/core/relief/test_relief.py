@@ -10,8 +10,9 @@ from brave_tessel.core.colour import decode_srgb, encode_srgb
 from brave_tessel.core.kernels.relief import cast_shadow, normal_of_height, occlusion, wrap_padded
 from brave_tessel.core.kernels.shade import shade
 from brave_tessel.core.maps import MapKind, MapSet
-from brave_tessel.core.relief.estimate import height_from_colour, wrapped_gaussian
+from brave_tessel.core.relief.estimate import height_from_colour
 from brave_tessel.core.relief.pictures import halved, map_codes, mip_chain
+from brave_tessel.core.relief.wrapped_blur import wrapped_gaussian
 from brave_tessel.core.sheet import Grid
 
 

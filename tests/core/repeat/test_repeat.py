@@ -222,7 +222,37 @@ def test_repetition_score_rises_with_one_loud_feature():
     assert quiet.score < 0.1 < 0.3 < shouting.score < 1
     assert shouting.feature == pytest.approx((85 / 128, 45 / 128), abs=0.08)
     assert shouting.paler
-    assert read_repetition(np.abs(loud), share=0.25).score == pytest.approx(shouting.score / 4)
+    assert shouting.again in {(1.0, 0.0), (0.0, 1.0)}
+
+
+def _sheet(seed):
+    """A calm ground with a loud thing somewhere, pale, dark or of another hue."""
+    rng = np.random.default_rng(seed)
+    sheet = np.abs(np.full((96, 96, 3), 0.2, np.float32) * (1 + 0.12 * spectral(0, seed, 96)[..., None]))
+    row, column, side = rng.integers(0, 70), rng.integers(0, 70), rng.integers(14, 26)
+    tint = [(0.6, 0.6, 0.6), (0.03, 0.03, 0.03), (0.42, 0.13, 0.08)][seed % 3]
+    sheet[row : row + side, column : column + side] = tint
+    return sheet
+
+
+@pytest.mark.parametrize("seed", range(12))
+def test_a_field_is_judged_in_both_directions(seed):
+    """What is broken in one direction only comes again as loudly in the other; broken in both, it is quiet; rows
+    laid staggered are found too.
+    """
+    plain = read_repetition(_sheet(seed))
+    others = [_sheet(100 * seed + k) for k in range(16)]
+    assert plain.score > 0.3
+    across = read_repetition(np.hstack(others[:4]), cells=(4, 1))
+    assert across.score > 0.3
+    assert across.again == (0.0, 1.0)
+    upwards = read_repetition(np.vstack(others[:4]), cells=(1, 4))
+    assert upwards.score > 0.3
+    assert upwards.again == (1.0, 0.0)
+    field = read_repetition(np.vstack([np.hstack(others[4 * k : 4 * k + 4]) for k in range(4)]), cells=(4, 4))
+    assert field.score < 0.3
+    staggered = np.vstack([np.roll(np.hstack([_sheet(seed)] * 4), 48 * k, 1) for k in range(4)])
+    assert read_repetition(staggered, cells=(4, 4)).score > 0.3
 
 
 def test_resampling_keeps_the_wrap_and_the_mean():

@@ -10,7 +10,7 @@ from ..colour import hex_to_linear
 from ..maps import MapKind, MapSet, plain
 from ..operation import Choice, Fraction, Length, Paint, operation
 from ..outlines import Outline, inside_of
-from ..relief.estimate import wrapped_gaussian
+from ..relief.wrapped_blur import wrapped_gaussian
 from ..sheet import Grid, Raster
 
 PROFILES = ("v-cut", "round", "flat", "raised", "beaded")

@@ -13,7 +13,7 @@ from ..colour import hex_to_linear
 from ..job.layers import MapMix, Stroke
 from ..maps import MapKind
 from ..plan.area import Area
-from ..relief.estimate import wrapped_gaussian
+from ..relief.wrapped_blur import wrapped_gaussian
 from ..sheet import Grid, Raster
 from .stack import Stack
 from .strokes import Tips, cover_of, cover_within

@@ -13,7 +13,7 @@ from ..job.nodes import Setting
 from ..kernels.join import Meeting, join_by_height, mix_by_share
 from ..maps import LAYERED, MapKind, MapSet
 from ..operation import Fraction, Length, Toggle, settings
-from ..relief.estimate import wrapped_gaussian
+from ..relief.wrapped_blur import wrapped_gaussian
 from ..sheet import Grid, Raster
 from .mixing import detail_onto, finish_onto, mixed_planes, own_detail
 from .stack import Stack, bare

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..operation import Colour, Fraction, Length, operation
 from ..recipe.steps.colours import linear_of_oklab, oklab_of
-from ..relief.estimate import wrapped_gaussian
+from ..relief.wrapped_blur import wrapped_gaussian
 from ..repeat.resample import resample_wrapped
 from ..sheet import AnyArray, Grid, Raster
 

@@ -7,7 +7,7 @@ from typing import Annotated
 import numpy as np
 
 from ..operation import Ground, Length
-from ..relief.estimate import wrapped_gaussian
+from ..relief.wrapped_blur import wrapped_gaussian
 from ..sheet import Grid, Raster
 
 MODES = ("keep", "add", "cut", "multiply", "lighter", "darker")

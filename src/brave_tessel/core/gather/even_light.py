@@ -11,7 +11,7 @@ import numpy.typing as npt
 from scipy.fft import dctn
 
 from ..colour import luminance
-from ..operation import Colour, Fraction, Length, operation
+from ..operation import Colour, Fraction, Length, Toggle, operation
 from ..sheet import AnyArray, Grid, Raster
 
 
@@ -30,6 +30,10 @@ def even_light(
     grid: Grid,
     colour: Colour,
     *,
+    as_needed: Annotated[
+        bool,
+        Toggle(help="Takes out a lamp's fall-off where the picture shows one, and nothing else; off to say how much."),
+    ] = False,
     wavelength: Annotated[
         float,
         Length(
@@ -42,6 +46,10 @@ def even_light(
 
     Works on the flat photo, before it repeats, so its edges are mirrored and not wrapped.
     """
+    if as_needed:
+        strength = float(fall_off(np.asarray(colour)).of_light)
+        # So broad that nothing on it counts.
+        wavelength = min(2000.0, 0.75 * max(grid.width_mm, grid.height_mm))
     if strength <= 0:
         return colour
     slow = np.maximum(slow_part(np.asarray(colour), wavelength / 4 / grid.pitch_mm), 1e-4)

@@ -127,6 +127,11 @@ def seen_proportion(
     check_corners(flat)
     middle = picture_size[0] / 2, picture_size[1] / 2
     ratio, focal = _told(flat, middle, focal_px)
+    if _face_on(corners):
+        # A scan, or a photo taken square to the wall: there is no perspective that could be wrong by a pixel.
+        wide, tall = (math.dist(corners[0], corners[k]) for k in (1, 3))
+        spread = math.hypot(CORNER_PX / wide, CORNER_PX / tall)
+        return SeenProportion(ratio, spread, (0.0, 0.0), focal, focal_px > 0, 0.0, None)
     seen = _own_focal(flat, middle)
     spread, focal_spread = _spread(flat, middle, focal_px, ratio)
     shifted = tuple(
@@ -136,6 +141,15 @@ def seen_proportion(
     found = SeenProportion(ratio, spread, (shifted[0], shifted[1]), focal, focal_px > 0, seen, None)
     doubt = _doubt(found, focal_spread, math.hypot(*picture_size))
     return SeenProportion(ratio, spread, found.shifted, focal, found.known, seen, doubt)
+
+
+def _face_on(corners: Corners) -> bool:
+    """Whether a frame is a rectangle that stands square in the picture: corners in order from the upper left."""
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = corners
+    return max(abs(ax - dx), abs(bx - cx), abs(ay - by), abs(cy - dy)) < _SQUARE_PX
+
+
+_SQUARE_PX = 0.25
 
 
 def _doubt(found: SeenProportion, focal_spread: float, diagonal: float) -> Doubt | None:

@@ -373,11 +373,19 @@ def _turned_chunk(b: Raster, count: int, row: int, first: int, n: Raster, streng
 
 @compiled
 def _through_chunk(b: Raster, count: int, row: int, first: int, n: Raster, through: Raster) -> None:
-    """Thin things lit from behind: what they let through of the light there, in their own colour."""
+    """Thin things lit from behind: what they let through of the light there, in their own colour, in place of what
+    they would throw back (KHR_materials_diffuse_transmission).
+    """
     for k in range(3):
         for c in range(count):
-            share = through[row, first + c] * (ONE - b[METAL + c])
-            b[OUT + k * CHUNK + c] += share * (b[BASE + k * CHUNK + c] * n[BEHIND + k] - HALF * b[OUT + k * CHUNK + c])
+            base, open_ = b[BASE + k * CHUNK + c], b[OPEN + c]
+            scale, bias, under = b[SINGLE + c], b[MULTI + c], b[F0 + k * CHUNK + c]
+            lost, first_, mean = ONE - scale - bias, under * scale + bias, under + (ONE - under) * OVER_21
+            diffuse = base * (ONE - b[METAL + c]) * (ONE - first_ - lost * first_ * mean / (ONE - mean * lost))
+            cubic = ((open_ * (A1 * base + A0) + (B1 * base + B0)) * open_ + (C1 * base + C0)) * open_
+            around = b[SKY + k * CHUNK + c] * OVER_PI * max(open_, cubic)
+            back = around + n[LUX + k] * b[SUN + c] * b[FACING + c] * OVER_PI
+            b[OUT + k * CHUNK + c] += through[row, first + c] * diffuse * (n[BEHIND + k] - back)
 
 
 @compiled

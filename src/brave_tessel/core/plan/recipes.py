@@ -20,6 +20,7 @@ from ..recipe.edit import may_be_half
 from ..recipe.evaluate import gather_yields, passed_on, run_step, seeded
 from ..recipe.steps.reliefs import GATHERED, LETTERED
 from ..relief.integrate import height_of_slopes, rise_of
+from ..relief.told import ToldRelief, tell_relief
 from ..repeat.resample import resample_wrapped, tiled_map
 from ..sheet import Grid, Raster
 from .protocol import Repeats
@@ -55,7 +56,13 @@ class RecipePlanner(SheetPlanner):
             task_key("estimates", height.complete(), roughness.complete(), source.true_relief, laid.key),
             source.name,
             owner,
-            partial(_estimate, height=height, roughness=roughness, true_relief=source.true_relief),
+            partial(
+                _estimate,
+                height=height,
+                roughness=roughness,
+                true_relief=source.true_relief,
+                laps=(repeats.across, repeats.up) if repeats else (1, 1),
+            ),
             (laid,),
         )
 
@@ -175,7 +182,15 @@ _OWN = frozenset(
 )
 
 
-def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief: bool) -> MapSet:
+def _told_by_one(colour: Raster, grid: Grid, laps: tuple[int, int]) -> ToldRelief:
+    rows, columns = round(grid.height_px / laps[1]), round(grid.width_px / laps[0])
+    one = Grid(columns, rows, grid.width_mm / laps[0], grid.height_mm / laps[1])
+    return tell_relief(np.ascontiguousarray(colour[:rows, :columns]), one)
+
+
+def _estimate(
+    laid: MapSet, *, height: Setting, roughness: Setting, true_relief: bool, laps: tuple[int, int] = (1, 1)
+) -> MapSet:
     colour = laid.or_default(MapKind.BASE_COLOUR)
     kept: dict[MapKind, Raster] = {k: p for k, p in laid.maps.items() if k in _OWN}
     rise = float(find(height.op).bind(height.values)["rise"])
@@ -196,7 +211,11 @@ def _estimate(laid: MapSet, *, height: Setting, roughness: Setting, true_relief:
     for kind, setting in ((MapKind.HEIGHT, height), (MapKind.ROUGHNESS, roughness)):
         if kind not in kept:
             operation = find(setting.op)
-            kept[kind] = operation.run(laid.grid, colour, **operation.bind(setting.values))
+            values = operation.bind(setting.values)
+            if values.get("as_told"):
+                # What one repeat tells, however often it is laid.
+                values |= {"as_told": False, **_told_by_one(colour, laid.grid, laps).values}
+            kept[kind] = operation.run(laid.grid, colour, **values)
     return MapSet(laid.grid, kept)
 
 

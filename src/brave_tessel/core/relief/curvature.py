@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from ..sheet import Grid, Raster
-from .estimate import wrapped_gaussian
+from .wrapped_blur import wrapped_gaussian
 
 
 def curvature(height: Raster, grid: Grid, *, radius_mm: float) -> Raster:

@@ -2,48 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from typing import Annotated
 
-import cv2
 import numpy as np
-import scipy.fft
 
 from ..colour import encode_srgb, hex_to_linear, lab_of, luminance
-from ..operation import Colour, Field, Fraction, Length, Paint, Toggle, operation
+from ..operation import Colour, Field, Fraction, Length, Paint, Toggle, called, operation
 from ..sheet import Grid, Raster
-
-_SAMPLED = (1.5, 14.0)
-"""Of these spreads, in pixels, a sampled Gaussian is as exact as its transfer function and quicker than a transform."""
-_REACH = 4.7
-
-
-def _sampled_gaussian(pixels: Raster, across: float, down: float) -> Raster:
-    """Gaussian blur on the torus by sampled kernels; spreads in pixels."""
-    kernels = []
-    for spread in (across, down):
-        at = np.arange(-math.ceil(_REACH * spread), math.ceil(_REACH * spread) + 1)
-        kernel = np.exp(-0.5 * (at / spread) ** 2)
-        kernels.append((kernel / kernel.sum()).astype(np.float32))
-    x, y = (len(kernel) // 2 for kernel in kernels)
-    padded = np.pad(np.asarray(pixels, np.float32), ((y, y), (x, x)), "wrap")
-    made = cv2.sepFilter2D(padded, -1, *kernels)
-    return np.ascontiguousarray(made[y : made.shape[0] - y, x : made.shape[1] - x])
-
-
-def wrapped_gaussian(pixels: Raster, sigma_mm: float, grid: Grid) -> Raster:
-    """Gaussian blur on the torus, (H, W), by its exact transfer function."""
-    if sigma_mm <= 0:
-        return pixels
-    across, down = grid.mm_per_px
-    spreads = sigma_mm / across, sigma_mm / down
-    if min(spreads) >= _SAMPLED[0] and max(spreads) <= _SAMPLED[1]:
-        return _sampled_gaussian(pixels, *spreads)
-    fy = scipy.fft.fftfreq(grid.height_px, down)[:, None]
-    fx = scipy.fft.rfftfreq(grid.width_px, across)[None, :]
-    keep = np.exp(-2 * (np.pi * sigma_mm) ** 2 * (fx * fx + fy * fy)).astype(np.float32)
-    spectrum = scipy.fft.rfft2(pixels, workers=2) * keep
-    return np.asarray(scipy.fft.irfft2(spectrum, s=pixels.shape, workers=2), np.float32)
+from .told import Bands, tell_relief
+from .wrapped_blur import wrapped_gaussian
 
 
 @operation("estimate.height", label="Height from the picture")
@@ -51,6 +18,9 @@ def height_from_colour(
     grid: Grid,
     colour: Colour,
     *,
+    as_told: Annotated[
+        bool, called("As the picture tells", Toggle(help="Rise and sizes are read from the picture; off to say them."))
+    ] = False,
     rise: Annotated[
         float, Length(0, 20, least=-200, most=200, help="Height of the relief, from its low to its high parts.")
     ] = 4.0,
@@ -78,15 +48,14 @@ def height_from_colour(
 
     ``rise`` spans five standard deviations, by a fixed scale for tone, not by the picture's extremes.
     """
+    if as_told:
+        found = tell_relief(colour, grid)
+        rise, broad, fine = found.rise, found.broad, found.fine
     tone = encode_srgb(np.clip(luminance(colour), 0, 1)).astype(np.float32)
     if leave_out_reach > 0:
         tone = _without(tone, colour, leave_out, leave_out_reach, broad / 2, grid)
-    middle = wrapped_gaussian(tone, fine / 4, grid)
-    between, slow = wrapped_gaussian(tone, max(broad / 8, fine / 4), grid), wrapped_gaussian(tone, broad / 2, grid)
-    spread = max(float((middle - slow).std()), 1e-3)
-    shape = (middle - between) * np.float32(middle_weight) + (between - slow) * np.float32(broad_weight)
-    relief = np.tanh(shape / np.float32(2.5 * spread)) * np.float32(0.5 * rise)
-    relief += (tone - middle) * np.float32(grain * 0.2 * rise / spread)
+    bands = Bands(broad, fine, grain, broad_weight, middle_weight)
+    relief = np.float32(rise) * bands.shaped(tone, grid)
     if sharpen > 0:
         relief += np.float32(sharpen) * (relief - wrapped_gaussian(relief, sharpen_radius / 2, grid))
     return np.asarray(-relief if dark_is_high else relief, np.float32)

@@ -8,7 +8,7 @@ from pathlib import Path
 import msgspec
 
 from ...core.job.document import Picture, Source, Straightening
-from ...core.job.nodes import new_id
+from ...core.job.nodes import Setting, new_id
 from ...formats.drawings import outline_of
 from ...formats.exif import focal_px
 from ...formats.images import decode_picture, read_file, read_header
@@ -55,6 +55,8 @@ class Intake:
             depth=header.depth,
             alpha=header.alpha,
             straightening=Straightening(corners=corners, focal_px=round(focal, 2)),
+            light=Setting(op="gather.even_light", values={"as_needed": True}),
+            height=Setting(op="estimate.height", values={"as_told": True}),
         )
 
     def keep_file(self, path: Path) -> str:

@@ -289,8 +289,9 @@ def read_sources(
                 made.append(make_source(intake, found))
         except TesselError as error:
             refused(error)
-    if tree.skipped:
-        troubles.insert(0, skipped_sentence(tree.skipped))
+    made += _measured(intake, [path for path in tree.skipped if is_scan(path) and current()], troubles)
+    if skipped := [path for path in tree.skipped if not is_scan(path)]:
+        troubles.insert(0, skipped_sentence(skipped))
     return made, troubles
 
 

@@ -97,6 +97,7 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
         role=source.role,
         pictures=source.pictures,
         straightening=frame,
+        height=source.height,
         light=source.light,
         balance=source.balance,
         path=source.path,

@@ -19,6 +19,7 @@ from ...core.light.lighting import Lighting, light_flat, shadow_on
 from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import OCCLUSION_REACH_MM
 from ...core.relief.pictures import map_codes, mip_chain
+from ...core.relief.told import tell_relief
 from ...core.sheet import AnyArray, Raster
 from ..snapshot import Snapshot
 from .results import GatherPicture, ScatterPicture
@@ -35,7 +36,7 @@ def gather_picture(
     photo = mip_chain(display_codes(snapshot.load_pixels(source.blob)), smallest=64) if with_photo else None
     seen = seen_on(source)
     ratio = source.straightening.locked or (seen.ratio if seen is not None else None)
-    straight = evened = lit = None
+    straight = evened = lit = told = None
     drift = (0.0, 0.0)
     if source.straightening.sized:
         planner = snapshot.planner()
@@ -46,12 +47,13 @@ def gather_picture(
             before = run.value(planner.straight(source, STRIP_PX))[MapKind.BASE_COLOUR]
             straight, evened = display_codes(before), display_codes(after)
             drift = (light_drift(before), light_drift(after))
+            told = None if source.brings("height") else tell_relief(after, run.value(done).grid)
             lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), lighting)
         except MissingError:
             pass
     else:
         straight = _unsized(snapshot, source, ratio)
-    return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit)
+    return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit, told)
 
 
 def seen_on(source: Source) -> SeenProportion | None:

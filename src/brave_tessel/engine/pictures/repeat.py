@@ -15,7 +15,7 @@ from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import FLAT_PX
 from ...core.relief.pictures import mip_chain
 from ...core.repeat.cut import Cuts, close_across, paths_on_cell
-from ...core.repeat.meters import read_cut, read_repetition, read_seam, read_spacing, worst_of_join
+from ...core.repeat.meters import RepetitionReading, read_cut, read_repetition, read_seam, read_spacing, worst_of_join
 from ...core.repeat.method import method_of
 from ...core.repeat.quieten import find_features
 from ...core.repeat.resample import resampled
@@ -67,7 +67,7 @@ def sheet_picture(
         field,
         cut,
         (x, y),
-        read_repetition(wide[MapKind.BASE_COLOUR]),
+        _repetition(wide, sheet.grid),
         light_drift(flat[MapKind.BASE_COLOUR]),
         (time.perf_counter() - begun) * 1000,
         _small(sheet),
@@ -76,6 +76,12 @@ def sheet_picture(
         (read_spacing(encoded, axis=1), read_spacing(encoded, axis=0)),
         tuple(find_features(colour, sheet.grid)),
     )
+
+
+def _repetition(wide: MapSet, cell: Grid) -> RepetitionReading:
+    """How loudly a field of whole cells comes again."""
+    cells = max(1, round(wide.grid.width_mm / cell.width_mm)), max(1, round(wide.grid.height_mm / cell.height_mm))
+    return read_repetition(wide[MapKind.BASE_COLOUR], cells=cells, tall=cell.height_mm / cell.width_mm)
 
 
 def _per_map(sheet: MapSet, encoded: Raster) -> tuple[MapReading, ...]:
@@ -123,7 +129,7 @@ def rough_picture(snapshot: Snapshot, source: Source, *, current: Current) -> Sh
         None,
         None,
         seams,
-        read_repetition(small[MapKind.BASE_COLOUR]),
+        _repetition(small, small.grid),
         light_drift(small[MapKind.BASE_COLOUR]),
         (time.perf_counter() - begun) * 1000,
         small,

@@ -118,7 +118,11 @@ def _estimate_values(part: str, job: Job, layer: Layer) -> dict[str, Value]:
 
 
 def _put_estimate(part: str, job: Job, layer: Layer, name: str, value: Value) -> Change:
-    setting = replace_values(_lent(part, job, layer), **{name: value})
+    # A rise or a size that is said goes before what the picture tells.
+    lent, said = _lent(part, job, layer), {name: value}
+    if name in {"rise", "broad", "fine"} and lent.values.get("as_told"):
+        said["as_told"] = False
+    setting = replace_values(lent, **said)
     return Change(("what", part), setting, say("Set {name}", name=name.replace("_", " ")), f"{layer.id}-{part}-{name}")
 
 

@@ -8,7 +8,7 @@ import numpy as np
 
 from ...operation import Field, Fraction, Length, Toggle, operation
 from ...recipe.steps.form import signed_distance
-from ...relief.estimate import wrapped_gaussian
+from ...relief.wrapped_blur import wrapped_gaussian
 from ...sheet import Grid
 from ..where import SIGMAS
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from ...kernels.relief import normal_of_height
 from ...operation import Angle, Choice, Field, Ground, operation
-from ...relief.estimate import wrapped_gaussian
+from ...relief.wrapped_blur import wrapped_gaussian
 from ...sheet import Grid
 from ..where import SIGMAS, Radius
 

@@ -12,7 +12,7 @@ from scipy import ndimage
 from ...kernels.relief import wrap_padded
 from ...kernels.wrapped import sample_moved
 from ...operation import Angle, Field, Fraction, Length, Pieces, operation
-from ...relief.estimate import wrapped_gaussian
+from ...relief.wrapped_blur import wrapped_gaussian
 from ...sheet import Grid, Raster
 
 Radius = Annotated[float, Length(0.1, 100, log=True, least=0.01, help="How far it reaches.")]

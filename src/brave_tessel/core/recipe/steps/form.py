@@ -13,7 +13,7 @@ from ...kernels.relief import normal_of_height, occlusion
 from ...lattice import is_earlier, units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, operation
 from ...relief.curvature import curvature
-from ...relief.estimate import wrapped_gaussian
+from ...relief.wrapped_blur import wrapped_gaussian
 from ...sheet import Grid, Raster
 from .move import slopes
 from .piece import joint_share, softened

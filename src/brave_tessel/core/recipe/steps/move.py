@@ -13,7 +13,7 @@ from ...kernels.compiled import compiled
 from ...kernels.wrapped import drift_along, sample_moved
 from ...lattice import units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, Whole, called, operation
-from ...relief.estimate import wrapped_gaussian
+from ...relief.wrapped_blur import wrapped_gaussian
 from ...repeat.resample import resample_wrapped
 from ...sheet import Grid, Raster
 

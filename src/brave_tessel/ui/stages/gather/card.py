@@ -7,6 +7,8 @@ from pathlib import Path
 from PyQt6.QtWidgets import QFileDialog
 
 from ....core.job.document import Job, Picture, Source
+from ....core.quantity import format_number
+from ....core.relief.told import ToldRelief
 from ....engine.gather.links import link_note, look_for, missing_files, relink, set_linked
 from ....engine.gather.reading import read_maps
 from ....engine.intents import sources as source_intents
@@ -61,6 +63,9 @@ class SourceCard(Page):
             self.relief_section.add(words(tr(part.capitalize()), "section"))
             form = self.follow(OperationForm(op, {}), part)
             self.estimates[part] = form
+            if part == "height":
+                self.told = words("")
+                self.relief_section.add(self.told)
             self.relief_section.add(form)
         self.chart = ChartSection(desk, board)
         self.palettes = PalettesSection(desk, board)
@@ -232,12 +237,17 @@ class SourceCard(Page):
         self.light.show_values(source.light.values)
         self.balance.show_values(source.balance.values)
         self.tint.show_values(source.tint.values)
-        self.light_section.say(f"{source.light.number('strength'):.0%}" if source.light.number("strength") else "off")
+        as_needed = bool(source.light.values.get("as_needed"))
+        for name, control in self.light.controls.items():
+            control.setVisible(name == "as_needed" or not as_needed)
+        strength = source.light.number("strength")
+        self.light_section.say(tr("as needed") if as_needed else f"{strength:.0%}" if strength else tr("off"))
         for part, form in self.estimates.items():
             form.show_values(getattr(source, part).values)
             own = source.brings(part)
             for name, control in form.controls.items():
-                control.setVisible(not own or name == "rise")
+                hidden = part == "height" and not own and name in _TOLD and source.height.values.get("as_told")
+                control.setVisible((not own or name == "rise") and not hidden)
         brought = [part for part in self.estimates if source.brings(part)]
         self.relief_section.say(
             "its own maps" if len(brought) == 2 else f"{brought[0]} its own" if brought else "estimated"
@@ -262,3 +272,33 @@ class SourceCard(Page):
 
     def show_picture(self, done: GatherPicture) -> None:
         self.frame.show_picture(done)
+        self.told.setVisible(done.told is not None)
+        if done.told is not None:
+            self.told.setText(_told_of(done.told))
+
+
+_TOLD = ("rise", "broad", "fine")
+"""What the picture tells is not asked for."""
+
+
+def _told_of(told: ToldRelief) -> str:
+    """What the picture tells of its relief, and how sure that is."""
+    if told.sure < _FLAT:
+        return tr("Taken for flat colour: where its tone changes, its hue changes too. Say a rise if it is relief.")
+    rise, broad = format_number(told.rise), format_number(told.broad, decimals=0)
+    if told.one_hue:
+        return tr(
+            "Relief of {rise} mm in shapes of {broad} mm, if it is no paint: a picture of one hue does not tell.",
+            rise=rise,
+            broad=broad,
+        )
+    if told.sure < _SURE:
+        return tr(
+            "Perhaps relief, {rise} mm in shapes of {broad} mm: part of its tone is paint.", rise=rise, broad=broad
+        )
+    return tr(
+        "Relief of {rise} mm in shapes of {broad} mm: its tone changes, its hue hardly does.", rise=rise, broad=broad
+    )
+
+
+_FLAT, _SURE = 0.15, 0.6

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from PyQt6.QtCore import QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen
 from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
@@ -234,12 +236,22 @@ class Meters(QWidget):
             x, y = loud.feature[0] * grid.width_mm, (1 - loud.feature[1]) * grid.height_mm
             tone = "pale" if loud.paler else "dark"
         self._places[self.repetition] = x, y
-        advice = tr("Cover it in step 5, or break the repeat.") if severity != "ok" else tr("The eye seldom finds it.")
+        advice = _advice(done) if severity != "ok" else tr("The eye seldom finds it.")
+        far = math.hypot(loud.again[0] * grid.width_mm, loud.again[1] * grid.height_mm)
+        way = tr("upwards") if loud.again[0] == 0 else tr("across") if loud.again[1] == 0 else tr("aslant")
         self.repetition.show_reading(
             f"{loud.score:.2f}",
             loud.score,
             severity,
-            tr("Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}", tone=tone, x=x, y=y, advice=advice),
+            tr(
+                "Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm, again every {far:.0f} mm {way}. {advice}",
+                tone=tone,
+                x=x,
+                y=y,
+                far=far,
+                way=way,
+                advice=advice,
+            ),
         )
 
     @staticmethod
@@ -262,3 +274,14 @@ class Meters(QWidget):
             if good or (x.fits and y.fits)
             else tr(" Things crowd or part at the join: shift the cut or touch it up.")
         )
+
+
+def _advice(done: SheetPicture) -> str:
+    """What would quieten a field that comes again."""
+    field, cell, again = done.field_grid, done.grid, done.repetition.again
+    wider, higher = field.width_mm > 1.5 * cell.width_mm, field.height_mm > 1.5 * cell.height_mm
+    if wider and not higher and again[0] == 0:
+        return tr("It is broken across only: break it upwards too.")
+    if higher and not wider and again[1] == 0:
+        return tr("It is broken upwards only: break it across too.")
+    return tr("Cover it in step 5, or break the repeat.")

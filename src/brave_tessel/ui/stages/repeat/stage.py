@@ -140,6 +140,8 @@ class RepeatStage(Stage):
         light = (
             tr("strewn pieces")
             if scattered
+            else tr("as needed")
+            if source.light.values.get("as_needed")
             else tr(
                 "{strength:.0%} at {length}", strength=strength, length=format_length(source.light.number("wavelength"))
             )
