@@ -31,7 +31,7 @@ settings.register_profile("searching", settings.get_profile("calm"), derandomize
 settings.load_profile(os.environ.get("BRAVE_TESSEL_CASES", "calm"))
 
 # A picture at rest of one frame, nothing learnt of the sky before: what it converges to has tests of its own.
-rest.PASSES = 1
+rest.PASSES = rest.STILL = 1
 renderer.PRIMED = 0
 
 # Half of what is usual on the smallest machine: two processes run side by side.

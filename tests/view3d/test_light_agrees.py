@@ -59,7 +59,7 @@ NUMBERS = itertools.count()
 def laid(renderer, maps, shape="Ball", cells=96):
     renderer.set_parts([solid_part(shape, maps[MapKind.HEIGHT], maps.grid, "s", cells=cells)])
     own = pictures_of(f"maps {next(NUMBERS)}".encode(), maps)
-    renderer.set_textures("s", own.key, own.base, own.normal, own.orm, finish=own.finish)
+    renderer.set_textures("s", own)
 
 
 def at_rest(renderer, look, passes=48):

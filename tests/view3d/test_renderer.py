@@ -12,8 +12,9 @@ from brave_tessel.core.job.scene import Opening
 from brave_tessel.core.light.presets import make_preset
 from brave_tessel.core.place.site import site_of
 from brave_tessel.core.relief.pictures import roughness_colours
+from brave_tessel.engine.pictures.results import Relief, SurfacePictures
 from brave_tessel.engine.place.starters import room_corner
-from brave_tessel.view3d.camera import Camera, from_points, perspective
+from brave_tessel.view3d.camera import Camera, from_points, orthographic_fitted, perspective
 from brave_tessel.view3d.drawn import LEAST_DENSITY, MOST_DENSITY, DrawPart, Look, Shows, scene_light
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.scene import draw_parts, find_under
@@ -55,6 +56,40 @@ def test_a_low_sun_shadows_the_floor_behind_the_figure(bare):
     assert (shaded.astype(int) - lit).max() <= 1
 
 
+def test_shadow_maps_at_rest_hold_what_is_seen_and_whatever_stands_before_it():
+    rng = np.random.default_rng(2)
+    held = rng.uniform((-1, -2, 0), (2, 1, 2), (50, 3))
+    low, high, light = np.array([-30.0, -30, 0]), np.array([30.0, 30, 9]), np.array([0.5, -0.6, 0.7])
+    _, wide, _ = orthographic_fitted(light, low, high)
+    fitted, narrow, deep = orthographic_fitted(light, low, high, held=held)
+    assert narrow < 0.15 * wide
+    seen = np.concatenate([held, np.ones((50, 1))], 1) @ fitted.T
+    assert np.abs(seen[:, :3]).max() < 1
+    corners = np.array([[x, y, z, 1] for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])])
+    assert np.abs((corners @ fitted.T)[:, 2]).max() <= 1
+    assert deep == orthographic_fitted(light, low, high)[2]
+
+
+def test_shadows_near_the_eye_are_crisp_on_a_wide_ground(renderer, monkeypatch):
+    """A post on a ground of 80 m, seen from near: its shadow has clean edges, as if the ground were small."""
+
+    def seen(side, held=True):
+        ground = part("g", "box", {"width": side, "depth": side, "height": 50.0}, at=(-side / 2, -side / 2, -50.0))
+        post = part("p", "box", {"width": 120.0, "depth": 120.0, "height": 900.0}, at=(0.0, 0.0, 0.0))
+        renderer.set_parts(draw_parts(site_of(job(ground, post))))
+        if not held:
+            monkeypatch.setattr("brave_tessel.view3d.renderer.places_seen", lambda *_: np.zeros((0, 3)))
+        view = look(camera=from_points(np.array([0.6, -2.6, 1.6]), np.array([0.3, 0.1, 0.0])), width=200, height=150)
+        for number in range(8):
+            renderer.refine(view, number)
+        return renderer.refined(view, 8).astype(float)
+
+    small, wide = seen(4000.0), seen(80_000.0)
+    whole = seen(80_000.0, held=False)
+    middle = np.s_[52:76, 92:142]
+    assert np.abs(wide[middle] - small[middle]).mean() < 0.5 * np.abs(whole[middle] - small[middle]).mean()
+
+
 def counted(picture):
     """Dark and light stretches along the middle row."""
     row = picture[picture.shape[0] // 2, :, 1].astype(int)
@@ -75,7 +110,7 @@ def test_textures_tile_at_true_size(renderer, kind, factor):
     on = laid(kind, values={"factor": factor})
     site = site_of(job(part("w", "wall", laid=[on]), surface=surface))
     renderer.set_parts(draw_parts(site))
-    renderer.set_textures("s", b"1", STRIPES, FLAT, ORM)
+    renderer.set_textures("s", SurfacePictures(b"1", STRIPES, FLAT, ORM))
     picture = renderer.draw(look(camera=AHEAD, width=400, height=100, shadows=False))
     assert counted(picture) == pytest.approx(SEEN_M / 0.25 / factor, abs=1.5)
 
@@ -153,7 +188,7 @@ def shown(renderer):
         renderer.set_parts([part])
         colour = np.full((8, 8, 3), (200, 100, 50), np.uint8)
         renderer.set_textures(
-            "plane", b"plane", colour, np.full_like(colour, (128, 128, 255)), np.full_like(colour, 128)
+            "plane", SurfacePictures(b"plane", colour, np.full_like(colour, (128, 128, 255)), np.full_like(colour, 128))
         )
         view = look(camera=BEFORE, shows=shows, sheet_px=1024)
         moving = renderer.draw(replace(view, moving=True))[80, 120]
@@ -211,7 +246,10 @@ def test_what_is_no_longer_drawn_is_given_back_to_the_driver(monkeypatch):
     for number in range(12):
         parts = draw_parts(site_of(Job(scene=room_corner(["s", "s", "s"]))))
         made.set_parts(parts)
-        made.set_textures(parts[0].surface, str(number).encode(), tile, tile, tile, np.zeros((8, 8), np.float32))
+        made.set_textures(
+            parts[0].surface,
+            SurfacePictures(str(number).encode(), tile, tile, tile, None, Relief(np.zeros((8, 8), np.float32), 0, 1)),
+        )
         for size in ((60 + number, 40), (120 + number, 80)):
             made.draw(look(width=size[0], height=size[1]))
         counts.append(alive())

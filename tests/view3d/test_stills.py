@@ -19,14 +19,15 @@ from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.view3d.camera import Camera
 from brave_tessel.view3d.drawn import Look, scene_light
-from brave_tessel.view3d.solids import solid_part
+from brave_tessel.view3d.renderer import Renderer
+from brave_tessel.view3d.solids import solid_camera, solid_part
 from brave_tessel.view3d.stills import child, run
 from brave_tessel.view3d.stills.files import Finish, png_of, write_still
 from brave_tessel.view3d.stills.filter import evened
 from brave_tessel.view3d.stills.make import Wanted, make_still, of_scene, of_surface
 from brave_tessel.view3d.stills.run import Still, read_still, trace
 from brave_tessel.view3d.stills.scene import write_scene
-from tests.view3d.test_light_agrees import SIDE, apart, maps_of
+from tests.view3d.test_light_agrees import SIDE, apart, at_rest, maps_of
 
 tracer = pytest.mark.skipif(not run.tracer_is_there(), reason="the path tracer is not installed")
 TRUE = "true mid tones"
@@ -37,6 +38,13 @@ def snapshot():
     job = Job(name="Two")
     command, _ = new_surface(job)
     return Session(OpenedJob(command.apply(job))).snapshot()
+
+
+@pytest.fixture(scope="module")
+def renderer():
+    made = Renderer()
+    yield made
+    made.release()
 
 
 @pytest.fixture
@@ -177,3 +185,54 @@ def test_a_still_and_the_flat_board_show_a_sheet_alike(tmp_path, colour, roughne
     flat = light_flat(maps, np.ones(SIDE.shape, np.float32), lighting).reshape(-1, 3).mean(0)
     both = [np.broadcast_to(np.rint(one).astype(np.uint8), (2, 2, 3)) for one in (traced, flat)]
     assert apart(*both) < 2
+
+
+def see_through(kind, share):
+    maps = maps_of((0.3, 0.6, 0.35), 0.3, 0.0)
+    maps.maps[kind] = np.full(maps.grid.shape, share, np.float32)
+    return maps
+
+
+def brushed_at(angle):
+    maps = maps_of((0.9, 0.62, 0.28), 0.3, 1.0)
+    maps.maps[MapKind.ANISOTROPY] = np.full(maps.grid.shape, 0.8, np.float32)
+    maps.maps[MapKind.ANISOTROPY_ANGLE] = np.full(maps.grid.shape, angle, np.float32)
+    return maps
+
+
+def both_ways(renderer, tmp_path, maps, shape, rig):
+    part = solid_part(shape, maps[MapKind.HEIGHT], maps.grid, "s", cells=64)
+    pictures = pictures_of(str(tmp_path).encode(), maps)
+    look = Look(solid_camera(), 96, 96, light=scene_light(make_preset(rig)))
+    renderer.set_parts([part])
+    renderer.set_textures("s", pictures)
+    still, _ = make_still(Wanted([part], {"s": pictures}, look), 32, lambda _p: None, lambda: True, folder=tmp_path)
+    return at_rest(renderer, look, 24), still.codes(look.light.transform)
+
+
+@tracer
+@pytest.mark.parametrize("rig", ["Afternoon", "Two strips"])
+@pytest.mark.parametrize(("kind", "share"), [(MapKind.TRANSMISSION, 0.9), (MapKind.TRANSLUCENCY, 0.6)])
+def test_what_is_seen_through_looks_alike_in_the_scene_and_in_a_still(renderer, tmp_path, rig, kind, share):
+    scene, still = (one[34:62, 34:62] for one in both_ways(renderer, tmp_path, see_through(kind, share), "Plane", rig))
+    assert apart(scene, still) < 3
+    solid = maps_of((0.3, 0.6, 0.35), 0.3, 0.0)
+    part = solid_part("Plane", solid[MapKind.HEIGHT], solid.grid, "s", cells=8)
+    renderer.set_parts([part])
+    renderer.set_textures("s", pictures_of(b"solid" + str(tmp_path).encode(), solid))
+    opaque = at_rest(renderer, Look(solid_camera(), 96, 96, light=scene_light(make_preset(rig))), 24)[34:62, 34:62]
+    assert apart(opaque, still) > 4
+
+
+@tracer
+def test_brushing_runs_the_same_way_in_the_scene_and_in_a_still(renderer, tmp_path):
+    """The lobes' shapes differ (the scene bends one mirror); the way they are drawn out does not."""
+    for angle, way in ((0.5, "up"), (0.25, "aslant")):
+        folder = tmp_path / way
+        folder.mkdir()
+        grey = [
+            one[20:76, 20:76].mean(-1) for one in both_ways(renderer, folder, brushed_at(angle), "Drum", "Afternoon")
+        ]
+        brightest = [np.polyfit(np.arange(56), one.argmax(1), 1)[0] for one in grey]
+        assert abs(brightest[0] - brightest[1]) < 0.05, (way, brightest)
+        assert (min(brightest) < -0.05) == (way == "aslant")

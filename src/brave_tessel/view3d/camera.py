@@ -122,10 +122,15 @@ def perspective(field_of_view: float, aspect: float, near: float, far: float) ->
 
 
 def orthographic_fitted(
-    light: Vector, low: Vector, high: Vector, shift: tuple[float, float] = (0.0, 0.0)
+    light: Vector,
+    low: Vector,
+    high: Vector,
+    shift: tuple[float, float] = (0.0, 0.0),
+    held: npt.NDArray[np.float64] | None = None,
 ) -> tuple[Matrix, float, float]:
     """The view of a distant light that just holds a box; its width and its depth in the units of the box. ``shift``
-    moves it by shares of its width, so that edges of added-up shadows fall elsewhere each time.
+    moves it by shares of its width, so that edges of added-up shadows fall elsewhere each time. With places (N, 3)
+    that are ``held`` it is no wider than these; what lies between them and the light is still in it.
     """
     forward = -light / np.linalg.norm(light)
     helper = np.array([0.0, 0.0, 1.0]) if abs(forward[2]) < 0.95 else np.array([1.0, 0.0, 0.0])
@@ -135,6 +140,10 @@ def orthographic_fitted(
     corners = np.array([[x, y, z] for x in (low[0], high[0]) for y in (low[1], high[1]) for z in (low[2], high[2])])
     seen = corners @ axes.T
     least, most = seen.min(0), seen.max(0)
+    if held is not None and len(held):
+        flat = held @ axes[:2].T
+        room = 0.03 * np.ptp(flat, axis=0) + 0.05
+        least[:2], most[:2] = np.maximum(least[:2], flat.min(0) - room), np.minimum(most[:2], flat.max(0) + room)
     middle, half = (least + most) / 2, (most - least) / 2 * 1.02 + 0.01
     out = np.eye(4)
     out[:3, :3] = axes / half[:, None]

@@ -95,12 +95,10 @@ LEAST_DENSITY, MOST_DENSITY = 64.0, 8192.0
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """How a frame is drawn. ``relief_m``, lowest and highest above the skin in metres, draws relief by parallax.
-
-    ``chosen`` names parts that are tinted; ``marked`` are faces drawn over in the colour of a selection; while
-    ``moving``, large parts are drawn by their thinned stand-ins. ``exposure`` is a factor over the light's own; one
-    that ``adapts`` is opened further under a roof; ``background`` is an sRGB code of what lies behind, the sky without
-    one; ``sheet_px`` the longer side of a surface's picture, for the density of what is shown.
+    """How a frame is drawn. ``chosen`` names parts that are tinted; ``marked`` are faces drawn over in the colour of a
+    selection; while ``moving``, large parts are drawn by their thinned stand-ins. ``exposure`` is a factor over the
+    light's own; one that ``adapts`` is opened further under a roof; ``background`` is an sRGB code of what lies behind,
+    the sky without one; ``sheet_px`` the longer side of a surface's picture, for the density of what is shown.
     """
 
     camera: Camera
@@ -116,4 +114,3 @@ class Look:
     exposure: float = 1.0
     adapts: bool = False
     background: Triple | None = None
-    relief_m: tuple[float, float] = (0.0, 0.0)

@@ -18,11 +18,12 @@ from ..core.kernels.expose import joined_light, smoothed, toned
 from ..core.light.tone import STRAIGHT, unshow
 from ..core.maps import EMISSION_CD
 from ..core.sheet import AnyArray, Raster
+from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .openness import CELLS, PRIMED, Openness, SkySamples, opened
 from .programs import Kind, Programs
-from .sampling import columns, radical, within_disc, write_values
+from .sampling import columns, places_seen, radical, within_disc, write_values
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
 from .targets import DepthTarget, Shadow, Targets, Textures, tone_of
@@ -83,6 +84,7 @@ class Renderer:
         self._sunlit: Shadow | None = None
         self._stale = False
         self._changes = 0
+        self._held: npt.NDArray[np.float64] | None = None
 
     def set_parts(self, parts: list[DrawPart]) -> None:
         """The parts of the scene; see :class:`.stock.Stock`."""
@@ -95,19 +97,9 @@ class Renderer:
             else:
                 self.openness = None
 
-    def set_textures(
-        self,
-        surface: str,
-        key: bytes,
-        base: AnyArray,
-        normal: AnyArray,
-        orm: AnyArray,
-        height: AnyArray | None = None,
-        *,
-        finish: tuple[AnyArray, ...] | None = None,
-    ) -> None:
+    def set_textures(self, surface: str, own: SurfacePictures) -> None:
         """A surface's pictures; see :class:`.stock.Stock`."""
-        self.stock.set_textures(surface, key, base, normal, orm, height, finish=finish)
+        self.stock.set_textures(surface, own)
 
     # Drawing -------------------------------------------------------------------------------------
 
@@ -153,19 +145,21 @@ class Renderer:
             self._samples = (look.light.dome, SkySamples(look.light.dome))
         if pass_ == 0:
             self._throw_shadow(look, at_once=True)
+            self._hold_seen(look)
         key, size = look.light.dome.key, (look.width, look.height)
         jitter = (radical(pass_ + 1, 2) - 0.5, radical(pass_ + 1, 3) - 0.5)
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))
-        lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX))
+        lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX), held=self._held)
         self.light.sharpen()
         skies = []
         for number in range(SKIES):
             toward, weight, even = self._samples[1].draw(self._drawn_samples)
             self._drawn_samples += 1
             shift = (jitter[0] / OPEN_PX, jitter[1] / OPEN_PX)
-            drawn = self._draw_shadow(self.open, toward, shift, number)
+            learns = number == 0 and self.openness is not None and self.openness.samples < _LEARNT
+            drawn = self._draw_shadow(self.open, toward, shift, number, held=None if learns else self._held)
             skies.append((drawn, toward, weight))
-            if number == 0 and self.openness is not None and self.openness.samples < _LEARNT:
+            if learns:
                 self._learn(drawn, toward, even)
         self._frame(look, lit, skies, jitter)
         self.targets.add(size, first=pass_ == 0)
@@ -181,6 +175,13 @@ class Renderer:
         colour, around, guide = self.targets.read_added((look.width, look.height))
         colour = smoothed(colour, around, guide, passes)
         return joined_light(colour, around, self._exposure(look) / passes)
+
+    def _hold_seen(self, look: Look) -> None:
+        """Where what is seen lies, (N, 3) m: shadow maps of a look at rest need not be wider. Found by drawing it."""
+        size = (look.width, look.height)
+        nothing = Shadow(np.eye(4), 0.0, 0.0)
+        self._frame(look, None, [(nothing, np.array([0.0, 0.0, 1.0]), 0.0)] * SKIES, (0.0, 0.0))
+        self._held = places_seen(look.camera, size, self.targets.guide(size))
 
     def _take_light(self, look: Look) -> None:
         self.light.show(look.light)
@@ -202,10 +203,11 @@ class Renderer:
             field = self.openness.field()
             if self._field is None:
                 self._field = self.context.texture3d(field.shape[2::-1], 4, field.tobytes(), dtype="f4")
-                self._field.filter = (moderngl.LINEAR, moderngl.LINEAR)
+                self._field.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
                 self._field.repeat_x = self._field.repeat_y = self._field.repeat_z = False
             else:
                 self._field.write(field.tobytes())
+            self._field.build_mipmaps()
 
     def _frame(
         self, look: Look, lit: Shadow | None, skies: list[tuple[Shadow, Any, float]], jitter: tuple[float, float]
@@ -343,7 +345,6 @@ class Renderer:
             "open_known": float(self._field is not None),
             "open_sample": [(*(float(v) for v in toward), weight) for _, toward, weight in seen],
             "finer": -0.7 if skies else 0.0,
-            "relief_m": look.relief_m,
             "shows": int(look.shows),
             "heat": 14,
             "shadow_slack": 0.0006,
@@ -365,7 +366,7 @@ class Renderer:
             "FINISHED": known is not None and known.finish is not None,
             "FLAT": look.shows.flat,
             "CHEQUER": look.shows is Shows.CHEQUER,
-            "RELIEF": not sided and known is not None and look.relief_m[1] > look.relief_m[0],
+            "RELIEF": not sided and known is not None and known.height is not None and not look.shows.flat,
         }
         return frozenset(word for word, wanted in has.items() if wanted)
 
@@ -381,7 +382,7 @@ class Renderer:
             texture.use(unit)
         per_m = look.sheet_px / max(part.repeat_m)
         told = {"per_m": per_m, "textured": known is not None, "bare": part.bare, "repeat_m": part.repeat_m}
-        write_values(program, {**told, "cut": _CUT if own.cut else 0.0})
+        write_values(program, {**told, "relief_m": own.relief_m, "cut": _CUT if own.cut else 0.0})
         if part.seen is not None:
             seen = part.seen
             write_values(
@@ -436,11 +437,16 @@ class Renderer:
         lines.render(moderngl.LINES)
 
     def _draw_shadow(
-        self, into: DepthTarget, toward: Any, shift: tuple[float, float] = (0.0, 0.0), number: int = 0
+        self,
+        into: DepthTarget,
+        toward: Any,
+        shift: tuple[float, float] = (0.0, 0.0),
+        number: int = 0,
+        held: npt.NDArray[np.float64] | None = None,
     ) -> Shadow:
-        """What a distant light in a direction sees of the scene, by depth."""
+        """What a distant light in a direction sees of the scene, by depth; no more of it than is ``held``."""
         low, high = self.stock.box
-        matrix, wide, _ = orthographic_fitted(np.array(toward, np.float64), low, high, shift)
+        matrix, wide, _ = orthographic_fitted(np.array(toward, np.float64), low, high, shift, held)
         into.target.use()
         into.target.viewport = (number * into.side, 0, into.side, into.side)
         into.target.clear(viewport=into.target.viewport)

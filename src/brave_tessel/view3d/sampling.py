@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 
+from .camera import Camera
 from .drawn import DrawPart, Triple
 
 
@@ -48,6 +49,23 @@ def within_disc(direction: Triple, radius: float, u: float, v: float) -> Triple:
     moved = d + r * (math.cos(a) * side + math.sin(a) * np.cross(d, side))
     x, y, z = moved / np.linalg.norm(moved)
     return float(x), float(y), float(z)
+
+
+def places_seen(camera: Camera, size: tuple[int, int], guide: npt.NDArray[np.float32]) -> npt.NDArray[np.float64]:
+    """Where what is seen lies, (N, 3) m, at some pixels; ``guide`` holds normals and distances, the lower row first."""
+    rows, columns_ = (np.arange(_EVERY // 2, side, _EVERY) for side in (size[1], size[0]))
+    some = guide[np.ix_(rows, columns_)]
+    x, y = np.meshgrid(2 * (columns_ + 0.5) / size[0] - 1, 2 * (rows + 0.5) / size[1] - 1)
+    right, up, forward = camera.axes()
+    half = math.tan(math.radians(camera.field_of_view) / 2)
+    rays = forward + x[..., None] * right * half * size[0] / size[1] + y[..., None] * up * half
+    rays /= np.linalg.norm(rays, axis=-1, keepdims=True)
+    there = np.linalg.norm(some[..., :3], axis=-1) > 0.5
+    return np.asarray((camera.eye + rays * some[..., 3:])[there], np.float64)
+
+
+_EVERY = 6
+"""Pixels between two that are looked at."""
 
 
 def columns(matrix: npt.NDArray[np.float64]) -> bytes:

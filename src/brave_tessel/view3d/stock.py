@@ -12,6 +12,7 @@ import numpy.typing as npt
 from ..core.place.seams import seam_lines
 from ..core.relief.pictures import roughness_colours
 from ..core.sheet import AnyArray
+from ..engine.pictures.results import SurfacePictures
 from .drawn import DrawPart, Look
 from .programs import Programs
 from .sampling import box_of
@@ -144,33 +145,23 @@ class Stock:
         made = self._seams[1]
         return None if made is None else made.depth
 
-    def set_textures(
-        self,
-        surface: str,
-        key: bytes,
-        base: AnyArray,
-        normal: AnyArray,
-        orm: AnyArray,
-        height: AnyArray | None = None,
-        *,
-        finish: tuple[AnyArray, ...] | None = None,
-    ) -> None:
-        """A surface's three pictures, (H, W, 3) uint8, base colour with alpha where it is cut out; its height in
-        [0, 1], (H, W), for parallax; its finishes, where it has any. Unchanged ones (by key) are left alone.
-        """
+    def set_textures(self, surface: str, own: SurfacePictures) -> None:
+        """A surface's pictures; unchanged ones (by their key) are left alone."""
         known = self._textures.get(surface)
-        if known and known.key == key:
+        if known and known.key == own.key:
             return
         if known:
             known.give_back()
+        finish, relief = own.finish, own.relief
         self._textures[surface] = Textures(
-            key,
-            self._upload(base, srgb=True),
-            self._upload(normal),
-            self._upload(orm),
-            None if height is None else self._upload_height(height),
+            own.key,
+            self._upload(own.base, srgb=True),
+            self._upload(own.normal),
+            self._upload(own.orm),
+            None if relief is None else self._upload_height(relief.shares),
+            (0.0, 0.0) if relief is None else (relief.low_mm / 1000, relief.high_mm / 1000),
             None if finish is None else tuple(self._upload(f, srgb=k in {1, 2}) for k, f in enumerate(finish)),
-            base.shape[2] == 4,
+            own.base.shape[2] == 4,
         )
 
     def _upload(self, codes: AnyArray, *, srgb: bool = False) -> Any:

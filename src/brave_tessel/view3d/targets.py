@@ -45,13 +45,16 @@ class DepthTarget:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Textures:
-    """A surface's pictures in the driver. ``cut`` says that its base colour has alpha."""
+    """A surface's pictures in the driver. ``cut`` says that its base colour has alpha; ``height`` runs from
+    0 to 1 between the two levels of ``relief_m`` over the skin.
+    """
 
     key: bytes
     base: Any
     normal: Any
     orm: Any
     height: Any = None
+    relief_m: tuple[float, float] = (0.0, 0.0)
     finish: tuple[Any, ...] | None = None
     cut: bool = False
 
@@ -115,6 +118,12 @@ class Targets:
     def read(self, size: Size) -> list[Any]:
         """The last frame of a size: light, and diffuse light of the sky; (H, W, 4) float32, the lower row first."""
         return self._read(size, self._frames[size][0], 2)
+
+    def guide(self, size: Size) -> npt.NDArray[np.float32]:
+        """Normals and distances of the last frame of a size, (H, W, 4), the lower row first."""
+        target = self._frames[size][0]
+        width, height = size
+        return np.frombuffer(target.read(components=4, attachment=2, dtype="f4"), np.float32).reshape(height, width, 4)
 
     def read_added(self, size: Size) -> list[Any]:
         """The sum, as :meth:`read`, and its guide: normals and distances."""

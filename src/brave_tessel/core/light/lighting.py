@@ -178,7 +178,8 @@ def light_flat(
     over_rows(
         k.lit_rows,
         rows,
-        *(still(np.ascontiguousarray(maps.or_default(kind), np.float32)) for kind in _BODY),
+        still(_base_seen(maps)),
+        *(still(np.ascontiguousarray(maps.or_default(kind), np.float32)) for kind in _BODY[1:]),
         still(np.ascontiguousarray(sunlit, np.float32)),
         still(made.numbers),
         still(made.harmonics),
@@ -194,6 +195,17 @@ def light_flat(
     return out
 
 
+def _base_seen(maps: MapSet) -> AnyArray:
+    """The colour of what is seen: through a pane, that of the board it lies on."""
+    base = np.asarray(maps.or_default(MapKind.BASE_COLOUR), np.float32)
+    if MapKind.TRANSMISSION in maps:
+        clear = maps[MapKind.TRANSMISSION] * (1 - maps.or_default(MapKind.METALNESS))
+        base = base * (1 - np.float32(1 - BOARD) * clear)[..., None]
+    return np.ascontiguousarray(base, np.float32)
+
+
+BOARD = 0.2
+"""Reflectance of the board that a sheet lies on."""
 _BODY = (MapKind.BASE_COLOUR, MapKind.NORMAL, MapKind.ROUGHNESS, MapKind.METALNESS, MapKind.AMBIENT_OCCLUSION)
 
 

@@ -27,7 +27,7 @@ from ..evaluate import Evaluation
 from ..previews import stored_picture
 from ..snapshot import Snapshot
 from .bands import banded, rows_of
-from .results import PlacedPicture, SceneTextures, SurfacePicture, SurfacePictures
+from .results import PlacedPicture, Relief, SceneTextures, SurfacePicture, SurfacePictures
 from .surface import Showing, surface_picture
 
 Current = Callable[[], bool]
@@ -50,8 +50,8 @@ def hand_over_picture(snapshot: Snapshot, surface: Surface, showing: Showing, *,
     return dataclasses.replace(done, contact=contact, findings=run_checks(snapshot.job, surface, done.maps))
 
 
-def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
-    """A finished set as a scene is drawn with it."""
+def pictures_of(key: bytes, maps: MapSet, relief: Relief | None = None) -> SurfacePictures:
+    """A finished set as a scene is drawn with it; with its relief where its faces are smooth."""
     base = display_codes(maps[MapKind.BASE_COLOUR])
     if MapKind.OPACITY in maps:
         base = np.dstack([base, np.rint(np.clip(maps[MapKind.OPACITY], 0, 1) * 255).astype(np.uint8)])
@@ -71,18 +71,40 @@ def pictures_of(key: bytes, maps: MapSet) -> SurfacePictures:
         map_codes(MapKind.NORMAL, maps),
         packed_orm(maps[MapKind.AMBIENT_OCCLUSION], maps[MapKind.ROUGHNESS], maps[MapKind.METALNESS]),
         finish,
+        relief,
     )
 
 
-_FINISHED = (MapKind.COAT, MapKind.SHEEN, MapKind.EMISSION, MapKind.TRANSLUCENCY, MapKind.ANISOTROPY)
+def relief_of(maps: MapSet) -> Relief | None:
+    """What a scene draws of a surface's relief where its faces are smooth; None where it is even."""
+    height = maps[MapKind.HEIGHT]
+    low, high = float(height.min()), float(height.max())
+    if high - low < _EVEN_MM:
+        return None
+    return Relief(np.asarray((height - low) / (high - low), np.float32), low, high)
+
+
+_EVEN_MM = 0.3
+"""Relief below which no eye in a room finds the difference."""
+_FINISHED = (
+    MapKind.COAT,
+    MapKind.SHEEN,
+    MapKind.EMISSION,
+    MapKind.TRANSLUCENCY,
+    MapKind.TRANSMISSION,
+    MapKind.ANISOTROPY,
+)
 
 
 def _brushed(maps: MapSet) -> AnyArray:
-    """Twice the angle of brushing as a vector, so that pictures of it can be averaged; and how strong it is."""
-    if MapKind.ANISOTROPY not in maps:
-        return np.full((1, 1, 3), (255, 128, 0), np.uint8)
+    """Twice the angle of brushing as a vector, so that pictures of it can be averaged, how strong it is; and how much
+    light goes straight through.
+    """
+    if MapKind.ANISOTROPY not in maps and MapKind.TRANSMISSION not in maps:
+        return np.full((1, 1, 4), (255, 128, 0, 0), np.uint8)
     twice = 2 * np.pi * maps.or_default(MapKind.ANISOTROPY_ANGLE)
-    planes = (np.cos(twice) / 2 + 0.5, np.sin(twice) / 2 + 0.5, np.clip(maps[MapKind.ANISOTROPY], 0, 1))
+    shares = (np.clip(maps.or_default(kind), 0, 1) for kind in (MapKind.ANISOTROPY, MapKind.TRANSMISSION))
+    planes = (np.cos(twice) / 2 + 0.5, np.sin(twice) / 2 + 0.5, *shares)
     return np.asarray(np.rint(np.dstack(planes) * 255), np.uint8)
 
 
@@ -200,7 +222,7 @@ def _placed(
     maps = snapshot.cache.get(task.key) or Evaluation(Cache(_ROOM), current).value(task)
     maps = banded(maps, band) if band else maps
     made = PlacedPicture(
-        pictures_of(key if band else task.key, maps),
+        pictures_of(key if band else task.key, maps, relief_of(maps)),
         display_codes(resample_wrapped(maps[MapKind.BASE_COLOUR], (SWATCH_PX, SWATCH_PX))),
     )
     snapshot.cache.put(key, made)

@@ -17,10 +17,11 @@ from ...core.job.document import Source
 from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind, MapSet
 from ...core.plan.area import Area
+from ...core.relief.told import ToldRelief
 from ...core.repeat.judge import JoinVerdict, Verdict
 from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
 from ...core.repeat.quieten import Feature
-from ...core.sheet import AnyArray, Grid
+from ...core.sheet import AnyArray, Grid, Raster
 from ..snapshot import Snapshot
 
 
@@ -125,6 +126,7 @@ class GatherPicture:
     proportion: float | None
     seen: SeenProportion | None = None
     lit: AnyArray | None = None
+    told: ToldRelief | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,11 +164,23 @@ class VariantPictures:
     looks: dict[int, AnyArray]
 
 
+class Relief(NamedTuple):
+    """A surface's relief as a scene is drawn with it: shares (H, W) float32 of the way from its lowest to its highest
+    level, and both over the skin, mm.
+    """
+
+    shares: Raster
+    low_mm: float
+    high_mm: float
+
+
 class SurfacePictures(NamedTuple):
     """A surface as a scene is drawn with it, (H, W, 3) uint8 each: base colour (with alpha where it is cut out),
     normal, packed occlusion, roughness and metalness; and of finishes, where it has any: coat, its roughness, sheen
     roughness and translucency in four channels; sheen, with alpha where the coat is water; emission; the coat's normal;
-    the brushing (twice its angle as a vector, its strength), of one pixel where there is none.
+    the brushing (twice its angle as a vector, its strength) with what goes straight through as its alpha, of one pixel
+    where there is neither. ``relief`` is there
+    where faces are smooth and it is drawn by the renderer.
     """
 
     key: bytes
@@ -174,6 +188,7 @@ class SurfacePictures(NamedTuple):
     normal: AnyArray
     orm: AnyArray
     finish: tuple[AnyArray, ...] | None = None
+    relief: Relief | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -186,8 +201,9 @@ class PlacedPicture:
     @property
     def nbytes(self) -> int:
         """What it holds."""
-        _, *whole, finish = self.pictures
-        return int(self.swatch.nbytes + sum(one.nbytes for one in (*whole, *(finish or ()))))
+        _, base, normal, orm, finish, relief = self.pictures
+        shares = (relief.shares,) if relief else ()
+        return int(sum(one.nbytes for one in (self.swatch, base, normal, orm, *(finish or ()), *shares)))
 
 
 @dataclass(frozen=True, slots=True, eq=False)

@@ -32,7 +32,7 @@ uniform sampler2D lacquer;       // coat, its roughness, sheen roughness, transl
 uniform sampler2D sheen_map;     // alpha: where the coat is water
 uniform sampler2D glow_map;
 uniform sampler2D face_map;      // the coat's own normal
-uniform sampler2D brushed_map;   // twice the angle of brushing as a vector, and its strength
+uniform sampler2D brushed_map;   // twice the angle of brushing as a vector, its strength; alpha: straight through
 uniform vec3 glow_gain;
 #endif
 uniform float cut;               // opacity from which on something is there; 0 without any
@@ -97,24 +97,63 @@ vec3 mapped(vec3 n, vec3 t, vec3 b, vec2 place, inout float roughness) {
 }
 
 #ifdef RELIEF
-// Where the eye's ray first meets the relief (parallax occlusion: steps down through it, then between the last two).
-vec2 met(vec3 n, vec3 t, vec3 b, vec3 v) {
+#ifdef MOVING
+const float STEPS = 10.0;
+#else
+const float STEPS = 40.0;
+#endif
+vec2 gx, gy;
+
+float ground(vec2 place) { return mix(relief_m.x, relief_m.y, textureGrad(height_map, place, gx, gy).r); }
+
+// Steps for a way of so many repeats: one a pixel of the screen, none where it is less than half a pixel.
+float steps_of(vec2 way) {
+    float pixel = max(max(length(gx), length(gy)), 1e-9);
+    return min(ceil(length(way) / pixel - 0.5), STEPS);
+}
+
+// Where the eye's ray first meets the relief (parallax occlusion: steps down through it, then between the last two),
+// and the level there, m over the skin.
+vec2 met(vec3 n, vec3 t, vec3 b, vec3 v, out float level) {
+    gx = dFdx(uv); gy = dFdy(uv);
     vec3 along = vec3(dot(v, t) / repeat_m.x, dot(v, b) / repeat_m.y, max(dot(v, n), 0.12));
     vec2 slide = along.xy / along.z;
-    vec2 gx = dFdx(uv), gy = dFdy(uv);
-    const int STEPS = 40;
-    float rise = (relief_m.y - relief_m.x) / float(STEPS), level = relief_m.y, before = 0.0;
-    for (int k = 0; k <= STEPS; ++k) {
-        float ground = mix(relief_m.x, relief_m.y, textureGrad(height_map, uv + slide * level, gx, gy).r);
-        float over = level - ground;
+    float steps = steps_of(slide * (relief_m.y - relief_m.x));
+    if (steps < 1.0) {
+        level = ground(uv);
+        return uv + slide * level;
+    }
+    float rise = (relief_m.y - relief_m.x) / steps, before = 0.0;
+    level = relief_m.y;
+    for (float k = 0.0; k <= steps; k += 1.0) {
+        float over = level - ground(uv + slide * level);
         if (over <= 0.0) {
-            float back = k == 0 ? 0.0 : rise * (-over) / max(before - over, 1e-6);
-            return uv + slide * (level + back);
+            if (k > 0.0) level += rise * -over / max(before - over, 1e-7);
+            return uv + slide * level;
         }
         before = over;
         level -= rise;
     }
-    return uv + slide * relief_m.x;
+    level = relief_m.x;
+    return uv + slide * level;
+}
+
+// How much of the sun's disc stands clear of the relief between a place and the highest level.
+float clear_sun(vec3 n, vec3 t, vec3 b, vec2 place, float level) {
+    float up = dot(sun, n);
+    if (up <= 0.0) return 1.0;
+    vec2 slide = vec2(dot(sun, t) / repeat_m.x, dot(sun, b) / repeat_m.y) / max(up, 0.05);
+    float left = relief_m.y - level, steps = steps_of(slide * left);
+    if (steps < 1.0) return 1.0;
+    float rise = left / steps, least = 1.0;
+    // The disc is a little wider than it is, so that a step between two texels does not show as a saw.
+    float wide = (max(sun_radius, 0.012) * 2.0) / max(up, 0.05);
+    for (float k = 0.6; k <= steps; k += 1.0) {
+        float way = rise * k, over = ground(place + slide * way) - (level + way);
+        least = min(least, 0.5 - over / (wide * way + 4e-4));
+        if (least <= 0.0) return 0.0;
+    }
+    return least;
 }
 #endif
 
@@ -211,7 +250,7 @@ void main() {
     if (!gl_FrontFacing) n = -n;
     vec3 face = n;
     vec3 base = bare;
-    float occlusion = 1.0, roughness = 0.75, metal = 0.0;
+    float occlusion = 1.0, roughness = 0.75, metal = 0.0, clear = 1.0;
     vec2 skin_place = vec2(0.0);
     vec3 t = vec3(0.0), b = vec3(0.0);
     uv = uvw.xy / uvw.z;
@@ -233,7 +272,9 @@ void main() {
     if (textured && uvw.z > 1e-6) {
         skin(n, t, b);
 #ifdef RELIEF
-        vec2 place = met(n, t, b, v);
+        float level;
+        vec2 place = met(n, t, b, v, level);
+        clear = clear_sun(n, t, b, place, level);
 #else
         vec2 place = uv;
 #endif
@@ -282,7 +323,7 @@ void main() {
     vec3 r = reflect(-v, n);
 #ifdef FINISHED
     // Brushed: the lobe drawn out along the brushing, and the mirror bent with it (KHR_materials_anisotropy).
-    vec3 brushed = texture(brushed_map, skin_place, finer).rgb;
+    vec4 brushed = texture(brushed_map, skin_place, finer);
     if (brushed.b > 0.01 && dot(t, t) > 0.0) {
         float turn = 0.5 * atan(brushed.g * 2.0 - 1.0, brushed.r * 2.0 - 1.0), s = brushed.b;
         vec3 along = t * cos(turn) + b * sin(turn);
@@ -310,19 +351,21 @@ void main() {
     vec3 diffuse = base * (1.0 - metal) * (1.0 - first - second);
 
     vec3 beside = (position + face * open_step - open_low) / open_size;
-    vec4 field = open_known > 0.0 ? texture(openness, beside) : vec4(1.0, 0.0, 0.0, 0.0);
+    vec4 field = open_known > 0.0 ? textureLod(openness, beside, 0.0) : vec4(1.0, 0.0, 0.0, 0.0);
     // The field holds the face's own hemisphere too: what a free face would see counts as all.
     float free = clamp(0.5 + 0.75 * max(dot(r, face), 0.0), 0.5, 1.0);
     float seen = min(1.0, open_towards(field, r) / free) * (1.0 - (1.0 - occlusion) * (0.4 + 0.6 * roughness));
     // What hides the sky is itself lit by what comes in, again and again, in the colour of pale stone.
     vec3 pale = vec3(0.5, 0.475, 0.44);
-    vec3 room = (harmonics[0] + 0.25 * sun_light) / PI * pale * field.x / (1.0 - pale * (1.0 - field.x));
+    // Corners that see no sky at all are lit by what stands some cells away.
+    float lively = open_known > 0.0 ? max(field.x, 0.12 * textureLod(openness, beside, 2.0).x) : 1.0;
+    vec3 room = (harmonics[0] + 0.25 * sun_light) / PI * pale * lively / (1.0 - pale * (1.0 - lively));
     vec3 mirror = sky_in(r, roughness) * seen + room * (1.0 - seen);
     // Mirrored below the face's own plane lies the face.
     float below = clamp(-3.0 * dot(r, face), 0.0, 1.0);
 
     vec3 lux = irradiance(n) / PI;
-    vec3 light = sun_light * (dot(face, sun) > 0.0 ? lit_share() : 0.0);
+    vec3 light = sun_light * (dot(face, sun) > 0.0 ? lit_share() * clear : 0.0);
     vec3 direct = diffuse / PI * nl * light + lobe * f * nl * light * (1.0 + f0 * lost / whole);
     // Pale hollows light themselves (Jimenez et al. 2016).
     vec3 c1 = 2.0404 * base - 0.3324, c2 = -4.7951 * base + 0.6417, c3 = 2.7552 * base + 0.6903;
@@ -367,8 +410,22 @@ void main() {
             gathered *= 1.0 - four.r * e;
         }
         shown += texture(glow_map, skin_place, finer).rgb * glow_gain;
-        vec3 behind = irradiance(-n) / PI * open_towards(field, -n) + sun_light / PI * max(dot(-n, sun), 0.0);
-        shown += four.a * (1.0 - metal) * (base * behind - 0.5 * diffuse / PI * nl * light);
+        vec4 rear = vec4(1.0, 0.0, 0.0, 0.0);
+        if (open_known > 0.0 && max(brushed.a, four.a) > 0.003)
+            rear = textureLod(openness, (position - face * open_step - open_low) / open_size, 0.0);
+        if (brushed.a > 0.003) {
+            // A pane: what lies straight behind, in its colour; the sky or the room stands for it.
+            float straight = brushed.a * (1.0 - metal) * (1.0 - first - second);
+            float ahead = min(1.0, open_towards(rear, -v) / clamp(0.5 + 0.75 * max(dot(-v, face), 0.0), 0.5, 1.0));
+            vec3 beyond = sky_in(-v, roughness) * ahead + room * (1.0 - ahead);
+            vec3 body = diffuse / PI * nl * light;
+            shown += straight * base * beyond - brushed.a * body;
+            gathered -= brushed.a * diffuse * lux * bounced;
+        }
+        vec3 behind = irradiance(-n) / PI * open_towards(rear, -n) + sun_light / PI * max(dot(-n, sun), 0.0);
+        // What goes through is not thrown back (KHR_materials_diffuse_transmission).
+        shown += four.a * ((1.0 - metal) * (1.0 - first - second) * base * behind - diffuse / PI * nl * light);
+        gathered -= four.a * diffuse * lux * bounced;
     }
 #endif
     colour = vec4(shown, open);

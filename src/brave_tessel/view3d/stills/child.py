@@ -77,7 +77,7 @@ def load(mi: Any, folder: Path, told: dict[str, Any]) -> Any:
             "emitter": {"type": "area", "radiance": {"type": "rgb", "value": told["sun_radiance"]}},
         }
     for number, material in enumerate(told["materials"]):
-        scene[f"mesh{number}"] = _mesh(mi, folder, number, _bsdf(mi, folder, material), material)
+        scene[f"mesh{number}"] = _mesh(mi, folder, number, material)
     return mi.load_dict(scene)
 
 
@@ -88,17 +88,63 @@ def _integrator(told: dict[str, Any]) -> dict[str, Any]:
 _GUIDES = {"type": "aov", "aovs": "a:albedo,n:sh_normal,d:depth"}
 
 
-def _picture(mi: Any, folder: Path, name: str, *, raw: bool, channels: slice | int = slice(0, 3)) -> dict[str, Any]:
-    pixels = np.load(folder / name)
-    part = pixels[..., channels]
-    if part.ndim == 2:
-        part = part[..., None]
-    bitmap = mi.Bitmap(np.ascontiguousarray(part))
-    bitmap.set_srgb_gamma(not raw)
-    return {"type": "bitmap", "bitmap": bitmap, "raw": raw, "wrap_mode": "repeat"}
+class _Pictures:
+    """A material's pictures out of the folder, turned so that u runs along its brushing: the tracer draws a lobe out
+    along u. ``repeat`` is the size of a repeat, ``turn`` its angle from +x.
+    """
+
+    def __init__(self, mi: Any, folder: Path, material: dict[str, Any]) -> None:
+        self._mi, self._folder, self._material = mi, folder, material
+        self.turn = 0.0
+        brushed = self.codes("brushed")
+        if brushed is not None and brushed[..., 2].max() > 0:
+            strength = brushed[..., 2].astype(np.float64)
+            twice = [float(((brushed[..., k] / 127.5 - 1) * strength).sum()) for k in (0, 1)]
+            self.turn = 0.5 * float(np.arctan2(twice[1], twice[0]))
+
+    def codes(self, kind: str) -> Any:
+        """(H, W, C) uint8, or None."""
+        return np.load(self._folder / self._material[kind]) if self._material[kind] else None
+
+    def of(self, kind: str, *, raw: bool, channels: slice | int = slice(0, 3)) -> dict[str, Any]:
+        """One of them as a texture."""
+        return self.texture(self.codes(kind)[..., channels], raw=raw)
+
+    def texture(self, pixels: Any, *, raw: bool = True) -> dict[str, Any]:
+        """Codes, or shares as float32, as a texture of this material."""
+        bitmap = self._mi.Bitmap(np.ascontiguousarray(pixels[..., None] if pixels.ndim == 2 else pixels))
+        bitmap.set_srgb_gamma(not raw)
+        made = {"type": "bitmap", "bitmap": bitmap, "raw": raw, "wrap_mode": "repeat"}
+        if self.turn:
+            made["to_uv"] = self._mi.ScalarTransform3f(self._back())
+        return made
+
+    def normal(self, kind: str) -> dict[str, Any]:
+        """A normal map, its vectors turned with u."""
+        codes = self.codes(kind)
+        if not self.turn:
+            return self.texture(codes)
+        c, s = np.cos(self.turn), np.sin(self.turn)
+        x, y = (codes[..., k] / np.float32(127.5) - 1 for k in (0, 1))
+        turned = np.stack([c * x + s * y, c * y - s * x], -1) / 2 + 0.5
+        return self.texture(np.concatenate([turned, codes[..., 2:] / np.float32(255)], -1).astype(np.float32))
+
+    def _back(self) -> Any:
+        """From places along and across the brushing, in widths of a repeat, to those of its pictures."""
+        c, s = np.cos(self.turn), np.sin(self.turn)
+        tall = self._material["repeat"][1] / self._material["repeat"][0]
+        return np.array([[c, -s, 0.0], [-s / tall, -c / tall, 1.0], [0.0, 0.0, 1.0]])
+
+    def places(self, places: Any) -> Any:
+        """UVs (N, 2), v up, as this material's pictures are read by: pictures count v downwards."""
+        if not self.turn:
+            return np.stack([places[:, 0], 1 - places[:, 1]], 1)
+        c, s = np.cos(self.turn), np.sin(self.turn)
+        x, y = places[:, 0], places[:, 1] * self._material["repeat"][1] / self._material["repeat"][0]
+        return np.stack([c * x + s * y, c * y - s * x], 1)
 
 
-def _bsdf(mi: Any, folder: Path, material: dict[str, Any]) -> dict[str, Any]:
+def _bsdf(own: _Pictures, material: dict[str, Any]) -> dict[str, Any]:
     if not material["base"]:
         colour = {"type": "rgb", "value": material["colour"]}
         return {
@@ -107,58 +153,90 @@ def _bsdf(mi: Any, folder: Path, material: dict[str, Any]) -> dict[str, Any]:
         }
     made: dict[str, Any] = {
         "type": "principled",
-        "base_color": _picture(mi, folder, material["base"], raw=False),
-        "roughness": _picture(mi, folder, material["orm"], raw=True, channels=1),
-        "metallic": _picture(mi, folder, material["orm"], raw=True, channels=2),
+        "base_color": own.of("base", raw=False),
+        "roughness": own.of("orm", raw=True, channels=1),
+        "metallic": own.of("orm", raw=True, channels=2),
         "specular": 0.5,
     }
     if material["lacquer"]:
-        made["clearcoat"] = _picture(mi, folder, material["lacquer"], raw=True, channels=0)
+        made["clearcoat"] = own.of("lacquer", raw=True, channels=0)
         made["clearcoat_gloss"] = 0.95
-        sheen = np.load(folder / material["sheen"])
+        sheen = own.codes("sheen")
         made["sheen"] = float(sheen[..., :3].max() > 0)
         made["sheen_tint"] = 0.5
-    made = _faced(mi, folder, material["normal"], made)
+        made |= _brushing(own)
+    made = {"type": "normalmap", "normalmap": own.normal("normal"), "b": made}
     if material["lacquer"] and sheen[..., 3].max() > 0:
-        made = _under_water(mi, folder, material, made)
+        made = _under_water(own, made)
     two: dict[str, Any] = {"type": "twosided", "b": made}
+    if material["lacquer"]:
+        two = _seen_through(own, two)
     if material["cut"]:
-        return {"type": "mask", "opacity": _picture(mi, folder, material["base"], raw=True, channels=3), "b": two}
+        return {"type": "mask", "opacity": own.of("base", raw=True, channels=3), "b": two}
     return two
 
 
-def _faced(mi: Any, folder: Path, normal: str, body: dict[str, Any]) -> dict[str, Any]:
-    return {"type": "normalmap", "normalmap": _picture(mi, folder, normal, raw=True), "b": body}
+def _brushing(own: _Pictures) -> dict[str, Any]:
+    """A lobe drawn out along u as far as KHR_materials_anisotropy draws it; the tracer's own goes to 1 : 10."""
+    strength = own.codes("brushed")[..., 2] / 255.0
+    if strength.max() <= 0:
+        return {}
+    orm = own.codes("orm")
+    if strength.shape == (1, 1):
+        strength = np.broadcast_to(strength, orm.shape[:2])
+    across = np.maximum(orm[..., 1] / 255.0, 0.03) ** 2
+    along = across + (1 - across) * strength**2
+    share = np.clip((1 - across / along) / 0.9, 0, 1)
+    rough = (across * along) ** 0.25
+    return {"anisotropic": own.texture(share.astype(np.float32)), "roughness": own.texture(rough.astype(np.float32))}
 
 
-def _under_water(mi: Any, folder: Path, material: dict[str, Any], ground: dict[str, Any]) -> dict[str, Any]:
+def _seen_through(own: _Pictures, body: dict[str, Any]) -> dict[str, Any]:
+    """What of the light goes through: straight as through a pane, or scattered as through a leaf."""
+    scattered, straight = own.codes("lacquer")[..., 3] / 255.0, own.codes("brushed")[..., 3] / 255.0
+    if max(scattered.max(), straight.max()) <= 0:
+        return body
+    if straight.shape == (1, 1):
+        straight = np.broadcast_to(straight, scattered.shape)
+    whole = np.clip(scattered + straight, 0, 1).astype(np.float32)
+    thin = {
+        "type": "principledthin",
+        "base_color": own.of("base", raw=False),
+        "roughness": own.of("orm", raw=True, channels=1),
+        "spec_trans": own.texture((straight / np.maximum(scattered + straight, 1e-6)).astype(np.float32)),
+        "diff_trans": 2.0,
+        "eta": 1.5,
+    }
+    return {"type": "blendbsdf", "weight": own.texture(whole), "a": body, "b": thin}
+
+
+def _under_water(own: _Pictures, ground: dict[str, Any]) -> dict[str, Any]:
     """Where the coat is water, a smooth face of index 1.333 over the colour beneath, level as the water is."""
     water = {
         "type": "principled",
-        "base_color": _picture(mi, folder, material["base"], raw=False),
-        "roughness": _picture(mi, folder, material["lacquer"], raw=True, channels=1),
+        "base_color": own.of("base", raw=False),
+        "roughness": own.of("lacquer", raw=True, channels=1),
         "eta": 1.333,
     }
-    weight = _picture(mi, folder, material["sheen"], raw=True, channels=3)
-    return {"type": "blendbsdf", "weight": weight, "a": ground, "b": _faced(mi, folder, material["face"], water)}
+    level = {"type": "normalmap", "normalmap": own.normal("face"), "b": water}
+    return {"type": "blendbsdf", "weight": own.of("sheen", raw=True, channels=3), "a": ground, "b": level}
 
 
-def _mesh(mi: Any, folder: Path, number: int, bsdf: dict[str, Any], material: dict[str, Any]) -> Any:
+def _mesh(mi: Any, folder: Path, number: int, material: dict[str, Any]) -> Any:
+    own = _Pictures(mi, folder, material)
     held = np.load(folder / f"mesh-{number}.npz")
     corners, faces = held["corners"], held["faces"]
     props = mi.Properties()
-    props["bsdf"] = mi.load_dict(bsdf)
+    props["bsdf"] = mi.load_dict(_bsdf(own, material))
     if material["glow"] and np.load(folder / material["glow"]).max() > 0:
-        glow = _picture(mi, folder, material["glow"], raw=False)
-        props["emitter"] = mi.load_dict({"type": "area", "radiance": glow})
+        props["emitter"] = mi.load_dict({"type": "area", "radiance": own.of("glow", raw=False)})
     mesh = mi.Mesh(
         f"mesh{number}", len(corners), len(faces) // 3, has_vertex_normals=True, has_vertex_texcoords=True, props=props
     )
     values = mi.traverse(mesh)
     values["vertex_positions"] = np.ascontiguousarray(corners[:, :3]).ravel()
     values["vertex_normals"] = np.ascontiguousarray(corners[:, 3:6]).ravel()
-    # Pictures count v downwards.
-    values["vertex_texcoords"] = np.ascontiguousarray(np.stack([corners[:, 6], 1 - corners[:, 7]], 1)).ravel()
+    values["vertex_texcoords"] = np.ascontiguousarray(own.places(corners[:, 6:8]), np.float32).ravel()
     values["faces"] = faces
     values.update()
     return mesh

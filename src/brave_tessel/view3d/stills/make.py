@@ -252,7 +252,7 @@ def refined_still(wanted: Wanted, current: Callable[[], bool]) -> Still:
     try:
         renderer.set_parts(wanted.parts)
         for name, one in wanted.pictures.items():
-            renderer.set_textures(name, one.key, one.base, one.normal, one.orm, finish=one.finish)
+            renderer.set_textures(name, one)
         look = replace(wanted.look, adapts=False)
         passes = come_to_rest(renderer, look, lambda _codes, _last: None, current, passes=REFINED, held=REFINED)
         light = renderer.refined_light(look, max(1, passes))

@@ -29,6 +29,8 @@ class StillMaterial:
     sheen: str = ""
     glow: str = ""
     face: str = ""
+    brushed: str = ""
+    repeat: tuple[float, float] = (1.0, 1.0)
     cut: bool = False
 
 
@@ -115,9 +117,9 @@ def _material(folder: Path, part: DrawPart, own: SurfacePictures | None, number:
     put("normal", own.normal)
     put("orm", own.orm)
     if own.finish is not None:
-        for kind, pixels in zip(("lacquer", "sheen", "glow", "face"), own.finish, strict=False):
+        for kind, pixels in zip(("lacquer", "sheen", "glow", "face", "brushed"), own.finish, strict=False):
             put(kind, pixels)
-    return StillMaterial(cut=own.base.shape[2] == 4, **names)  # type: ignore[arg-type]
+    return StillMaterial(repeat=part.repeat_m, cut=own.base.shape[2] == 4, **names)  # type: ignore[arg-type]
 
 
 def _places(part: DrawPart) -> AnyArray:

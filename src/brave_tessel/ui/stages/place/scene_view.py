@@ -34,11 +34,11 @@ from ....core.sheet import AnyArray
 from ....engine.pictures.results import SceneTextures
 from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
+from ....view3d import rest
 from ....view3d.camera import Camera, from_points
 from ....view3d.drawn import DrawPart, Look, SceneLight, Shows, scene_light
 from ....view3d.pace import Pace
 from ....view3d.renderer import Renderer
-from ....view3d.rest import come_to_rest
 from ....view3d.scene import find_under
 from ... import theme
 from ...board import to_image
@@ -49,8 +49,6 @@ from .overlay import Overlay
 log = logging.getLogger(__name__)
 SURFACE_MIME = "application/x-brave-tessel-surface"
 SNAP_PX = 12
-_STILL = 24
-"""Frames of a picture for another stage."""
 
 
 class SceneView(QWidget):
@@ -188,7 +186,9 @@ class SceneView(QWidget):
                 self._arrived.emit(to_image(renderer.draw(lit)), False)
                 self._pace.told((time.perf_counter() - begun) * 1000)
             else:
-                come_to_rest(renderer, lit, lambda codes, _last: self._arrived.emit(to_image(codes), True), current)
+                rest.come_to_rest(
+                    renderer, lit, lambda codes, _last: self._arrived.emit(to_image(codes), True), current
+                )
 
         self._worker.request("frame", self._guarded(work))
 
@@ -206,7 +206,7 @@ class SceneView(QWidget):
             assert self._renderer is not None
             done: list[AnyArray] = []
             lit = replace(look, light=light(False))
-            come_to_rest(self._renderer, lit, lambda codes, _last: done.append(codes), current, passes=_STILL)
+            rest.come_to_rest(self._renderer, lit, lambda codes, _last: done.append(codes), current, passes=rest.STILL)
             if done and current():
                 self.still_drawn.emit(to_image(done[-1]))
 
@@ -229,10 +229,10 @@ class SceneView(QWidget):
         if self._renderer is None:
             self._renderer = Renderer()
         self._renderer.set_parts(parts)
-        for surface, (key, base, normal, orm, finish) in (textures.surfaces if textures else {}).items():
+        for surface, pictures in (textures.surfaces if textures else {}).items():
             if not current():
                 return False
-            self._renderer.set_textures(surface, key, base, normal, orm, finish=finish)
+            self._renderer.set_textures(surface, pictures)
         return True
 
     @pyqtSlot(object, bool)
