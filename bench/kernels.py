@@ -17,7 +17,7 @@ from brave_tessel.core.kernels.relief import normal_of_height, occlusion
 from brave_tessel.core.kernels.strokes import paint_path
 from brave_tessel.core.lattice import units_many
 from brave_tessel.core.recipe.steps.pattern import units
-from brave_tessel.core.relief.estimate import wrapped_gaussian
+from brave_tessel.core.relief.wrapped_blur import wrapped_gaussian
 from brave_tessel.core.repeat.cut import least_path
 from brave_tessel.core.sheet import Grid
 

@@ -125,7 +125,7 @@ def _hall() -> Any:
     make_light(parts)
     renderer.set_parts(parts)
     for name, one in scene_textures(snapshot, px=512, current=lambda: True).surfaces.items():
-        renderer.set_textures(name, one.key, one.base, one.normal, one.orm)
+        renderer.set_textures(name, one)
     return wanted, renderer
 
 

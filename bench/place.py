@@ -22,6 +22,7 @@ from brave_tessel.core.place.piece import Made
 from brave_tessel.core.place.rays import make_ready, pick
 from brave_tessel.core.place.site import Ground, Site, model_key
 from brave_tessel.core.place.topology import corner_normals, facets
+from brave_tessel.engine.pictures.results import SurfacePictures
 from brave_tessel.view3d.camera import from_points
 from brave_tessel.view3d.renderer import DrawPart, Look, Renderer
 from brave_tessel.view3d.scene import draw_parts, make_light
@@ -81,7 +82,7 @@ def stage(across: int) -> Stage:
     colour = np.random.default_rng(1).integers(60, 200, (1024, 1024, 3), dtype=np.uint8)
     flat, rough = np.full_like(colour, 128), np.full_like(colour, 190)
     for k in range(SURFACES):
-        renderer.set_textures(f"s{k}", b"1", colour, flat, rough)
+        renderer.set_textures(f"s{k}", SurfacePictures(b"1", colour, flat, rough))
     return Stage(setting_out, made, site, parts, renderer)
 
 

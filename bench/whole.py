@@ -144,7 +144,7 @@ def frame(width: int, height: int, *, moving: bool = False) -> Callable[[Timer],
         eye = snapshot.job.scene.eyes[0]
         camera = from_points(np.array(eye.at) / 1000, np.array(eye.toward) / 1000, angle=eye.angle)
         for surface, made in textures.surfaces.items():
-            renderer.set_textures(surface, *made)
+            renderer.set_textures(surface, made)
         return timer(lambda: renderer.draw(Look(camera, width, height, moving=moving)))
 
     return run

@@ -16,6 +16,7 @@ import xxhash
 from ..core.errors import MissingError, TooLargeError, UnreadableFileError
 from ..core.job.document import Job
 from ..core.job.layers import Recipe, every_layer
+from ..core.job.light import Rig
 from ..core.phrases import say
 from .disk import sweep_unfinished, write_atomically
 from .documents import decode_job, encode_job
@@ -67,12 +68,17 @@ def used_blobs(job: Job) -> set[str]:
     names = {source.blob for source in job.sources}
     names |= {picture.blob for source in job.sources for picture in source.pictures}
     names |= {kind.blob for source in job.sources if source.scatter for kind in source.scatter.kinds}
-    for surface in job.surfaces:
+    for surface in (*job.surfaces, *(state.surface for state in job.states)):
         for layer, _ in every_layer(surface.layers):
             names |= set(layer.what.refers().blobs)
     names |= {part.model.blob for part in job.scene.parts if part.model is not None}
-    names |= {rig.picture for rig in (job.rig, *(kept.rig for kept in job.lights))}
+    names |= {rig.picture for rig in _rigs(job)}
     return names - {""}
+
+
+def _rigs(job: Job) -> tuple[Rig, ...]:
+    """Every light of a job: today's, those kept by name, those of kept states."""
+    return (job.rig, *(light.rig for light in job.lights), *(state.rig for state in job.states))
 
 
 NO_PREVIEWS: Mapping[str, Preview] = {}
@@ -140,14 +146,14 @@ def user_of(job: Job, blob: str) -> str:
         own = {source.blob, *(picture.blob for picture in source.pictures)}
         if blob in own or (source.scatter and blob in {kind.blob for kind in source.scatter.kinds}):
             return source.name
-    for surface in job.surfaces:
+    for surface in (*job.surfaces, *(state.surface for state in job.states)):
         for layer, _ in every_layer(surface.layers):
             if blob in layer.what.refers().blobs:
                 return layer.name
     for part in job.scene.parts:
         if part.model is not None and part.model.blob == blob:
             return part.model.file_name or part.name
-    for rig in (job.rig, *(kept.rig for kept in job.lights)):
+    for rig in _rigs(job):
         if rig.picture == blob:
             return rig.picture_name
     return blob

@@ -308,7 +308,8 @@ class Actions:
         self._add(menu, tr("Show the layer alone"), "O", lambda: stage().layers.solo())
         self._add(menu, tr("Show where the layer lies"), "C", self.show_cover)
         self._add(menu, tr("Lock or unlock"), "L", lambda: stage().layers.lock())
-        self._add(menu, tr("Keep and compare"), "K", lambda: stage().keep_state())
+        self._add(menu, tr("Keep and compare"), "K", lambda: stage().kept.toggle())
+        self._add(menu, tr("Compare with a kept state…"), "Shift+K", lambda: stage().kept.open_menu())
 
     def rename_chosen(self) -> None:
         """Type another name for the chosen part in Place, or the chosen layer elsewhere."""

@@ -229,6 +229,15 @@ class Delivery(Node, frozen=True, kw_only=True):
     outputs: tuple[str, ...] = ("maps-png", "scene-glb")
 
 
+class KeptState(Node, frozen=True, kw_only=True):
+    """A surface as it was at a time, and the light on it then; ``name`` is said after the surface's."""
+
+    id: str
+    name: str
+    surface: Surface
+    rig: Rig = Rig()
+
+
 class Job(Node, frozen=True, kw_only=True):
     """The document."""
 
@@ -241,6 +250,7 @@ class Job(Node, frozen=True, kw_only=True):
     scene: Scene = Scene()
     rig: Rig = Rig()
     lights: tuple[KeptLight, ...] = ()
+    states: tuple[KeptState, ...] = ()
     deliveries: tuple[Delivery, ...] = (Delivery(id="delivery-1"),)
 
     def source(self, id: str) -> Source:

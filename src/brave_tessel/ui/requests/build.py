@@ -3,11 +3,16 @@
 from __future__ import annotations
 
 import time
+from dataclasses import replace
 
+import msgspec
 from PyQt6.QtCore import pyqtSignal
 
+from ...core.job.document import KeptState
 from ...core.job.layers import Stroke, Surface
+from ...core.job.light import Rig
 from ...core.relief.pictures import VIEWS
+from ...core.sheet import Grid
 from ...engine.areas import NotLocalError
 from ...engine.evaluate import always
 from ...engine.pictures import recipe as recipe_pictures
@@ -50,8 +55,9 @@ class BuildRequests(Requests):
     parts_ready = pyqtSignal(object)
     recipe_ready = pyqtSignal(object)
     variants_ready = pyqtSignal(object)
+    kept_ready = pyqtSignal(object)
     stroke_ended = pyqtSignal()
-    channels = ("surface", "recipe", "variants")
+    channels = ("surface", "recipe", "variants", "kept")
 
     def __init__(self, *parts: object) -> None:
         super().__init__(*parts)  # type: ignore[arg-type]
@@ -62,15 +68,49 @@ class BuildRequests(Requests):
         self._stroke_ended = False
         self._seen = ""
         self._asked_at = 0.0
+        self.compared: KeptState | None = None
+        self._kept_shown: tuple[str, bytes, Rig, Showing] | None = None
 
     def request(self) -> None:
         surface = self.selection.surface
+        self.request_kept()
         if self.selection.recipe_open:
             self._request_recipe()
         elif surface is None:
             self.ready.emit(None)
         elif self.live is None or not self._request_parts(surface, self.live):
             self._request_whole(surface)
+
+    def request_kept(self) -> None:
+        """The kept state that is compared with: in today's light, or in its own where nothing but that differs."""
+        state, job = self.compared, self.session.job
+        if state is None or self.selection.recipe_open:
+            return
+        own_light = any(surface == state.surface for surface in job.surfaces)
+        rig = state.rig if own_light else job.rig
+        snapshot = self.session.snapshot().with_job(msgspec.structs.replace(job, rig=rig))
+        showing = replace(self.showing(), solo="")
+
+        def work(current: Current) -> tuple[tuple[str, bytes, Rig, Showing], SurfacePicture] | None:
+            grid = Grid.for_repeat(state.surface.width_mm, state.surface.height_mm, showing.px)
+            wanted = state.id, snapshot.planner().finished(state.surface, grid).key, rig, showing
+            if wanted == self._kept_shown:
+                # A dial of what it is compared with moves: nothing of it is another.
+                return None
+            made = surface_picture(snapshot, state.surface, showing, fine=True, current=current, small=False)
+            return wanted, made
+
+        self.work.ask("kept", work, self._deliver_kept)
+
+    def _deliver_kept(self, done: tuple[tuple[str, bytes, Rig, Showing], SurfacePicture] | None) -> None:
+        if done is not None:
+            self._kept_shown, made = done
+            self.kept_ready.emit((self._kept_shown[0], made))
+
+    def compare_with(self, state: KeptState | None) -> None:
+        """Another state to compare with, or none."""
+        self.compared, self._kept_shown = state, None
+        self.request_kept()
 
     def showing(self) -> Showing:
         """How the board shows it now."""
@@ -105,6 +145,9 @@ class BuildRequests(Requests):
                 send((done, showing), anyway=coarse)
                 if not current() or (coarse and moving and not rested(current, _BETWEEN_S)):
                     return
+                if not small:
+                    # The hand rests: the small pictures that it did not wait for, of hidden layers too.
+                    send((surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer), showing))
                 # After the picture: nobody waits for what is kept of it.
                 if fine and (kept := preview_of(snapshot, done, now)) is not None:
                     send((surface.id, kept))

@@ -222,6 +222,11 @@ def test_small_pictures_show_what_the_preview_shows(build, settled):
     card.put(("where", rule.id, "rule", "values", "cover"), 0.0, "Nowhere")
     settled(build.window_)
     assert build.done.thumbs[rule.id].max() < 60, "hidden layers have theirs too"
+    for cover in (0.3, 0.6, 1.0):
+        card.put(("where", rule.id, "rule", "values", "cover"), cover, "Wider")
+        QTest.qWait(40)
+    settled(build.window_)
+    assert build.done.thumbs[rule.id].min() > 60, "after a hand that moved as well"
 
 
 def test_maps_are_switched_mixed_and_the_seat_changed(build, settled):
@@ -325,6 +330,7 @@ def test_a_kept_state_is_wiped_against_what_comes(build, settled):
     QTest.keyClick(build.window_, Qt.Key.Key_K)
     assert not board.compared.pictures
     assert not board.compared.bar.isVisible()
+    assert [state.name for state in build.desk.job.states] == ["1"]
 
 
 def test_a_pinned_probe_tells_what_each_rule_gave(build, settled, soon):

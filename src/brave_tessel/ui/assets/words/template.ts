@@ -1132,11 +1132,19 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>As needed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>As seen now</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>As the measured line</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>As the picture tells</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2122,6 +2130,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Compare by</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Compare no longer</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Compare with a kept state…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3597,6 +3613,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Go back to {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Go on</source>
    <translation type="unfinished" />
   </message>
@@ -4853,6 +4873,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>It is broken across only: break it upwards too.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>It is broken upwards only: break it across too.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>It is not a format this program reads; save it as PNG or TIFF.</source>
    <translation type="unfinished" />
   </message>
@@ -5085,6 +5113,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Keep {name} as it is</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Kept</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Kept as {name}.</source>
    <translation type="unfinished" />
   </message>
@@ -5093,7 +5129,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Kept: compare it with what you do now; K lets it go.</source>
+   <source>Kept with the job: compare it with what you do now; K ends that.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5385,6 +5421,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Let a kept state go</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Let a step work again</source>
    <translation type="unfinished" />
   </message>
@@ -5414,6 +5454,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Let the pulled cut go</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Let {name} go</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5613,7 +5657,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm. {advice}</source>
+   <source>Loudest: a {tone} spot at {x:.0f}, {y:.0f} mm, again every {far:.0f} mm {way}. {advice}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6305,6 +6349,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Nothing is kept yet: K keeps what is shown</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Nothing is laid on it that unrolls.</source>
    <translation type="unfinished" />
   </message>
@@ -6893,6 +6941,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Perhaps relief, {rise} mm in shapes of {broad} mm: part of its tone is paint.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Period across</source>
    <translation type="unfinished" />
   </message>
@@ -7393,6 +7445,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Relief of {rise} mm in shapes of {broad} mm, if it is no paint: a picture of one hue does not tell.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Relief of {rise} mm in shapes of {broad} mm: its tone changes, its hue hardly does.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Relief that goes in comes out, and the other way round</source>
    <translation type="unfinished" />
   </message>
@@ -7550,6 +7610,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Rise</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Rise and sizes are read from the picture; off to say them.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9121,11 +9185,19 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Taken for flat colour: where its tone changes, its hue changes too. Say a rise if it is relief.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Takes from here: the next stroke sets where it lands.</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>Takes it off the sheet (Del)</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Takes out a lamp's fall-off where the picture shows one, and nothing else; off to say how much.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10333,6 +10405,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>What it is compared with</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>What it is laid around; a developed cone is true all over and opens like a fan.</source>
    <translation type="unfinished" />
   </message>
@@ -11349,11 +11425,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>as needed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>as seen</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>as was asked for</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>as_needed</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>aslant</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13711,6 +13799,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>upright join</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>upwards</source>
    <translation type="unfinished" />
   </message>
   <message>

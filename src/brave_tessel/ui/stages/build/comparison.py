@@ -10,6 +10,7 @@ from PyQt6.QtGui import QPainter, QPen, QPixmap
 from ... import theme
 from ...board import tile
 from ...controls.float_bar import FloatBar
+from ...controls.panels import button
 from ...words import tr
 
 if TYPE_CHECKING:
@@ -21,31 +22,55 @@ _TURN_MS = 700
 
 
 class Comparison:
-    """Belongs to a board. ``pictures`` are what was kept, at every size; none where nothing is."""
+    """Belongs to a board. ``pictures`` are what was kept, at every size; none until they are there. ``of`` is the id of
+    the state that is compared with, empty while none is.
+    """
 
     def __init__(self, board: SurfaceBoard) -> None:
         self.board = board
         self.pictures: list[QPixmap] = []
         self.size_mm = (600.0, 600.0)
-        self.name = ""
+        self.of = ""
         self.wipe = 0.5
         self.mode = WIPE
         self._turned = False
         self.bar = FloatBar(MODES, WIPE, name=tr("Compare by"), parent=board)
         self.bar.chosen.connect(self.show_mode)
         self.bar.hide()
+        self.states = button(tr("Kept"), lambda: None)
+        self.states.setParent(board)
+        self.states.setAccessibleName(tr("What it is compared with"))
+        self.states.hide()
         self._clock = QTimer(board)
         self._clock.setInterval(_TURN_MS)
         self._clock.timeout.connect(self._turn)
 
-    def keep(self, name: str) -> bool:
-        """Keep what is shown, or let go of what was kept. Says whether something is kept now."""
-        self.pictures = [] if self.pictures else [QPixmap(pixmap) for pixmap in self.board.mips]
-        self.size_mm, self.name, self.wipe = self.board.size_mm(), name, 0.5
-        self.bar.setVisible(bool(self.pictures))
+    def begin(self, id: str, name: str) -> None:
+        """Compare with a kept state; its picture is on its way."""
+        if id != self.of:
+            self.pictures = []
+        self.of, self.wipe = id, 0.5
+        self.states.setText(name)
+        self.bar.show()
+        self.states.show()
         self.place()
         self.show_mode(self.mode)
-        return bool(self.pictures)
+
+    def keep_shown(self) -> None:
+        """What the board shows stands for the state that was just kept of it."""
+        self.pictures, self.size_mm = [QPixmap(pixmap) for pixmap in self.board.mips], self.board.size_mm()
+
+    def show_picture(self, pictures: list[QPixmap], size_mm: tuple[float, float]) -> None:
+        """The kept state's picture has come."""
+        self.pictures, self.size_mm = pictures, size_mm
+        self.board.update()
+
+    def end(self) -> None:
+        """Compare no longer."""
+        self.of, self.pictures = "", []
+        self.bar.hide()
+        self.states.hide()
+        self.show_mode(self.mode)
 
     def place(self) -> None:
         """The bar stands in the middle above the lower edge."""
@@ -53,6 +78,8 @@ class Comparison:
         margin = theme.px(10)
         left = (self.board.width() - self.bar.width()) // 2
         self.bar.move(min(left, theme.px(60)), self.board.height() - self.bar.height() - margin)
+        self.states.adjustSize()
+        self.states.move(self.bar.x(), self.bar.y() - self.states.height() - theme.px(4))
 
     def show_mode(self, mode: str) -> None:
         """Compare otherwise."""

@@ -15,8 +15,8 @@ from PyQt6.QtWidgets import QWidget
 
 from ....core.job.light import Rig
 from ....core.maps import MapKind
-from ....engine.pictures.placed import pictures_of
-from ....engine.pictures.results import SurfacePicture
+from ....engine.pictures.placed import pictures_of, relief_of
+from ....engine.pictures.results import Relief, SurfacePicture
 from ....engine.workers import Current, Worker
 from ....view3d.drawn import Look, SceneLight, scene_light
 from ....view3d.renderer import Renderer
@@ -133,23 +133,20 @@ class SolidView(QWidget):
         if self._renderer is None:
             self._renderer = Renderer()
         wanted = (id(done.maps), shape, relief)
-        height = done.maps[MapKind.HEIGHT]
-        low, high = float(height.min()), float(height.max())
-        if relief == "Parallax":
-            scale = SIZE_M / solid(shape, done.grid.width_mm, done.grid.height_mm).size_mm
-            look = dataclasses.replace(look, relief_m=(low * scale, high * scale))
         if wanted != self._part_of:
             maps = done.maps
-            part = solid_part(shape, height, done.grid, done.surface.id, displaced=relief == "True relief")
+            part = solid_part(
+                shape, maps[MapKind.HEIGHT], done.grid, done.surface.id, displaced=relief == "True relief"
+            )
             if not current():
                 return None
             self._renderer.set_parts([part])
-            key = str(id(done.maps)).encode()
-            pictures = pictures_of(key, maps)
-            shares = (height - low) / max(high - low, 1e-6)
-            self._renderer.set_textures(
-                done.surface.id, key, pictures.base, pictures.normal, pictures.orm, shares, finish=pictures.finish
-            )
+            key = f"{id(done.maps)} {shape} {relief}".encode()
+            found = relief_of(maps) if relief == "Parallax" else None
+            if found is not None:
+                scale = 1000 * SIZE_M / solid(shape, done.grid.width_mm, done.grid.height_mm).size_mm
+                found = Relief(found.shares, found.low_mm * scale, found.high_mm * scale)
+            self._renderer.set_textures(done.surface.id, pictures_of(key, maps, found))
             self._part_of = wanted
         return look
 

@@ -31,6 +31,7 @@ from ...words import tr, tr_count
 from ...workroom import Pace
 from ..stage import LeftPanel, Stage, stacked
 from .hand import BoardHand
+from .kept_states import KeptStates
 from .layer_card import LayerCard
 from .layer_list import LayerList
 from .library_panel import LibraryPanel
@@ -86,6 +87,7 @@ class BuildStage(Stage):
         )
         self.left, self.board, self.card = self.stacks
         self.done: SurfacePicture | None = None
+        self.kept = KeptStates(desk, self.surface_board)
         self.hand = BoardHand(desk, self.surface_board, self.layer_card, self.library)
         self._connect()
 
@@ -266,11 +268,6 @@ class BuildStage(Stage):
         elif surface is not None and layer is not None:
             intent = layer_intents.unbundle if what == "unbundle" else open_merged
             self.desk.dispatch(intent(surface, layer))
-
-    def keep_state(self) -> None:
-        """Keep what the board shows, and wipe it against what comes after; or let it go."""
-        kept = self.surface_board.compared.keep("")
-        self.desk.tell(tr("Kept: compare it with what you do now; K lets it go.") if kept else "")
 
     def choose_drawing(self) -> None:
         """A drawing for an inscription."""
