@@ -48,13 +48,19 @@ def setts():
 
 def drawn(renderer, maps, how, look):
     grid = maps.grid
-    renderer.set_parts([solid_part("Plane", maps[MapKind.HEIGHT], grid, "s", displaced=how == "mesh", cells=250)])
+    renderer.set_parts(
+        [
+            solid_part(
+                "Plane", maps[MapKind.HEIGHT], grid, "s", displaced=how == "mesh", cells=250 if how == "mesh" else 8
+            )
+        ]
+    )
     relief = relief_of(maps) if how == "relief" else None
     if relief is not None:
         scale = 1000 * SIZE_M / solid("Plane", grid.width_mm, grid.height_mm).size_mm
         relief = Relief(relief.shares, relief.low_mm * scale, relief.high_mm * scale)
     renderer.set_textures("s", pictures_of(how.encode(), maps, relief))
-    return renderer.draw(look) if look.moving else at_rest(renderer, look, 24)
+    return renderer.draw(look) if look.moving else at_rest(renderer, look, 16)
 
 
 @pytest.mark.parametrize(("azimuth", "pitch"), [(50.0, 10.0), (-40.0, 35.0)])

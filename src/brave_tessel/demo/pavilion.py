@@ -115,7 +115,7 @@ def _hall() -> list[Part]:
               _laid("stone", "cast-stone", by="path"), at=(LONG, -DEEP, TALL - 150.0), turn=180.0,
               path=((0.0, 0.0, 0.0), (LONG, 0.0, 0.0))),
         *_skirtings(stone),
-        _part("arch-ring", "Arch ring", "arch", {"span": PASSAGE, "ring": 3 * COURSE, "thickness": THICK + 60.0},
+        _part("arch-ring", "Arch ring", "arch", {"span": PASSAGE - 30.0, "ring": 3 * COURSE, "thickness": THICK + 60.0},
               _laid("tile", "dado", by="path", whole="units", keystone=True),
               at=(LONG - 30.0, -DEEP / 2, 2400.0 - PASSAGE / 2), turn=-90.0),
         _part("steps", "Steps", "steps", {"width": PASSAGE + 300.0, "rise": 150.0, "going": 320.0, "count": 2,

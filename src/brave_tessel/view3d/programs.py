@@ -7,7 +7,7 @@ from typing import Any
 
 Kind = frozenset[str]
 """What a part's program has to do: MOVING (else at rest), SIDED (a three-sided laying), FINISHED, RELIEF,
-CHEQUER (squares of 100 mm), FLAT (without light)."""
+CHEQUER (squares of 100 mm), FLAT (without light), NEAR (relief as a mesh)."""
 _SHADERS = Path(__file__).parent / "shaders"
 
 
@@ -28,16 +28,25 @@ class Programs:
     def part(self, kind: Kind) -> Any:
         """That of parts of a kind; compiled when it is first asked for."""
         if kind not in self._parts:
-            self._parts[kind] = self._made("part", "part", *sorted(kind))
+            near = "NEAR" in kind
+            self._parts[kind] = self._made("near" if near else "part", "part", *sorted(kind), divided=near)
         return self._parts[kind]
 
-    def _made(self, vertex: str, fragment: str, *defines: str) -> Any:
+    @property
+    def divides(self) -> bool:
+        """Whether the driver can divide faces (OpenGL 4.0)."""
+        return bool(self.context.version_code >= 400)
+
+    def _made(self, vertex: str, fragment: str, *defines: str, divided: bool = False) -> Any:
         def text(name: str) -> str:
             first, rest = (_SHADERS / f"{name}.glsl").read_text(encoding="utf-8").split("\n", 1)
             return "\n".join([first, *(f"#define {word}" for word in defines), rest])
 
+        between = {
+            "tess_control_shader": text(f"{vertex}.tesc"), "tess_evaluation_shader": text(f"{vertex}.tese")
+        } if divided else {}  # fmt: skip
         return self.context.program(
-            vertex_shader=text(f"{vertex}.vert"), fragment_shader=text(f"{fragment}.frag")
+            vertex_shader=text(f"{vertex}.vert"), fragment_shader=text(f"{fragment}.frag"), **between
         )  # fmt: skip
 
     def release(self) -> None:

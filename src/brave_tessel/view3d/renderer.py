@@ -2,12 +2,9 @@
 
 from __future__ import annotations
 
-import ctypes
-import ctypes.util
 import math
 import sys
 from collections.abc import Iterable
-from functools import cache
 from typing import Any
 
 import moderngl
@@ -21,12 +18,13 @@ from ..core.sheet import AnyArray, Raster
 from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
+from .near import COARSE_PX, GRAIN_PX, away, focal_px
 from .openness import CELLS, PRIMED, Openness, SkySamples, opened
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, within_disc, write_values
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
-from .targets import DepthTarget, Shadow, Targets, Textures, tone_of
+from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finished
 
 SHADOW_PX, FINE_PX, OPEN_PX = 2048, 1024, 512
 SKIES = 3
@@ -35,19 +33,11 @@ _LEARNT = 256
 """Directions after which the openness of a scene is known well enough."""
 
 
-def _wait_finished() -> None:
-    """Wait for the picture without holding the interpreter, so that the window stays quick."""
-    if (driver := _driver()) is not None:
-        driver.glFinish()
-
-
-@cache
-def _driver() -> ctypes.CDLL | None:
-    """The 3D driver's library; looking for it starts a program, so it is done once."""
-    try:
-        return ctypes.CDLL(ctypes.util.find_library("GL") or "libGL.so.1")
-    except OSError:
-        return None
+def _nearer() -> npt.NDArray[np.float64]:
+    """Draws a little before the faces themselves."""
+    out = np.eye(4)
+    out[2, 2] = 1 - _NEARER
+    return out
 
 
 def _give_back(made: Iterable[Any]) -> None:
@@ -66,6 +56,8 @@ class Renderer:
         self.programs = Programs(self.context)
         self.stock = Stock(self.context, self.programs, software=self.software)
         self._marked: dict[str, tuple[object, Any, Any]] = {}
+        if self.programs.divides:
+            self.context.patch_vertices = 3
         corners = self.context.buffer(np.array([-1, -1, 3, -1, -1, 3], np.float32).tobytes())
         self.whole_sky = self.context.vertex_array(self.programs.sky, [(corners, "2f", "in_place")])
         flat = self.context.buffer(np.array([-1, -1, 0, 3, -1, 0, -1, 3, 0], np.float32).tobytes())
@@ -223,28 +215,43 @@ class Renderer:
         shift[:2, 3] = 2 * jitter[0] / look.width, 2 * jitter[1] / look.height
         matrix = shift @ matrix
         self._draw_ground(look, jitter)
-        self._prepass(matrix, look)
+        near = {batch for batch in self.stock.solid if self.stock.shows_near(batch, look)}
+        self._prepass(matrix, look, near)
         self.light.use()
         (self.fine if skies else self.shadow).texture.use(3)
         self.open.texture.use(7)
         self.stock.heat.use(14)
         if self._field is not None:
             self._field.use(8)
-        self.context.depth_func, target.depth_mask = "<=", False
+        self.context.depth_func = "<="
         ready: set[Any] = set()
-        for batch in self.stock.solid:
-            program = self.programs.part(self._kind(batch, look, rest=bool(skies)))
+
+        def told(batch: Batch, *, by_patches: bool) -> Any:
+            program = self.programs.part(self._kind(batch, look, rest=bool(skies), near=by_patches))
             if program not in ready:
                 self._set_frame(program, look, matrix, lit, skies)
                 ready.add(program)
-            self._draw_batch(batch, look, program)
+            self._tell_batch(batch, look, program)
+            return program
+
+        # Patches bring their own depth, so they come first, the nearest before what they hide.
+        for batch in sorted(near, key=lambda one: away(one.members, look.camera.eye)):
+            self.stock.draw_patches(batch, told(batch, by_patches=True))
+        target.depth_mask = False
+        for batch in self.stock.solid:
+            if (arrays := self.stock.drawn(batch, look, near=batch in near)) is not None:
+                self.stock.array(batch, arrays, told(batch, by_patches=False)).render()
         self._blend()
+        if any(batch.hidden and batch not in near for batch in self.stock.solid):
+            self.programs.mark["view_projection"].write(columns(_nearer() @ matrix))
+            self.programs.mark["tint"] = (0.0, 0.0, 0.0, 0.0)
+            self.stock.peek(near)
         self._draw_clear(matrix, look)
         self._draw_marks(look, matrix)
         self._draw_seams(look, matrix)
         self.context.disable(moderngl.BLEND)
         target.depth_mask = True
-        _wait_finished()
+        wait_finished()
 
     def _blend(self) -> None:
         """What is drawn from now on lies over what is there; how much of the sky was open stays."""
@@ -308,11 +315,12 @@ class Renderer:
             self.programs.mark["tint"] = (bare[0] * r / math.pi, bare[1] * g / math.pi, bare[2] * b / math.pi, _PANE)
             batch.whole.depth.render()
 
-    def _prepass(self, matrix: npt.NDArray[np.float64], look: Look) -> None:
+    def _prepass(self, matrix: npt.NDArray[np.float64], look: Look, near: set[Batch]) -> None:
         self.context.depth_func = "<"
         self.programs.depth["view_projection"].write(columns(matrix))
         for batch in self.stock.solid:
-            self._draw_depth(batch, self.stock.drawn(batch, look), matrix)
+            if (arrays := self.stock.drawn(batch, look, near=batch in near)) is not None:
+                self._draw_depth(batch, arrays, matrix)
 
     def _set_frame(
         self, program: Any, look: Look, matrix: Any, lit: Shadow | None, skies: list[tuple[Shadow, Any, float]]
@@ -349,6 +357,8 @@ class Renderer:
             "heat": 14,
             "shadow_slack": 0.0006,
             "offset_m": (sun.offset, seen[0][0].offset),
+            "focal": focal_px(look),
+            "grain": GRAIN_PX if skies else COARSE_PX,
         }
         write_values(program, values)
         program["view_projection"].write(columns(matrix))
@@ -357,7 +367,7 @@ class Renderer:
         if "open_projection" in program:
             program["open_projection"].write(b"".join(columns(shadow.matrix) for shadow, *_ in seen))
 
-    def _kind(self, batch: Batch, look: Look, *, rest: bool) -> Kind:
+    def _kind(self, batch: Batch, look: Look, *, rest: bool, near: bool) -> Kind:
         """What a batch's program has to do."""
         known, sided = self.stock.textures_of(batch.members[0]), batch.members[0].seen is not None
         has = {
@@ -366,11 +376,13 @@ class Renderer:
             "FINISHED": known is not None and known.finish is not None,
             "FLAT": look.shows.flat,
             "CHEQUER": look.shows is Shows.CHEQUER,
+            "NEAR": near,
             "RELIEF": not sided and known is not None and known.height is not None and not look.shows.flat,
         }
         return frozenset(word for word, wanted in has.items() if wanted)
 
-    def _draw_batch(self, batch: Batch, look: Look, program: Any) -> None:
+    def _tell_batch(self, batch: Batch, look: Look, program: Any) -> None:
+        """Have a program draw a batch: its pictures and how it is laid."""
         part = batch.members[0]
         known = self.stock.textures_of(part)
         own = known or Textures(b"", self.stock.blank, self.stock.blank, self.stock.blank)
@@ -397,7 +409,6 @@ class Renderer:
                     "slide": seen.shift,
                 },
             )
-        self.stock.array(batch, look, program).render()
 
     def _draw_marks(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
         """What is chosen tinted, what is picked marked, over what is drawn already."""
@@ -428,9 +439,7 @@ class Renderer:
         lines = self.stock.seams() if look.shows is Shows.SEAMS else None
         if lines is None:
             return
-        nearer = np.eye(4)
-        nearer[2, 2] = 1 - _NEARER
-        self.programs.mark["view_projection"].write(columns(nearer @ matrix))
+        self.programs.mark["view_projection"].write(columns(_nearer() @ matrix))
         exposure = max(self._exposure(look), 1e-6)
         self.programs.mark["tint"] = (*(v / exposure for v in _SEAM), 1.0)
         self.context.line_width = max(1.0, look.height / 300)

@@ -14,6 +14,7 @@ from ..core.relief.pictures import roughness_colours
 from ..core.sheet import AnyArray
 from ..engine.pictures.results import SurfacePictures
 from .drawn import DrawPart, Look
+from .near import STRIDE_M, Spot, away, near_patches, reach_m
 from .programs import Programs
 from .sampling import box_of
 from .targets import Textures
@@ -34,16 +35,52 @@ class Arrays:
                 one.release()
 
 
-@dataclass(slots=True)
+@dataclass(slots=True, eq=False)
+class NearArrays:
+    """A batch about an eye: what is in reach as patches, what is not as it is; whether any patch was seen in the last
+    frame. No buffer where nothing is in reach.
+    """
+
+    spot: Spot
+    buffer: Any
+    rest: Arrays | None
+    visible: bool = True
+    by: dict[Any, Any] = field(default_factory=dict)
+
+    def array(self, context: Any, program: Any) -> Any:
+        """The patches as a program draws them."""
+        if program not in self.by:
+            names = (*_CORNER, "in_lift") if "in_lift" in program else _CORNER[:1]
+            layout = "3f 3f 3f 3f" if len(names) > 1 else "3f 36x"
+            self.by[program] = context.vertex_array(program, [(self.buffer, layout, *names)])
+        return self.by[program]
+
+    def give_back(self) -> None:
+        for one in (*self.by.values(), self.buffer):
+            if one is not None:
+                one.release()
+        if self.rest is not None:
+            self.rest.give_back()
+
+
+@dataclass(slots=True, eq=False)
 class Batch:
-    """Parts that look alike, drawn together: their corners in one buffer, and those of their stand-in."""
+    """Parts that look alike, drawn together: their corners in one buffer, those of their stand-in, and as patches."""
 
     members: tuple[DrawPart, ...]
     whole: Arrays
     light: Arrays | None = None
+    near: NearArrays | None = None
+
+    @property
+    def hidden(self) -> bool:
+        """Whether it has patches of which none was seen."""
+        return self.near is not None and self.near.buffer is not None and not self.near.visible
 
     def give_back(self) -> None:
         self.whole.give_back()
+        if self.near is not None:
+            self.near.give_back()
         if self.light is not None:
             self.light.give_back()
 
@@ -112,8 +149,13 @@ class Stock:
         )  # fmt: skip
         return Arrays(depth, buffer, cut)
 
-    def drawn(self, batch: Batch, look: Look) -> Arrays:
-        """What draws a batch: its stand-in while it moves, if there is one."""
+    def drawn(self, batch: Batch, look: Look, *, near: bool = False) -> Arrays | None:
+        """What draws a batch as it is: its stand-in while it moves, if there is one; what is not drawn ``near``, if
+        there is any.
+        """
+        if near:
+            assert batch.near is not None
+            return batch.near.rest
         light = batch.members[0].light
         if not look.moving or light is None or light.corners is None:
             return batch.whole
@@ -121,14 +163,62 @@ class Stock:
             batch.light = self._arrays(batch.members, light.corners)
         return batch.light
 
-    def array(self, batch: Batch, look: Look, program: Any) -> Any:
-        """What draws a batch by a program."""
-        arrays = self.drawn(batch, look)
+    def array(self, batch: Batch, arrays: Arrays, program: Any) -> Any:
+        """What draws some corners of a batch by a program."""
         if program not in arrays.by:
             sided = batch.members[0].seen is not None
             layout, names = ("3f 3f 12x", _CORNER[:2]) if sided else ("3f 3f 3f", _CORNER)
             arrays.by[program] = self.context.vertex_array(program, [(arrays.buffer, layout, *names)])
         return arrays.by[program]
+
+    def shows_near(self, batch: Batch, look: Look) -> bool:
+        """Whether a batch's relief is drawn as a mesh where it is near: one that stands out, and was seen to in the
+        frame before. Patches are made at rest, about where the eye then is; software draws none while it moves.
+        """
+        known = self.textures_of(batch.members[0])
+        if not self.programs.divides or batch.members[0].seen is not None or known is None or known.height is None:
+            return False
+        if look.shows.flat or (look.moving and self.software) or self.drawn(batch, look) is not batch.whole:
+            return False
+        reach = reach_m(known.relief_m[1] - known.relief_m[0], look)
+        if reach < STRIDE_M or away(batch.members, look.camera.eye) >= reach:
+            return False
+        spot = Spot(self.changes, look.camera.eye, reach)
+        near = batch.near
+        if look.moving and (near is None or near.spot.changes != self.changes):
+            return False
+        if near is None or not (look.moving or near.spot.holds(spot)):
+            near = self._divide(batch, spot)
+        return near.buffer is not None and near.visible
+
+    def _divide(self, batch: Batch, spot: Spot) -> NearArrays:
+        if batch.near is not None:
+            batch.near.give_back()
+        parts = [part for one in self.solid for part in one.members]
+        raised = {part.surface for part in parts if (own := self.textures_of(part)) and own.height is not None}
+        corners, rest = near_patches(parts, batch.members, raised, spot)
+        buffer = self.context.buffer(corners.tobytes()) if len(corners) else None
+        batch.near = NearArrays(spot, buffer, self._arrays(batch.members, rest) if len(rest) else None)
+        return batch.near
+
+    def draw_patches(self, batch: Batch, program: Any) -> None:
+        """A batch's relief as a mesh; behind what gapes where unlike reliefs meet lies its lowest level."""
+        assert batch.near is not None
+        array = batch.near.array(self.context, program)
+        query = self.context.query(samples=True)
+        with query:
+            for program["backing"] in (False, True):
+                array.render(moderngl.PATCHES)
+        batch.near.visible = query.samples > 0
+
+    def peek(self, near: set[Batch]) -> None:
+        """Whether patches that were not seen come into view, in no colour: they are drawn in the next frame."""
+        for batch in self.solid:
+            if batch.near is not None and batch.hidden and batch not in near:
+                query = self.context.query(samples=True)
+                with query:
+                    batch.near.array(self.context, self.programs.mark).render()
+                batch.near.visible = query.samples > 0
 
     def seams(self) -> Any:
         """Lines where patterns break off; None where none does. Found anew when other parts stand there."""

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import ctypes
+import ctypes.util
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cache, lru_cache
 from typing import Any
 
 import moderngl
@@ -153,3 +155,18 @@ class Targets:
         if self._sums is not None:
             self._release(self._sums[1])
         self._sums = None
+
+
+def wait_finished() -> None:
+    """Wait for the picture without holding the interpreter, so that the window stays quick."""
+    if (driver := _driver()) is not None:
+        driver.glFinish()
+
+
+@cache
+def _driver() -> ctypes.CDLL | None:
+    """The 3D driver's library; looking for it starts a program, so it is done once."""
+    try:
+        return ctypes.CDLL(ctypes.util.find_library("GL") or "libGL.so.1")
+    except OSError:
+        return None

@@ -7,6 +7,10 @@ in vec4 in_light;
 #ifndef MOVING
 in vec3 in_open[3];
 #endif
+#ifdef NEAR
+in vec3 lifted;                  // where the mesh of the relief is met; position stays on the skin
+in float turned;                 // under 0 where the face is seen from behind; 1 to 2 as it is lifted
+#endif
 uniform sampler2D base_colour;   // sRGB codes, decoded by the sampler
 uniform sampler2D normal_map;
 uniform sampler2D orm;
@@ -117,25 +121,30 @@ float steps_of(vec2 way) {
 vec2 met(vec3 n, vec3 t, vec3 b, vec3 v, out float level) {
     gx = dFdx(uv); gy = dFdy(uv);
     vec3 along = vec3(dot(v, t) / repeat_m.x, dot(v, b) / repeat_m.y, max(dot(v, n), 0.12));
-    vec2 slide = along.xy / along.z;
+    vec2 slide = along.xy / along.z, from = uv;
+#ifdef NEAR
+    // The same ray, where it goes through the skin.
+    vec3 off = lifted - position;
+    from += vec2(dot(off, t), dot(off, b)) / repeat_m - slide * dot(off, n);
+#endif
     float steps = steps_of(slide * (relief_m.y - relief_m.x));
     if (steps < 1.0) {
-        level = ground(uv);
-        return uv + slide * level;
+        level = ground(from);
+        return from + slide * level;
     }
     float rise = (relief_m.y - relief_m.x) / steps, before = 0.0;
     level = relief_m.y;
     for (float k = 0.0; k <= steps; k += 1.0) {
-        float over = level - ground(uv + slide * level);
+        float over = level - ground(from + slide * level);
         if (over <= 0.0) {
             if (k > 0.0) level += rise * -over / max(before - over, 1e-7);
-            return uv + slide * level;
+            return from + slide * level;
         }
         before = over;
         level -= rise;
     }
     level = relief_m.x;
-    return uv + slide * level;
+    return from + slide * level;
 }
 
 // How much of the sun's disc stands clear of the relief between a place and the highest level.
@@ -245,9 +254,15 @@ Skin sided(vec3 n) {
 #endif
 
 void main() {
-    vec3 v = normalize(eye - position);
     vec3 n = normalize(normal);
+#ifdef NEAR
+    vec3 at = lifted;
+    if (!gl_FrontFacing && turned < 0.0) n = -n;
+#else
+    vec3 at = position;
     if (!gl_FrontFacing) n = -n;
+#endif
+    vec3 v = normalize(eye - at);
     vec3 face = n;
     vec3 base = bare;
     float occlusion = 1.0, roughness = 0.75, metal = 0.0, clear = 1.0;
@@ -274,6 +289,10 @@ void main() {
 #ifdef RELIEF
         float level;
         vec2 place = met(n, t, b, v, level);
+#ifdef NEAR
+        // Where the facets stand out over the relief, its ray goes by: what lies behind is seen.
+        if (abs(turned) > 1.99 && level < dot(lifted - position, n) - 0.35 * (relief_m.y - relief_m.x)) discard;
+#endif
         clear = clear_sun(n, t, b, place, level);
 #else
         vec2 place = uv;
@@ -309,7 +328,7 @@ void main() {
     colour = vec4(plainly * (textured && shows == 3 ? 1.0 : facing), 1.0);
     around = vec4(0.0, 0.0, 0.0, 1.0);
 #ifndef MOVING
-    guide = vec4(face, length(eye - position));
+    guide = vec4(face, length(eye - at));
 #endif
     return;
 #endif
@@ -329,11 +348,11 @@ void main() {
         vec3 along = t * cos(turn) + b * sin(turn);
         along = normalize(along - n * dot(n, along));
         vec3 across = cross(n, along);
-        float at = mix(a, 1.0, s * s), ab = a, both = at * ab;
-        vec3 w = vec3(ab * dot(along, h), at * dot(across, h), both * nh);
+        float aa = mix(a, 1.0, s * s), ab = a, both = aa * ab;
+        vec3 w = vec3(ab * dot(along, h), aa * dot(across, h), both * nh);
         float w2 = both / max(dot(w, w), 1e-12);
-        float gv = nl * length(vec3(at * dot(along, v), ab * dot(across, v), nv));
-        float gl = nv * length(vec3(at * dot(along, sun), ab * dot(across, sun), nl));
+        float gv = nl * length(vec3(aa * dot(along, v), ab * dot(across, v), nv));
+        float gl = nv * length(vec3(aa * dot(along, sun), ab * dot(across, sun), nl));
         lobe = both * w2 * w2 / PI * 0.5 / (gv + gl + 1e-5);
         float straight = 1.0 - s * (1.0 - roughness);
         vec3 bent = normalize(mix(cross(cross(across, v), across), n, straight * straight * straight * straight));
@@ -437,6 +456,6 @@ void main() {
         around.a += weight;
         if (weight > 0.0) colour.a += weight * open_share(k);
     }
-    guide = vec4(face, length(eye - position));
+    guide = vec4(face, length(eye - at));
 #endif
 }
