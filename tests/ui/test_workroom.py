@@ -10,6 +10,7 @@ from brave_tessel.core.errors import CancelledError, MissingError
 from brave_tessel.core.job.document import Job
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
+from brave_tessel.ui import workroom
 from brave_tessel.ui.workroom import Pace, Workroom
 
 
@@ -196,3 +197,23 @@ def test_a_lost_picture_is_not_told_again_by_all_that_needs_it(qtbot):
     assert len(failed) == 2
     assert len(heard.words) == 1
     room.close()
+
+
+def test_what_waits_behind_comes_after_all_else(room):
+    gate, done = threading.Event(), []
+    room.ask("first", lambda current: gate.wait(5), lambda result: None)
+    for name in ("thumb 1", "thumb 2"):
+        room.ask(name, lambda current, name=name: done.append(name), lambda result: None, behind=True)
+    room.ask("surface", lambda current: done.append("surface"), lambda result: None)
+    gate.set()
+    serve(lambda: room.idle)
+    assert done == ["surface", "thumb 1", "thumb 2"]
+
+
+def test_memory_goes_back_once_nothing_is_asked_for(room, monkeypatch):
+    given = []
+    monkeypatch.setattr(workroom, "give_back_freed_memory", lambda: given.append(True))
+    room._idle.setInterval(30)
+    room.ask("a", lambda current: None, lambda result: None)
+    serve(lambda: given)
+    assert room.idle

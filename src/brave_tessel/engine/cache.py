@@ -25,7 +25,7 @@ def weigh(result: Any) -> int:
 
 
 RECENT_RUNS = 3
-STALE_BYTES = 1 << 30
+STALE_BYTES = 800 << 20
 """What no recent run has asked for is kept up to so much; beyond that its memory serves the next pictures, which is
 quicker than touching memory for the first time.
 """

@@ -32,10 +32,12 @@ class _Request:
     generation: int
     work: Work
     settled: Settled
+    behind: bool = False
 
 
 class Worker:
-    """One thread that serves channels in the order they were asked; a newer request replaces an older one.
+    """One thread that serves channels in the order they were asked, those asked for ``behind`` after all others; a
+    newer request replaces an older one.
 
     A worker that ``gives_way_to`` another stands still, between its tasks, while that one has work: what a person
     waits for goes before what takes long.
@@ -52,7 +54,7 @@ class Worker:
         self._thread = threading.Thread(target=self._serve, name=name, daemon=True)
         self._thread.start()
 
-    def request(self, channel: str, work: Work, settled: Settled = unheard) -> None:
+    def request(self, channel: str, work: Work, settled: Settled = unheard, *, behind: bool = False) -> None:
         """Do ``work`` soon; what the channel was doing or had waiting is overtaken.
 
         A stopped worker does nothing more. ``settled`` is called exactly once, in whichever thread it ends.
@@ -63,7 +65,7 @@ class Worker:
             self._generations[channel] = generation
             overtaken = self._waiting.pop(channel, None)
             if not stopping:
-                self._waiting[channel] = _Request(channel, generation, work, settled)
+                self._waiting[channel] = _Request(channel, generation, work, settled, behind)
             self._wake.notify_all()
         if overtaken is not None:
             overtaken.settled(CancelledError())
@@ -122,7 +124,8 @@ class Worker:
                     self._wake.wait()
                 if self._stopping:
                     break
-                _, request = self._waiting.popitem(last=False)
+                first = next((one for one, asked in self._waiting.items() if not asked.behind), None)
+                request = self._waiting.pop(first if first is not None else next(iter(self._waiting)))
                 self._busy = request.channel
             error = self._run(request)
             with self._wake:

@@ -9,9 +9,10 @@ from enum import Enum
 from functools import partial
 from typing import Any, Protocol
 
-from PyQt6.QtCore import QObject, Qt, pyqtSignal, pyqtSlot
+from PyQt6.QtCore import QObject, Qt, QTimer, pyqtSignal, pyqtSlot
 
 from ..core.errors import CancelledError, MissingError
+from ..engine.memory import give_back_freed_memory
 from ..engine.session import Session
 from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
@@ -21,6 +22,10 @@ log = logging.getLogger(__name__)
 
 STOPS = " · Esc stops"
 Show = Callable[[Any], None]
+
+
+REST_MS = 4000
+"""How long nothing is asked for before memory that is kept at hand goes back to the system."""
 
 
 class Send(Protocol):
@@ -54,6 +59,10 @@ class Workroom(QObject):
         quick = Worker("quick")
         self.workers = {Pace.QUICK: quick, Pace.LONG: Worker("long", gives_way_to=quick), Pace.FILES: Worker("files")}
         self._open = 0
+        self._idle = QTimer(self)
+        self._idle.setSingleShot(True)
+        self._idle.setInterval(REST_MS)
+        self._idle.timeout.connect(self._give_back)
         self._arrived.connect(self._deliver, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
 
     # Asking --------------------------------------------------------------------------------------
@@ -67,11 +76,12 @@ class Workroom(QObject):
         pace: Pace = Pace.QUICK,
         failed: Callable[[Exception], None] | None = None,
         ended: Callable[[], None] | None = None,
+        behind: bool = False,
     ) -> None:
         """Do some work that hands on several results, coarse ones first; each is shown in the window's thread.
 
-        ``failed`` hears what went wrong (told in the status line as well), ``ended`` is called in any case, also when
-        newer work in the channel has overtaken this.
+        What is asked for ``behind`` waits for all that is not. ``failed`` hears what went wrong (told in the status
+        line as well), ``ended`` is called in any case, also when newer work in the channel has overtaken this.
         """
         era = self.session.era
 
@@ -83,7 +93,9 @@ class Workroom(QObject):
             self.later(partial(self._settle, error, failed if self.session.era == era else None, ended))
 
         self._count(+1)
-        self.workers[pace].request(channel, lambda current: work(current, partial(send, current=current)), settled)
+        self.workers[pace].request(
+            channel, lambda current: work(current, partial(send, current=current)), settled, behind=behind
+        )
 
     def ask(
         self,
@@ -94,9 +106,18 @@ class Workroom(QObject):
         pace: Pace = Pace.QUICK,
         failed: Callable[[Exception], None] | None = None,
         ended: Callable[[], None] | None = None,
+        behind: bool = False,
     ) -> None:
         """Do some work and hand its result on in the window's thread; see :meth:`stream`."""
-        self.stream(channel, lambda current, send: send(work(current)), then, pace=pace, failed=failed, ended=ended)
+        self.stream(
+            channel,
+            lambda current, send: send(work(current)),
+            then,
+            pace=pace,
+            failed=failed,
+            ended=ended,
+            behind=behind,
+        )
 
     def _settle(
         self, error: Exception | None, failed: Callable[[Exception], None] | None, ended: Callable[[], None] | None
@@ -165,6 +186,14 @@ class Workroom(QObject):
         self._open += by
         if (self._open > 0) != before:
             self.busy_changed.emit(self._open > 0)
+            # What the next picture would use is kept at hand while a hand is at work, not for good.
+            if self._open:
+                self._idle.stop()
+            else:
+                self._idle.start()
+
+    def _give_back(self) -> None:
+        self.workers[Pace.FILES].request("memory", lambda _current: _trimmed())
 
     def progress(self) -> Callable[[str], None]:
         """Says what is going on once it has gone on for half a second."""
@@ -175,3 +204,7 @@ class Workroom(QObject):
                 self.later(lambda: self.told.emit(f"{what}{STOPS}", "progress"))
 
         return told
+
+
+def _trimmed() -> None:
+    give_back_freed_memory()

@@ -8,6 +8,7 @@ from typing import Annotated
 import numpy as np
 import numpy.typing as npt
 
+from ..kernels.normals import turned_normals
 from ..kernels.wrapped import sample_moved
 from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Angle, Choice, Length, operation
@@ -99,10 +100,11 @@ def _moved(maps: MapSet, right: float, up: float) -> MapSet:
 def _mapped(maps: MapSet, matrix: np.ndarray, offset: tuple[float, float]) -> MapSet:
     """Maps read at ``matrix @ (place − offset)``."""
     grid = maps.grid
-    x, y = grid.x_mm()[None, :] - offset[0], grid.y_mm()[:, None] - offset[1]
-    u, v = matrix[0, 0] * x + matrix[0, 1] * y, matrix[1, 0] * x + matrix[1, 1] * y
-    right = np.asarray(u - grid.x_mm()[None, :], np.float32)
-    higher = np.asarray(v - grid.y_mm()[:, None], np.float32)
+    x, y = grid.x_mm() - offset[0], grid.y_mm() - offset[1]
+    right, higher = (
+        np.add.outer((down * y - dy).astype(np.float32), (across * x - dx).astype(np.float32))
+        for across, down, dx, dy in ((*matrix[0], grid.x_mm(), 0.0), (*matrix[1], 0.0, grid.y_mm()))
+    )
     made: dict[MapKind, Raster] = {}
     for kind, pixels in maps.maps.items():
         read = (
@@ -110,16 +112,8 @@ def _mapped(maps: MapSet, matrix: np.ndarray, offset: tuple[float, float]) -> Ma
             if not TRAITS[kind].mixes
             else sample_moved(np.ascontiguousarray(pixels), right, higher, grid)
         )
-        made[kind] = _turned(read, matrix) if kind is MapKind.NORMAL else read
+        made[kind] = turned_normals(read, matrix) if kind is MapKind.NORMAL else read
     return MapSet(grid, made)
-
-
-def _turned(normal: Raster, matrix: np.ndarray) -> Raster:
-    """Normals read through a matrix: slopes follow by its transpose, as the chain rule says."""
-    slopes = -normal[..., :2] / np.maximum(normal[..., 2:], np.float32(0.05))
-    there = slopes @ matrix.astype(np.float32)
-    made = np.concatenate([-there, np.ones((*there.shape[:2], 1), np.float32)], 2)
-    return np.asarray(made / np.linalg.norm(made, axis=2, keepdims=True), np.float32)
 
 
 def _nearest(pixels: Raster, right: Raster, up: Raster, grid: Grid) -> Raster:

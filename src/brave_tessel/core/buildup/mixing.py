@@ -11,10 +11,12 @@ from ..kernels.bands import over_rows
 from ..kernels.compiled import compiled
 from ..kernels.curve import decoded, encoded
 from ..kernels.join import Planes, mix_by_share
+from ..kernels.normals import reoriented_slopes, slopes_of
 from ..kernels.relief import normal_of_height
-from ..maps import FINISH, LAYERED, TRAITS, MapKind, MapSet
-from ..recipe.steps.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours, normals
-from ..sheet import Grid, Raster
+from ..kernels.unit_vectors import to_unit
+from ..maps import FINISH, LAYERED, MapKind, MapSet
+from ..recipe.steps.combine import NON_SEPARABLE, SEPARABLE, blended, blended_colours
+from ..sheet import Raster
 
 COLOUR_MODES = (*SEPARABLE, *NON_SEPARABLE)
 NORMAL_MODES = ("over", "reoriented", "added")
@@ -59,21 +61,12 @@ def own_detail(layer: MapSet) -> Raster | None:
     """Slopes (H, W, 2) that a layer's normals hold beyond its relief; None where it has no normals."""
     if MapKind.NORMAL not in layer:
         return None
-    own = _slopes(layer[MapKind.NORMAL])
+    own = slopes_of(layer[MapKind.NORMAL])
     if MapKind.HEIGHT not in layer:
         return own
     return np.asarray(
-        own - _slopes(normal_of_height(np.ascontiguousarray(layer[MapKind.HEIGHT]), layer.grid)), np.float32
+        own - slopes_of(normal_of_height(np.ascontiguousarray(layer[MapKind.HEIGHT]), layer.grid)), np.float32
     )
-
-
-def _slopes(normal: Raster) -> Raster:
-    return np.asarray(-normal[..., :2] / np.maximum(normal[..., 2:], np.float32(0.05)), np.float32)
-
-
-def _normal(slopes: Raster) -> Raster:
-    up = np.concatenate([-slopes, np.ones((*slopes.shape[:2], 1), np.float32)], 2)
-    return np.asarray(up / np.linalg.norm(up, axis=2, keepdims=True), np.float32)
 
 
 def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: MapMix) -> Raster:
@@ -86,8 +79,7 @@ def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: M
     if mix.mode == "added":
         after = np.asarray(before + own, np.float32)
     elif mix.mode == "reoriented" and ground is not None:
-        grid = Grid(share.shape[1], share.shape[0], 1.0, 1.0)
-        after = _slopes(normals(grid, _normal(before), _normal(own), how="reoriented"))
+        after = reoriented_slopes(before, own)
     else:
         after = own
     return mix_by_share(before, after, share, mix.strength)
@@ -134,17 +126,14 @@ def finish_onto(below: MapSet | None, layer: MapSet, share: Raster, mixes: Mappi
         if kind not in layer and MapKind.BASE_COLOUR not in layer:
             continue
         mix = mixes.get(kind, MapMix())
-        weight = share * np.float32(mix.strength)
-        if TRAITS[kind].channels > 1:
-            weight = weight[..., None]
         ground, own = before.or_default(kind), layer.or_default(kind)
         if kind is MapKind.ANISOTROPY_ANGLE:
-            made[kind] = _turned(ground, own, weight)
+            made[kind] = _turned(ground, own, share * np.float32(mix.strength))
             continue
-        mixed = ground + weight * (own - ground)
+        mixed = mix_by_share(ground, own, np.ascontiguousarray(share, np.float32), mix.strength)
         if kind is MapKind.COAT_NORMAL:
-            mixed = mixed / np.maximum(np.linalg.norm(mixed, axis=-1, keepdims=True), 1e-6)
-        made[kind] = np.ascontiguousarray(mixed, np.float32)
+            to_unit(mixed)
+        made[kind] = mixed
     return MapSet(grid, made)
 
 

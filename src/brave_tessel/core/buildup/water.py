@@ -8,6 +8,7 @@ from typing import Annotated
 import numpy as np
 
 from ..colour import hex_to_linear
+from ..kernels.unit_vectors import to_unit
 from ..kernels.water import EXTERNAL, INTERNAL, Body, flood, soak
 from ..lattice import earlier_hash
 from ..maps import MapKind, MapSet
@@ -115,7 +116,7 @@ def seen_wet(dry: MapSet, water: Water, *, ground: Raster, surface: Raster) -> M
     coat, rough = maps.or_default(MapKind.COAT), maps.or_default(MapKind.COAT_ROUGHNESS)
     own = maps.maps.get(MapKind.COAT_NORMAL, ground)
     face = own + share[..., None] * (surface - own)
-    face /= np.maximum(np.linalg.norm(face, axis=-1, keepdims=True), np.float32(1e-6))
+    face = to_unit(np.ascontiguousarray(face, np.float32))
     return maps.with_maps(
         base_colour=made.colour,
         roughness=made.rough,
@@ -145,7 +146,7 @@ def baked(maps: MapSet) -> MapSet:
         )
     )  # fmt: skip
     bent = normal + share[..., None] * (face - normal)
-    bent /= np.maximum(np.linalg.norm(bent, axis=-1, keepdims=True), np.float32(1e-6))
+    bent = to_unit(np.ascontiguousarray(bent, np.float32))
     made = maps.with_maps(
         roughness=np.asarray(rough + share * (maps.or_default(MapKind.COAT_ROUGHNESS) - rough), np.float32),
         metalness=np.asarray(metal * (1 - share), np.float32),

@@ -101,7 +101,7 @@ def sheen_table() -> AnyArray:
     roughness, columns by the eye's cosine.
     """
     table = np.zeros((SIZE, SIZE), np.float64)
-    _sheen_rows(table, 96)
+    _sheen_rows(table, 64)
     out = np.minimum(table, 1).astype(np.float32)
     out.flags.writeable = False
     return out

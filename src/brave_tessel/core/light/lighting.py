@@ -232,7 +232,7 @@ def _extras(maps: MapSet) -> tuple[list[Any], int]:
         of(MapKind.WATER),
         of(MapKind.SHEEN, _NONE3),
         whole(MapKind.SHEEN_ROUGHNESS) if sheen else _NONE2,
-        still(sheen_table()),
+        still(sheen_table()) if sheen else _NONE2,
         of(MapKind.ANISOTROPY),
         angle,
         glow,

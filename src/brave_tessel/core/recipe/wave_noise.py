@@ -30,10 +30,11 @@ def wave_octave(grid: Grid, wavelength_mm: float, seed: int) -> Raster:
     kx, ky = np.meshgrid(np.arange(most_x + 1), np.arange(-most_y, most_y + 1))
     near = np.hypot(kx / grid.width_mm, ky / grid.height_mm) * wavelength_mm
     band = ((kx > 0) | (ky > 0)) & (near < _LONGEST_WAVE_NUMBER)
-    power = np.where(band, np.exp(-(np.log(np.where(band, near, 1) / _MIDDLE) ** 2) / (2 * _SPREAD**2)), 0)
+    kx, ky = kx[band], ky[band]
+    power = np.exp(-(np.log(near[band] / _MIDDLE) ** 2) / (2 * _SPREAD**2))
     # By the power of the whole band, so that what a coarse raster leaves out does not raise the rest.
     size = np.sqrt(2 * power / power.sum()) / 2 * rows * columns
-    kept = band & (kx <= (columns - 1) // 2) & (np.abs(ky) <= (rows - 1) // 2)
+    kept = (kx <= (columns - 1) // 2) & (np.abs(ky) <= (rows - 1) // 2)
     kx, ky, size = kx[kept], ky[kept], size[kept]
     # A sample stands for the middle of its pixel, at every size.
     phase = units_many(kx, ky, seed).astype(np.float64) + 0.5 * (kx / columns + ky / rows)

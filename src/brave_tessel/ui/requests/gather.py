@@ -106,7 +106,7 @@ class GatherRequests(Requests):
             )
             return done.mips[0]
 
-        self.work.ask(f"thumb {key}", work, lambda codes: self.thumb_ready.emit(source, codes))
+        self.work.ask(f"thumb {key}", work, lambda codes: self.thumb_ready.emit(source, codes), behind=True)
 
     # Files ---------------------------------------------------------------------------------------
 

@@ -8,6 +8,7 @@ from typing import Annotated, Any
 import numpy as np
 
 from ...colour import decode_srgb, encode_srgb
+from ...kernels.normals import joined_normals
 from ...operation import Choice, Colour, Field, Fraction, Length, Vector, called, operation
 from ...sheet import Grid, Raster
 
@@ -275,17 +276,4 @@ def normals(
     strength: Strength = 1.0,
 ) -> Vector:
     """Detail normals on base normals (Barré-Brisebois and Hill 2012, "Blending in Detail")."""
-    flat = np.array([0, 0, 1], np.float32)
-    d = detail if strength == 1 else flat + (detail - flat) * np.float32(strength)
-    d = d / np.maximum(np.linalg.norm(d, axis=2, keepdims=True), 1e-6)
-    if how == "reoriented":
-        t = base + flat
-        u = d * np.array([-1, -1, 1], np.float32)
-        made = t * ((t * u).sum(2, keepdims=True) / np.maximum(t[..., 2:], 1e-6)) - u
-    elif how == "whiteout":
-        made = np.concatenate([base[..., :2] + d[..., :2], base[..., 2:] * d[..., 2:]], 2)
-    elif how == "slopes added":
-        made = np.concatenate([base[..., :2] * d[..., 2:] + d[..., :2] * base[..., 2:], base[..., 2:] * d[..., 2:]], 2)
-    else:
-        made = base + d
-    return np.asarray(made / np.maximum(np.linalg.norm(made, axis=2, keepdims=True), 1e-6), np.float32)
+    return joined_normals(base, detail, NORMALS.index(how), strength)
