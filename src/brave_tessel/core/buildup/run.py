@@ -288,12 +288,12 @@ def whole_steps(length_mm: float, step_mm: float) -> tuple[int, float]:
     return count, length_mm / count
 
 
-def lay_run(grid: Grid, run: Run, stamp: MapSet | None = None) -> MapSet:
+def lay_run(grid: Grid, run: Run, stamp: MapSet | None = None, path: Path | None = None) -> MapSet:
     """The run's maps on the sheet: height, opacity, colour, roughness. ``stamp`` are the maps of a source that is
-    stamped.
+    stamped, ``path`` where the run goes, if not straight through its points.
     """
     flat = {MapKind.HEIGHT: np.zeros(grid.shape, np.float32), MapKind.OPACITY: np.zeros(grid.shape, np.float32)}
-    path = path_of(run, grid)
+    path = path or path_of(run, grid)
     operation_ = run.stamp.operation
     values = run.stamp.bound()
     if path is not None:

@@ -8,6 +8,8 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
+from msgspec import structs
+
 from ...job.document import Job
 from ...job.layers import Layer, References, Surface, What
 from ...job.nodes import Node, Point, Setting
@@ -20,14 +22,17 @@ from ...quantity import format_number
 from ...sheet import Grid
 from ..form_rows import Choose, Dials, Field, Flag, FormRow, Found, Note
 from ..handles import Handle, Handles, Moved
+from ..joints import along_joints
 from ..kind import LayerKind, layer_kind
 from ..run import BY_POINTS, WAYS, lay_run, neutral_level, path_of, whole_steps
+from ..stack import Stack
 
 
 class RunWhat(Node, What, frozen=True, kw_only=True, tag="run"):
     """A stamp along a path in whole steps. ``points`` in mm. ``over`` says how it closes: not at all, as a ring, or
     over the edge of the sheet ``across`` or ``up``, where it goes on to its first point a repeat further. By its
-    points, a ``closed`` one is a ring, and one whose last point lies a repeat further on closes over the edge.
+    points, a ``closed`` one is a ring, and one whose last point lies a repeat further on closes over the edge. With
+    ``joints`` it goes from each point to the next along the joints of what lies beneath.
     """
 
     points: tuple[Point, ...] = ()
@@ -37,6 +42,7 @@ class RunWhat(Node, What, frozen=True, kw_only=True, tag="run"):
     colour: str = "#8F7A52"
     roughness: float = 0.8
     over: str = BY_POINTS
+    joints: bool = False
 
     def refers(self) -> References:
         """The source it lays along itself, if any."""
@@ -57,6 +63,8 @@ class RunKind(LayerKind[RunWhat]):
         what = layer.what
         stamp = _stamp(planner, what, grid, layer.id)
         inputs = () if stamp is None else (stamp,)
+        if what.joints:
+            inputs = (*inputs, below or planner.bare(grid, layer.id))
         told = [
             what.points,
             what.closed,
@@ -66,6 +74,7 @@ class RunKind(LayerKind[RunWhat]):
             what.stamp.complete(),
             what.colour,
             what.roughness,
+            *(("joints",) if what.joints else ()),
         ]
         return Task(
             task_key("run", told, grid, *(task.key for task in inputs)),
@@ -81,13 +90,16 @@ class RunKind(LayerKind[RunWhat]):
         yield Note("Drag its points on the board; click the run to add one, Del takes the chosen one out.")
         yield Choose("Stamp", "stamp", ("what", "stamp"), "Another stamp")
         yield Dials(("what", "stamp"), stamp.op)
-        yield Note(steps_note)
+        if not layer.what.joints:
+            yield Note(steps_note)
         if stamp.op == "stamp.source" and stamp.value("source"):
             yield Found("Its neutral level is being found from its rim.", _plan_neutral, _tell_neutral)
         ways = WAYS[1:] if layer.what.over != BY_POINTS else WAYS
         closes = replace(Choice(*ways, help="How the run ends: free, back where it began, or over the edge."),
                          label="Closes", default=BY_POINTS)  # fmt: skip
         yield Field(closes, ("what", "over"))
+        yield Flag("Along the joints", ("what", "joints"), "Run along the joints",
+                   "From each point to the next by the joints of what lies beneath")  # fmt: skip
         yield Flag("Rounded", ("what", "rounded"), "Rounded run", "A smooth curve through its points")
         colour = replace(Paint(help="Colour of the run."), label="Colour", default="#8F7A52")
         rough = replace(Fraction(help="Roughness of the run."), label="Roughness", default=0.8)
@@ -121,8 +133,14 @@ def _number(handle: str) -> int:
     return int(handle.removeprefix("point "))
 
 
-def _lay(*stamp: MapSet, what: RunWhat, grid: Grid) -> MapSet:
-    return lay_run(grid, what, stamp[0] if stamp else None)
+def _lay(*given: MapSet | Stack, what: RunWhat, grid: Grid) -> MapSet:
+    stamp = next((one for one in given if isinstance(one, MapSet)), None)
+    below = next((one for one in given if isinstance(one, Stack)), None)
+    path = None
+    if below is not None and (straight := path_of(structs.replace(what, rounded=False), grid)) is not None:
+        bend = what.stamp.number("width") if what.rounded else 0.0
+        path = along_joints(straight, below.height, grid, bend)
+    return lay_run(grid, what, stamp, path)
 
 
 def _stamp(planner: Plans, what: RunWhat, grid: Grid, owner: str) -> Task | None:
