@@ -9,6 +9,7 @@ from brave_tessel.core.job.document import Job
 from brave_tessel.core.job.layers import Layer, Rule, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.sheet import Grid
+from brave_tessel.engine.intents.layers import read_picture
 from brave_tessel.engine.pictures.probe import id_at
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png
@@ -85,3 +86,17 @@ def test_a_framed_mask_is_straightened_and_nothing_else(laid):
     inner = snapshot.with_job(msgspec.structs.replace(snapshot.job, sources=(framed,)))
     seen = cover(inner, layer, Grid(40, 20, 400.0, 200.0))
     assert np.abs(seen[2:-2, 2:-2] * 255 - 200).max() < 1
+
+
+@pytest.mark.parametrize(
+    ("size", "repeats"), [((200.0, 150.0), (2, 2)), ((130.0, 310.0), (3, 1)), ((0.0, 0.0), (7, 5))]
+)
+def test_a_picture_is_read_in_as_many_repeats_as_bring_it_nearest_to_its_size(laid, size, repeats):
+    snapshot, surface, layer, rule = laid(np.zeros((48, 64), np.uint8), "a_mask.png", "where.picture", across=7, up=5)
+    source = snapshot.job.sources[0]
+    frame = msgspec.structs.replace(source.straightening, width_mm=size[0], height_mm=size[1])
+    job = msgspec.structs.replace(snapshot.job, sources=(msgspec.structs.replace(source, straightening=frame),))
+    job = read_picture(job, surface, layer, rule, source.id).apply(job)
+    values = job.surfaces[0].layers[0].where[0].rule.values
+    assert (values["across"], values["up"]) == repeats
+    assert values["source"] == source.id

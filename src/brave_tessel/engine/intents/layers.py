@@ -16,7 +16,9 @@ from ...core.job.layers import Layer, Rule, Surface, every_layer, layer_path, wi
 from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY, find
 from ...core.phrases import say, say_count
+from ...core.plan.where import EXACT
 from ...core.recipe.stock import cover_recipe
+from ...core.repeat.mend import closed_size
 from ...formats.documents import decode, encode
 from ..library.marks_of_use import MARKS_OF_USE, mark_of_use
 
@@ -253,6 +255,41 @@ def set_setting(surface: Surface, layer: Layer, where: tuple[str, ...], name: st
         say("Set {label}", label=label),
         gesture=f"{layer.id}-{where}-{name}",
     )
+
+
+def read_picture(job: Job, surface: Surface, layer: Layer, rule: Rule, source: str) -> AnyCommand:
+    """Another picture for a rule; where its real size is known, in as many whole repeats as bring it nearest to it."""
+    label = find(rule.rule.op).params["source"].label.lower()
+    return _rule_values(surface, layer, rule, {"source": source, **own_repeats(job, surface, source)}, f"Set {label}")
+
+
+def at_own_size(job: Job, surface: Surface, layer: Layer, rule: Rule) -> AnyCommand:
+    """The repeats of a rule's picture that bring it nearest to its real size."""
+    repeats = own_repeats(job, surface, str(rule.rule.value("source")))
+    return _rule_values(surface, layer, rule, repeats, "Lay at its own size")
+
+
+def own_repeats(job: Job, surface: Surface, source: str) -> dict[str, int]:
+    """Whole repeats across and up that bring a picture nearest to its real size; nothing where that is not known."""
+    found = next((one for one in job.sources if one.id == source), None)
+    if found is None or not found.sized:
+        return {}
+    frame = found.straightening
+    # What is used exactly as the file has it is not mended first.
+    size = (frame.width_mm, frame.height_mm) if found.role in EXACT and frame.sized else closed_size(found)
+    if min(size) <= 0:
+        return {}
+    across, up = (
+        min(64, max(1, round(whole / own)))
+        for whole, own in zip((surface.width_mm, surface.height_mm), size, strict=True)
+    )
+    return {"across": across, "up": up}
+
+
+def _rule_values(surface: Surface, layer: Layer, rule: Rule, values: dict[str, Any], label: str) -> AnyCommand:
+    known = rule.rule.operation.params
+    kept = {**rule.rule.values, **{name: value for name, value in values.items() if name in known}}
+    return set_in_layer(surface, layer, ("where", rule.id, "rule", "values"), kept, label)
 
 
 def add_rule(surface: Surface, layer: Layer, op: str, *, mode: str = "") -> tuple[AnyCommand, Rule]:

@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QLabel
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QLabel
 
 from brave_tessel.core.buildup.kinds.bundle import BundleWhat
 from brave_tessel.core.buildup.kinds.decal import DecalWhat
@@ -21,6 +21,7 @@ from brave_tessel.core.buildup.kinds.water import WaterWhat
 from brave_tessel.core.job.layers import layer_of
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.maps import MapKind
+from brave_tessel.core.repeat.mend import closed_size
 from brave_tessel.engine.intents.light import take_preset
 from tests.ui.hand import at, click, hover, pull
 
@@ -174,6 +175,25 @@ def test_layers_are_copied_into_another_surface(build, settled):
     QApplication.clipboard().setText("a shopping list")
     build.layers.paste()
     assert "layers copied here" in build.window_.told.text()
+
+
+def test_a_rules_picture_comes_at_its_own_size(build, settled):
+    """From the rule's form: a source is laid in whole repeats near its real size, and again by the button."""
+    card, desk = build.layer_card, build.desk
+    card.add_rule("where.picture")
+    settled(build.window_)
+    source, surface = next(one for one in desk.job.sources if one.sized), desk.selection.surface
+    form = next(form for form, _ in card.forms if "source" in form.controls)
+    form.changed.emit("source", source.id)
+    settled(build.window_)
+    rule = desk.selection.layer.where[-1].rule
+    across = rule.value("across")
+    assert abs(surface.width_mm / across - closed_size(source)[0]) < closed_size(source)[0] / across
+    card.put(("where", desk.selection.layer.where[-1].id, "rule", "values"), {**rule.values, "across": 9, "up": 9}, "x")
+    settled(build.window_)
+    own = next(b for b in card.findChildren(QAbstractButton) if b.text() == "At its own size" and b.isVisible())
+    own.click()
+    assert desk.selection.layer.where[-1].rule.values == rule.values
 
 
 def test_rules_are_rows_with_modes_order_and_presets(build, settled):

@@ -180,7 +180,7 @@ class WhereForms(WhatForms):
         elif operation.params or not operation.known:
             if operation.handles is not None:
                 self.add(words(tr("Its handles are on the board.")))
-            self.add(self.setting_form(layer, ("where", rule.id, "rule")))
+            self._build_values(surface, layer, rule)
             if rule.rule.op == "where.id":
                 self.add(
                     button(
@@ -191,6 +191,30 @@ class WhereForms(WhatForms):
                 )
         shape = self.section(tr("Shape of the rule"), tr("as it comes") if not rule.shape.values else tr("changed"))
         shape.add(self.setting_form(layer, ("where", rule.id, "shape")))
+
+    def _build_values(self, surface: Surface, layer: Layer, rule: Rule) -> None:
+        """A rule's dials; a picture comes in its own size, and back to it by a button."""
+        where = ("where", rule.id, "rule")
+        pictured = {"source", "across", "up"} <= set(rule.rule.operation.params)
+        self.add(self.setting_form(layer, where))
+        if not pictured or not layer_intents.own_repeats(self.desk.job, surface, str(rule.rule.value("source"))):
+            return
+        tip = tr("As many whole repeats as bring it nearest to its real size")
+        self.add(button(tr("At its own size"), lambda: self._read_at_own_size(rule.id), tip=tip))
+
+    def set_setting(self, where: tuple[str, ...], name: str, value: Any) -> None:
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
+        rule = next((r for r in layer.where if where == ("where", r.id, "rule")), None) if layer else None
+        if surface and layer and rule and name == "source" and "across" in rule.rule.operation.params:
+            self.desk.dispatch(layer_intents.read_picture(self.desk.job, surface, layer, rule, str(value)))
+        else:
+            super().set_setting(where, name, value)
+
+    def _read_at_own_size(self, id: str) -> None:
+        surface, layer = self.desk.selection.surface, self.desk.selection.layer
+        rule = next((r for r in layer.where if r.id == id), None) if layer else None
+        if surface and layer and rule:
+            self.desk.dispatch(layer_intents.at_own_size(self.desk.job, surface, layer, rule))
 
     # The brush -----------------------------------------------------------------------------------
 
