@@ -177,20 +177,24 @@ def test_layers_are_copied_into_another_surface(build, settled):
     assert "layers copied here" in build.window_.told.text()
 
 
-def test_a_rules_picture_comes_at_its_own_size(build, settled):
+def test_a_rules_picture_comes_at_its_own_size(demo_window, settled):
     """From the rule's form: a source is laid in whole repeats near its real size, and again by the button."""
-    card, desk = build.layer_card, build.desk
+    window, desk, card = demo_window, demo_window.desk, demo_window.build_stage.layer_card
+    desk.go("Build")
+    desk.selection.choose(surface="plaster", layer="")
+    settled(window)
+    desk.selection.choose(layer=desk.selection.surface.layers[-1].id)
     card.add_rule("where.picture")
-    settled(build.window_)
-    source, surface = next(one for one in desk.job.sources if one.sized), desk.selection.surface
+    settled(window)
+    source, surface = desk.job.source("mosaic"), desk.selection.surface
     form = next(form for form, _ in card.forms if "source" in form.controls)
     form.changed.emit("source", source.id)
-    settled(build.window_)
+    settled(window)
     rule = desk.selection.layer.where[-1].rule
     across = rule.value("across")
     assert abs(surface.width_mm / across - closed_size(source)[0]) < closed_size(source)[0] / across
     card.put(("where", desk.selection.layer.where[-1].id, "rule", "values"), {**rule.values, "across": 9, "up": 9}, "x")
-    settled(build.window_)
+    settled(window)
     own = next(b for b in card.findChildren(QAbstractButton) if b.text() == "At its own size" and b.isVisible())
     own.click()
     assert desk.selection.layer.where[-1].rule.values == rule.values

@@ -195,12 +195,20 @@ class WhereForms(WhatForms):
     def _build_values(self, surface: Surface, layer: Layer, rule: Rule) -> None:
         """A rule's dials; a picture comes in its own size, and back to it by a button."""
         where = ("where", rule.id, "rule")
-        pictured = {"source", "across", "up"} <= set(rule.rule.operation.params)
         self.add(self.setting_form(layer, where))
-        if not pictured or not layer_intents.own_repeats(self.desk.job, surface, str(rule.rule.value("source"))):
+        if not {"source", "across", "up"} <= set(rule.rule.operation.params):
             return
         tip = tr("As many whole repeats as bring it nearest to its real size")
-        self.add(button(tr("At its own size"), lambda: self._read_at_own_size(rule.id), tip=tip))
+        own = button(tr("At its own size"), lambda: self._read_at_own_size(rule.id), tip=tip)
+        self.add(own)
+
+        def size_of(shown: Layer) -> str:
+            """Its repeats where its size is known; the picture may be another while the card stays."""
+            source = str(fetch(shown, where).value("source"))
+            return str(layer_intents.own_repeats(self.desk.job, surface, source) or "")
+
+        own.setVisible(bool(size_of(layer)))
+        self.tell(lambda text: own.setVisible(bool(text)), size_of)
 
     def set_setting(self, where: tuple[str, ...], name: str, value: Any) -> None:
         surface, layer = self.desk.selection.surface, self.desk.selection.layer
