@@ -274,6 +274,7 @@ NEEDS = {
     "gather.tint": {"amount": 1.0},
     "breakup.hex": {"across": 2, "up": 2, "patch": 60.0},
     "breakup.variants": {"across": 2, "up": 2},
+    "breakup.edges": {"across": 2, "up": 2},
     "rule.shape": {"low": 0.1, "high": 0.7},
     "where.shape": {"width": 200.0, "height": 90.0},
     "where.slope": {"side": "one side"},

@@ -21,7 +21,7 @@ HOMES = (steps, kinds, rules, methods, checks, scene_checks, pieces, layings)
 """Packages in which every file declares something."""
 OTHERS = {
     gather: ("even_light", "balance"),
-    repeat: ("touch_up", "break_up", "variants"),
+    repeat: ("touch_up", "break_up", "variants", "edge_kinds"),
     scatter: ("shapes", "strew"),
     place: ("copies",),
     relief: ("estimate",),

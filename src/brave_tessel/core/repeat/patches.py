@@ -22,6 +22,8 @@ from .cut import least_path
 
 SEARCH_PX = 256
 _TURNS, _RINGS = 256, 64
+_MOST_SHIFT = 0.05
+"""Of a map's level at the rim: so far a patch is brought to it."""
 Pictures = Mapping[MapKind, Raster]
 Weights = Mapping[MapKind, float]
 
@@ -86,11 +88,13 @@ def best_place(
     avoid: Raster | None = None,
     apart: float = 1.3,
     draw: float = 0.0,
+    source: Pictures | None = None,
 ) -> tuple[float, float]:
     """The place of the sheet that agrees best with the rim around a spot, mm from left and top.
 
     Squared differences on the rim for every shift at once, by FFT. ``avoid`` (h, w) adds to the cost of
-    places; ``apart`` keeps the source off the spot, in outlines; ``draw`` in [0, 1) picks among the best tenth.
+    places; ``apart`` keeps the source off the spot, in outlines; ``draw`` in [0, 1) picks among the best tenth. The
+    place is looked for in ``source``, another sheet of the same size, where that is given.
     """
     scale = min(1.0, SEARCH_PX / max(grid.shape))
     rows, columns = max(16, round(grid.height_px * scale)), max(16, round(grid.width_px * scale))
@@ -104,14 +108,16 @@ def best_place(
     origin = round(spot[0] / across - 0.5), round(spot[1] / down - 0.5)
     cost = np.zeros((rows, columns))
     for kind, pixels in pictures.items():
-        small = (
-            cv2.resize(pixels, (columns, rows), interpolation=cv2.INTER_AREA).reshape(rows, columns, -1).astype(float)
+        small, here = (
+            cv2.resize(one, (columns, rows), interpolation=cv2.INTER_AREA).reshape(rows, columns, -1).astype(float)
+            for one in (pixels if source is None else source[kind], pixels)
         )
-        small -= small.mean((0, 1))
+        mean = small.mean((0, 1))
+        small, here = small - mean, here - mean
         scaled = weights.get(kind, 0.0) / max(float(small.var()), 1e-9)
         for k in range(small.shape[2]):
             plane = small[..., k]
-            there = np.roll(plane, (-origin[1], -origin[0]), (0, 1)) * ring
+            there = np.roll(here[..., k], (-origin[1], -origin[0]), (0, 1)) * ring
             squares = scipy.fft.irfft2(scipy.fft.rfft2(plane**2) * np.conj(ring_f), s=plane.shape)
             product = scipy.fft.irfft2(scipy.fft.rfft2(plane) * np.conj(scipy.fft.rfft2(there)), s=plane.shape)
             cost += scaled * (squares - 2 * product + float((there**2).sum()))
@@ -147,8 +153,12 @@ def cut_out(
     spot: tuple[float, float],
     place: tuple[float, float],
     outline: Outline,
+    *,
+    source: Pictures | None = None,
 ) -> Patch:
-    """The patch that covers ``spot`` from ``place``, with the cheapest closed cut between inner and outer rim."""
+    """The patch that covers ``spot`` from ``place``, with the cheapest closed cut between both rims; the place
+    lies in ``source`` where that is given.
+    """
     turns = (np.arange(_TURNS) + 0.5) / _TURNS * 2 * math.pi
     ux, uy = np.cos(turns), np.sin(turns)
     reach = 1 / outline.radius(ux, uy)
@@ -156,7 +166,10 @@ def cut_out(
     away_x, away_y = (ux * reach)[:, None] * rings[None, :], (uy * reach)[:, None] * rings[None, :]
     cost = np.zeros((_TURNS, _RINGS))
     for kind, pixels in pictures.items():
-        here, there = (_sampled(pixels, grid, away_x + x, away_y + y) for x, y in (spot, place))
+        here, there = (
+            _sampled(one, grid, away_x + x, away_y + y)
+            for one, (x, y) in ((pixels, spot), (pixels if source is None else source[kind], place))
+        )
         rough = np.abs(np.diff(here, axis=1, append=here[:, -1:])) + np.abs(
             np.diff(there, axis=1, append=there[:, -1:])
         )
@@ -174,17 +187,21 @@ def _sampled(pixels: Raster, grid: Grid, x: npt.NDArray[np.float64], y: npt.NDAr
     return np.asarray(pixels[row, column].reshape(*x.shape, -1), np.float32)
 
 
-def apply_patches(maps: MapSet, patches: Sequence[Patch], *, feather_mm: float) -> MapSet:
-    """Every map with the patches laid over it, feathered; normals stay unit vectors."""
+def apply_patches(maps: MapSet, patches: Sequence[Patch], *, feather_mm: float, source: MapSet | None = None) -> MapSet:
+    """Every map with the patches laid over it, feathered; normals stay unit vectors. They are taken from ``source``,
+    another sheet of the same size, where that is given.
+    """
     if not patches:
         return maps
     done = {kind: pixels.copy() for kind, pixels in maps.maps.items()}
     for patch in patches:
-        _lay(done, maps.grid, patch, feather_mm)
+        _lay(done, maps.grid, patch, feather_mm, done if source is None else source.maps)
     return MapSet(maps.grid, done)
 
 
-def _lay(maps: dict[MapKind, Raster], grid: Grid, patch: Patch, feather_mm: float) -> None:
+def _lay(
+    maps: dict[MapKind, Raster], grid: Grid, patch: Patch, feather_mm: float, source: Mapping[MapKind, Raster]
+) -> None:
     across, down = grid.mm_per_px
     half_x = min(grid.width_px // 2, math.ceil(patch.outline.half_width / across) + 1)
     half_y = min(grid.height_px // 2, math.ceil(patch.outline.half_height / down) + 1)
@@ -202,9 +219,14 @@ def _lay(maps: dict[MapKind, Raster], grid: Grid, patch: Patch, feather_mm: floa
     rim = np.abs(cut - radius) < 2 * soft
     for kind, pixels in maps.items():
         here = pixels[np.ix_(ys, xs)]
-        there = wrapped_window(pixels, top + jump[1], left + jump[0], rows, columns)
+        there = wrapped_window(source[kind], top + jump[1], left + jump[0], rows, columns)
         if kind not in {MapKind.NORMAL, MapKind.OPACITY} and rim.any():
-            there = there + (here[rim].mean(0) - there[rim].mean(0))
+            shift = here[rim].mean(0) - there[rim].mean(0)
+            if kind is not MapKind.HEIGHT:
+                # A drift of the light is taken along; that other things lie at the rim is no reason to tint the rest.
+                most = _MOST_SHIFT * np.abs(here[rim].mean(0))
+                shift = np.clip(shift, -most, most)
+            there = there + shift
         mixed = here + (there - here) * (share[..., None] if here.ndim == 3 else share)
         if kind is MapKind.NORMAL:
             mixed = mixed / np.maximum(np.linalg.norm(mixed, axis=2, keepdims=True), 1e-6)

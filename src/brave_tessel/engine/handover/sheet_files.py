@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Callable
+from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from ...core.errors import CancelledError
 from ...core.handover.conversions import height_range, stored
@@ -12,11 +15,16 @@ from ...core.job.document import Source
 from ...core.maps import TRAITS, MapKind, MapSet
 from ...core.operation import find
 from ...core.plan.planner import FLAT_PX
+from ...core.repeat.break_up import cells_of
+from ...core.repeat.edge_kinds import cells_in_order, laid_cells, make_cells, together
+from ...core.repeat.mend import mended_size
 from ...core.repeat.variants import make_variants
 from ...formats.disk import write_atomically
 from ...formats.images import encode_png
 from ..evaluate import always
 from ..snapshot import Snapshot
+
+ATLAS = "atlas"
 
 
 def sheet_maps(
@@ -25,6 +33,12 @@ def sheet_maps(
     """The sheet's maps by the name of each variant; one without a name where there are none."""
     planner, run = snapshot.planner(), snapshot.evaluation(current)
     want = px or native_px(planner.sheet_px(source, 16_384))
+    if source.breakup.op == "breakup.edges":
+        values = find(source.breakup.op).bind(source.breakup.values)
+        count = int(str(values["count"]))
+        sheet = run.value(planner.sheet(source, want))
+        cells = make_cells(sheet, count=count, soften=float(values["soften"]), seed=int(values["seed"]))
+        return {ATLAS: together(cells, cells_in_order(count))}
     if source.breakup.op != "breakup.variants":
         return {
             "": run.value(planner.estimated(source, None, planner.broken(source, want), source.id))
@@ -35,6 +49,28 @@ def sheet_maps(
     sheet = run.value(planner.sheet(source, want))
     made = make_variants(sheet, count=int(values["count"]), soften=float(values["soften"]), seed=int(values["seed"]))
     return {f"variant-{number + 1}": maps for number, maps in enumerate(made)}
+
+
+def atlas_index(source: Source) -> dict[str, Any]:
+    """What a set of cells tells beside its atlas: the kinds of all edges, and one field that is laid of them."""
+    values = find(source.breakup.op).bind(source.breakup.values)
+    count, seed = int(str(values["count"])), int(values["seed"])
+    across, up = cells_of(source.breakup)
+    rows, (width, height) = cells_in_order(count), mended_size(source)
+    number = {cell: k for k, cell in enumerate(cell for row in rows for cell in row)}
+    return {
+        "atlas": {"columns": len(rows[0]), "rows": len(rows)},
+        "cell_mm": [round(width, 4), round(height, 4)],
+        "rule": "Two cells meet where the edges that touch are of one kind.",
+        "cells": [
+            {"cell": k, "column": k % len(rows[0]), "row": k // len(rows[0]), **asdict(cell)}
+            for cell, k in number.items()
+        ],
+        "field": {
+            "seed": seed,
+            "rows_from_the_top": [[number[cell] for cell in row] for row in laid_cells(across, up, count, seed)],
+        },
+    }
 
 
 def native_px(px: int) -> int:
@@ -51,7 +87,7 @@ def write_sheet(
     progress: Callable[[str], None] | None = None,
     current: Callable[[], bool] = always,
 ) -> list[Path]:
-    """Write the sheet's maps as PNG with their real size; returns the files.
+    """Write the sheet's maps as PNG with their real size, a set of cells with its index; returns the files.
 
     Raises
     ------
@@ -75,4 +111,8 @@ def write_sheet(
             )
             write_atomically(folder / name, data)
             written.append(folder / name)
+    if source.breakup.op == "breakup.edges":
+        index = folder / f"{file_stem(source.name)}_{ATLAS}.json"
+        write_atomically(index, json.dumps(atlas_index(source), indent=1).encode())
+        written.append(index)
     return written

@@ -2,9 +2,11 @@
 
 import dataclasses
 import itertools
+import json
 
 import numpy as np
 import pytest
+from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
@@ -216,6 +218,31 @@ def test_variants_are_laid_and_written_as_files(shingle, settled, soon, tmp_path
     names = sorted(path.name for path in tmp_path.rglob("*.*"))
     count = int(desk.selection.source.breakup.value("count"))
     assert sum("base_colour" in name for name in names) >= count
+
+
+def test_cells_with_edge_kinds_are_laid_and_written_as_an_atlas(shingle, settled, soon, tmp_path):
+    desk = shingle.desk
+    repeat = step(shingle, "break", settled)
+    click(repeat.break_up.way.buttons["breakup.edges"])
+    settled(shingle)
+    assert repeat.pair.done.field_mips is not None
+    across, up = (int(desk.selection.source.breakup.value(name)) for name in ("across", "up"))
+    repeat.break_up.write_to(tmp_path)
+    soon(lambda: "files in" in shingle.told.text())
+    (colour,) = tmp_path.rglob("*atlas_base_colour.png")
+    index = json.loads(next(tmp_path.rglob("*_atlas.json")).read_text())
+    with Image.open(colour) as picture:
+        wide, high = picture.size
+    columns, rows = index["atlas"]["columns"], index["atlas"]["rows"]
+    assert columns * rows == len(index["cells"]) == 16
+    cell = index["cell_mm"]
+    assert wide / columns / (high / rows) == pytest.approx(cell[0] / cell[1], rel=0.02)
+    field = index["field"]["rows_from_the_top"]
+    assert (len(field), len(field[0])) == (up, across)
+    known = {one["cell"]: one for one in index["cells"]}
+    for row in field:
+        for k, number in enumerate(row):
+            assert known[number]["right"] == known[row[(k + 1) % across]]["left"]
 
 
 def test_a_map_seam_shows_its_worst_place(shingle, settled):

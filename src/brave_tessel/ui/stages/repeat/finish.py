@@ -263,7 +263,7 @@ class BreakPage(Page):
             tr("Write the sheet…"),
             self.choose_folder,
             icon="download",
-            tip=tr("Every map of the sheet, and every variant, as files with their real size"),
+            tip=tr("Every map of the sheet, each variant, or the atlas of its cells, as files with their real size"),
         )
         self.add(self.write)
 
