@@ -208,6 +208,8 @@ class RowList(QListWidget):
             item.setData(_ROW, row)
             item.setText("")
             item.setData(Qt.ItemDataRole.AccessibleTextRole, f"{row.title}, {row.note}")
+            # What does not fit the row is read here.
+            item.setToolTip(f"{row.title}\n{row.note}" if row.note else "")
             if row.heading:
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
             if row.id == chosen and not (self.currentItem() is item and item.isSelected()):

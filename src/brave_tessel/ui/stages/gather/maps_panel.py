@@ -19,7 +19,7 @@ _SEEN = {MapKind.BASE_COLOUR.value, "specular", SAME_PATCH, UNKNOWN}
 """Roles that are colours: a curve is right for them."""
 
 
-def _word(role: str) -> str:
+def word_of(role: str) -> str:
     """A role in words."""
     return TRAITS[MapKind(role)].label if role in set(MapKind) else role.replace("_", " ").capitalize()
 
@@ -83,7 +83,7 @@ class MapsPanel(QWidget):
         role = QComboBox()
         role.setAccessibleName(tr("Role of {file_name}", file_name=picture.file_name))
         for name in ROLES:
-            role.addItem(tr(_word(name)), name)
+            role.addItem(tr(word_of(name)), name)
         role.setCurrentIndex(ROLES.index(str(picture.role)) if picture.role in ROLES else ROLES.index(UNKNOWN))
         role.activated.connect(lambda index, box=role: self.changed.emit(picture.id, "role", box.itemData(index)))
         self.roles[picture.id] = role

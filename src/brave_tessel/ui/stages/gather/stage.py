@@ -28,6 +28,7 @@ from ...words import tr
 from ..stage import LeftPanel, Stage, stacked
 from .card import SourceCard
 from .frame_board import FrameBoard
+from .maps_panel import word_of
 from .rig_card import FramesStrip, RigCard
 from .scatter_board import VIEWS, ScatterBoard
 from .scatter_card import ScatterCard
@@ -39,17 +40,20 @@ def lacks(source: Source, *, lost: bool = False) -> str:
     """What a source still lacks, or its size."""
     if source.scatter is not None:
         return tr("scatter · {size}", size=format_size(*source.sheet_mm))
-    kind = (
-        tr("{kind}, {count} maps", kind=source.kind, count=len(source.pictures) + 1) if source.pictures else source.kind
-    )
     if lost:
-        return tr("{kind} · file missing", kind=kind)
+        return tr("{kind} · file missing", kind=source.kind)
     if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
         return tr("{kind} · green unknown", kind=source.kind)
     if not source.sized:
-        return tr("{kind} · no size yet", kind=kind)
+        return " · ".join([tr("{kind} · no size yet", kind=source.kind), *held(source)])
     frame = source.straightening
-    return f"{kind} · {format_size(frame.width_mm, frame.height_mm)}"
+    return " · ".join([format_size(frame.width_mm, frame.height_mm), *(held(source) or [source.kind])])
+
+
+def held(source: Source) -> list[str]:
+    """Which maps a set holds, the colour first, as one part of a note; nothing for a picture alone."""
+    roles = dict.fromkeys([source.role, *(picture.role for picture in source.pictures)])
+    return [", ".join(tr(word_of(role)).lower() for role in roles)] if source.pictures else []
 
 
 class GatherStage(Stage):
