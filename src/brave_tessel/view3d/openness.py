@@ -8,8 +8,10 @@ import numpy as np
 import numpy.typing as npt
 from scipy.ndimage import uniform_filter
 
+from ..core.kernels.expose import joined_light
 from ..core.light.directions import octahedral_grid, octahedral_weights
 from ..core.light.dome import LUMA, Dome
+from ..core.sheet import AnyArray
 
 Vector = npt.NDArray[np.float64]
 CELLS = (30, 30, 16)
@@ -86,6 +88,22 @@ def opened(share: float) -> float:
     pale = 0.47
     light = share + pale * share / (1 - pale * (1 - share))
     return min(9.0, max(1.0, 0.8 / max(light, 0.05)))
+
+
+_SHARE, _TONED, _EVERY = 0.94, 1.6, 5
+"""So much of what is built shows no brighter than this, in exposed light; of every so many pixels."""
+
+
+def eased(exposure: float, least: float, colour: AnyArray, around: AnyArray) -> float:
+    """An exposure opened under a roof, closed again as far as a frame asks for where the sun falls in: what it lights
+    keeps its tones. ``colour`` and ``around`` are as :func:`brave_tessel.core.kernels.expose.toned` takes them.
+    """
+    some, beside = (np.ascontiguousarray(part[::_EVERY, ::_EVERY]) for part in (colour, around))
+    built = beside[::-1, :, 3] > 0
+    if exposure <= least or built.mean() < 0.05:
+        return exposure
+    bright = float(np.quantile(joined_light(some, beside, exposure).max(-1)[built], _SHARE))
+    return max(least, exposure * min(1.0, _TONED / max(bright, 1e-6)))
 
 
 class SkySamples:

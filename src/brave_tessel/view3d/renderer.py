@@ -19,7 +19,7 @@ from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .near import COARSE_PX, GRAIN_PX, away, focal_px
-from .openness import CELLS, PRIMED, Openness, SkySamples, opened
+from .openness import CELLS, PRIMED, Openness, SkySamples, eased, opened
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, within_disc, write_values
 from .sky_textures import SHARP_UNIT, SkyTextures
@@ -103,7 +103,7 @@ class Renderer:
         size = (look.width, look.height)
         self._frame(look, self._sunlit if look.shadows else None, [], (0.0, 0.0))
         colour, around = self.targets.read(size)
-        return toned(colour, around, self._exposure(look), self._tone(look))
+        return toned(colour, around, self._eased(look, colour, around), self._tone(look))
 
     def _throw_shadow(self, look: Look, *, at_once: bool) -> None:
         """The shadow map that frames share. What has only just been changed throws its shadow at rest: a hand that is
@@ -127,6 +127,10 @@ class Renderer:
         step = (ahead - eye) / max(float(np.linalg.norm(ahead - eye)), 1e-6)
         shares = [self.openness.at(eye + step * away) for away in (0.0, 1.5)]
         return look.exposure * opened(sum(shares) / 2)
+
+    def _eased(self, look: Look, colour: AnyArray, around: AnyArray, passes: int = 1) -> float:
+        exposure = self._exposure(look) / passes
+        return eased(exposure, look.exposure / passes, colour, around) if look.adapts else exposure
 
     def refine(self, look: Look, pass_: int) -> None:
         """Add one frame to the picture of a look at rest: the eye, the sun's disc and three directions of the sky
@@ -160,13 +164,13 @@ class Renderer:
         """What :meth:`refine` has added up so far, (height, width, 3) uint8."""
         colour, around, guide = self.targets.read_added((look.width, look.height))
         colour = smoothed(colour, around, guide, passes)
-        return toned(colour, around, self._exposure(look) / passes, self._tone(look))
+        return toned(colour, around, self._eased(look, colour, around, passes), self._tone(look))
 
     def refined_light(self, look: Look, passes: int) -> Raster:
         """As :meth:`refined`, in exposed linear light (height, width, 3) float32."""
         colour, around, guide = self.targets.read_added((look.width, look.height))
         colour = smoothed(colour, around, guide, passes)
-        return joined_light(colour, around, self._exposure(look) / passes)
+        return joined_light(colour, around, self._eased(look, colour, around, passes))
 
     def _hold_seen(self, look: Look) -> None:
         """Where what is seen lies, (N, 3) m: shadow maps of a look at rest need not be wider. Found by drawing it."""
@@ -478,10 +482,7 @@ class Renderer:
         self.light.release()
         for depth in (self.shadow, self.fine, self.open):
             _give_back((depth.target, depth.texture))
-        if self._field is not None:
-            self._field.release()
-        self.programs.release()
-        self.context.release()
+        _give_back(one for one in (self._field, self.programs, self.context) if one is not None)
 
 
 _CUT = 0.5

@@ -11,6 +11,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from brave_tessel.core.maps import MapKind
+from brave_tessel.ui.stages.repeat.board import kept_share
 from brave_tessel.ui.stages.repeat.tools import FeatureTool
 from tests.ui.hand import at, click, hover, pull
 from tests.ui.test_whole_pass import type_into
@@ -243,6 +244,28 @@ def test_cells_with_edge_kinds_are_laid_and_written_as_an_atlas(shingle, settled
     for row in field:
         for k, number in enumerate(row):
             assert known[number]["right"] == known[row[(k + 1) % across]]["left"]
+
+
+def test_cell_and_field_share_the_room(shingle, settled):
+    repeat = step(shingle, "mend", settled)
+    board = repeat.pair
+    board.set_share(0.5)
+    even, field = board.areas()
+    between = QPoint(round((even.right() + field.left()) / 2), round(even.center().y()))
+    QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=between)
+    QTest.mouseMove(board, between - QPoint(120, 0))
+    QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=between - QPoint(120, 0))
+    cell, field = board.areas()
+    assert cell.right() < even.right() - 90
+    assert kept_share() == pytest.approx(board.share)
+    title = QPoint(round(field.center().x()), 12)
+    QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
+    assert board.areas()[1].width() > 0.7 * board.width()
+    QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
+    assert board.share == 0.5
+    QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=QPoint(round(even.left() + 8), 12))
+    assert board.share > 0.75
+    board.set_share(0.5)
 
 
 def test_a_map_seam_shows_its_worst_place(shingle, settled):

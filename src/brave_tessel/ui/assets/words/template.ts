@@ -364,6 +364,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>16</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>16 bit</source>
    <translation type="unfinished" />
   </message>
@@ -424,6 +428,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>8</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>8 bit</source>
    <translation type="unfinished" />
   </message>
@@ -433,6 +441,10 @@
   </message>
   <message>
    <source>8*(150 + 3), or 1224 mm</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>8: upright edges of two kinds and two insides. 16: all edges of two kinds.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -989,6 +1001,10 @@
   </message>
   <message>
    <source>Along the cut {along:.2f}, worst at {x:.0f}, {y:.0f} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Along the joints</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1658,6 +1674,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Cells</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Cells whose edges are of two kinds, laid where edges of one kind meet: neither edges nor insides come in rows.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2865,6 +2885,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Edge kinds</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Edge round</source>
    <translation type="unfinished" />
   </message>
@@ -2961,7 +2985,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Every map of the sheet, and every variant, as files with their real size</source>
+   <source>Every map of the sheet, each variant, or the atlas of its cells, as files with their real size</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3406,6 +3430,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>From depth</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>From each point to the next by the joints of what lies beneath</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7785,6 +7813,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Run along the joints</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Runs</source>
    <translation type="unfinished" />
   </message>
@@ -9917,6 +9949,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Two cells meet where the edges that touch are of one kind.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Two colours by a mode of W3C Compositing and Blending Level 1.</source>
    <translation type="unfinished" />
   </message>
@@ -10949,6 +10985,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Width over which edges and insides are mixed in.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Width over which edges are steepened.</source>
    <translation type="unfinished" />
   </message>
@@ -11465,7 +11505,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>at {x:.0f}, {height_mm:.0f} mm, enlarged ×{times:.0f}</source>
+   <source>at {x:.0f}, {height_mm:.0f} mm, its pixels 2:1</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14263,10 +14303,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{kind} · no size yet</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>{kind}, {count} maps</source>
    <translation type="unfinished" />
   </message>
   <message>

@@ -45,14 +45,14 @@ def lacks(source: Source, *, lost: bool = False) -> str:
     if any(picture.role == "normal" and picture.green == "unknown" for picture in source.pictures):
         return tr("{kind} · green unknown", kind=source.kind)
     if not source.sized:
-        return " · ".join([tr("{kind} · no size yet", kind=source.kind), *held(source)])
-    frame = source.straightening
-    return " · ".join([format_size(frame.width_mm, frame.height_mm), *(held(source) or [source.kind])])
+        return " + ".join([tr("{kind} · no size yet", kind=source.kind), *held(source)])
+    size = format_size(source.straightening.width_mm, source.straightening.height_mm)
+    return " + ".join([size, *held(source)]) if source.pictures else f"{size} · {source.kind}"
 
 
 def held(source: Source) -> list[str]:
-    """Which maps a set holds, the colour first, as one part of a note; nothing for a picture alone."""
-    roles = dict.fromkeys([source.role, *(picture.role for picture in source.pictures)])
+    """Which maps a set holds beside its main one, as one part of a note; nothing for a picture alone."""
+    roles = dict.fromkeys(picture.role for picture in source.pictures)
     return [", ".join(tr(word_of(role)).lower() for role in roles)] if source.pictures else []
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSettings, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
@@ -14,6 +14,23 @@ from ...words import tr
 from ..stage import caption
 
 Point = tuple[float, float]
+
+
+_MOST = 0.8
+"""Of the width that cell or field may take."""
+
+
+def _settings() -> QSettings:
+    return QSettings(QSettings.Format.IniFormat, QSettings.Scope.UserScope, "Brave Tessel", "Brave Tessel")
+
+
+def kept_share() -> float:
+    """How much of the width the cell took last."""
+    stored = _settings().value("repeat/share", 0.5)
+    try:
+        return min(_MOST, max(1 - _MOST, float(stored)))
+    except (TypeError, ValueError):
+        return 0.5
 
 
 class Tool:
@@ -50,7 +67,9 @@ class Tool:
 class RepeatBoard(QWidget):
     """The cell, shifted by half so that its joins cross the middle, beside the field at true scale.
 
-    Wheel over the cell comes closer, over the field steps back; the middle button moves the cell.
+    Wheel over the cell comes closer, over the field steps back; the middle button moves the cell. What lies between
+    them is dragged to give either more room, and stays so; a double click on a title or on the field enlarges that one,
+    and back.
     """
 
     probed = pyqtSignal(float, float)
@@ -73,6 +92,7 @@ class RepeatBoard(QWidget):
         self.pointer: QPointF | None = None
         self._dragging = ""
         self._pan_from: QPointF | None = None
+        self.share = kept_share()
 
     # What is shown -----------------------------------------------------------------------------------
 
@@ -110,7 +130,7 @@ class RepeatBoard(QWidget):
     def areas(self) -> tuple[QRectF, QRectF]:
         """Where the cell and the field lie."""
         gap, top = theme.px(16), theme.px(34)
-        half = (self.width() - 3 * gap) / 2
+        half = (self.width() - 3 * gap) * (0.5 if self.tool.whole_sheet else self.share)
         high = self.height() - top - gap
         width, height = self.cell_mm()
         if self.done is None and not self.tool.whole_sheet:
@@ -119,6 +139,24 @@ class RepeatBoard(QWidget):
         cell = QRectF(gap, top, width * scale, height * scale)
         left = cell.right() + gap
         return cell, QRectF(left, top, max(10.0, self.width() - left - gap), high)
+
+    def over_splitter(self, at: QPointF) -> bool:
+        """Whether a place lies between cell and field."""
+        if self.tool.whole_sheet or self.done is None:
+            return False
+        cell, field = self.areas()
+        return cell.right() + 2 < at.x() < field.left() - 2 and at.y() > cell.top()
+
+    def set_share(self, share: float) -> None:
+        """How much of the width the cell may take; kept for the next time."""
+        self.share = min(_MOST, max(1 - _MOST, share))
+        _settings().setValue("repeat/share", self.share)
+        self.update()
+
+    def enlarge(self, which: str) -> None:
+        """Give the cell or the field nearly all the room, or both the same again."""
+        wanted = _MOST if which == "cell" else 1 - _MOST
+        self.set_share(0.5 if abs(self.share - wanted) < 0.02 else wanted)
 
     def _middle(self) -> Point:
         width, height = self.cell_mm()
@@ -244,15 +282,16 @@ class RepeatBoard(QWidget):
         if where is None or side < theme.px(70):
             return
         box = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
-        grid, times = self.done.grid, 6.0
-        scale = cell.width() / grid.width_mm * times
+        # Two pixels for each of the sheet's, as they are.
+        grid, ratio = self.done.grid, self.devicePixelRatioF()
+        scale = 2 * self.mips[0].width() / grid.width_mm / ratio
         x, y = where[0] % grid.width_mm, grid.height_mm - where[1] % grid.height_mm
         one = QRectF(
             box.center().x() - x * scale, box.center().y() - y * scale, grid.width_mm * scale, grid.height_mm * scale
         )
         painter.save()
         painter.setClipRect(box)
-        tile(painter, self.mips, box, one)
+        tile(painter, self.mips[:1], box, one, smooth=False)
         painter.restore()
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -261,10 +300,7 @@ class RepeatBoard(QWidget):
         if line.width() < theme.px(130):
             return
         caption(painter, line, name)
-        lines = (
-            tr("at {x:.0f}, {height_mm:.0f} mm, enlarged ×{times:.0f}", x=x, height_mm=grid.height_mm - y, times=times),
-            note,
-        )
+        lines = (tr("at {x:.0f}, {height_mm:.0f} mm, its pixels 2:1", x=x, height_mm=grid.height_mm - y), note)
         painter.setFont(theme.font(11))
         for index, text in enumerate(lines):
             painter.drawText(line.translated(0, theme.px(20) * (index + 1)), Qt.AlignmentFlag.AlignVCenter, text)
@@ -296,6 +332,8 @@ class RepeatBoard(QWidget):
         if event.button() == Qt.MouseButton.MiddleButton and self.areas()[0].contains(at):
             self._pan_from = at
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
+        elif event.button() == Qt.MouseButton.LeftButton and self.over_splitter(at):
+            self._dragging = "splitter"
         elif event.button() == Qt.MouseButton.LeftButton:
             place = self._place_of(at)
             if place is not None and self.tool.press(self, place, event.modifiers()):
@@ -318,6 +356,9 @@ class RepeatBoard(QWidget):
             before, after, (mx, my) = self.to_mm(self._pan_from), self.to_mm(at), self._middle()
             self.middle = (mx + before[0] - after[0], my + before[1] - after[1])
             self._pan_from = at
+        elif self._dragging == "splitter":
+            gap = theme.px(16)
+            self.set_share((at.x() - 1.5 * gap) / max(1.0, self.width() - 3 * gap))
         elif self._dragging:
             place = self.field_to_mm(at) if self._dragging == "field" else self.to_mm(at)
             self.tool.drag(self, place, event.modifiers())
@@ -327,6 +368,9 @@ class RepeatBoard(QWidget):
 
     def _tell_place(self, at: QPointF) -> None:
         place = self._place_of(at)
+        if self.over_splitter(at):
+            self.setCursor(Qt.CursorShape.SplitHCursor)
+            return
         self.setCursor(Qt.CursorShape.ArrowCursor if place is None else self.tool.cursor(self, place))
         if self.done is None:
             return
@@ -344,18 +388,20 @@ class RepeatBoard(QWidget):
             self._pan_from = None
             self.unsetCursor()
         elif self._dragging:
-            self._dragging = ""
-            self.tool.release(self)
+            tool, self._dragging = self._dragging != "splitter", ""
+            if tool:
+                self.tool.release(self)
         self.update()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
-        if (
-            event is not None
-            and event.button() == Qt.MouseButton.LeftButton
-            and self.areas()[0].contains(event.position())
-        ):
-            self.tool.double(self, self.to_mm(event.position()))
-            self.update()
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        at, (cell, field) = event.position(), self.areas()
+        if cell.contains(at):
+            self.tool.double(self, self.to_mm(at))
+        elif not self.tool.whole_sheet and self.done is not None and not self.over_splitter(at):
+            self.enlarge("field" if field.left() <= at.x() else "cell")
+        self.update()
 
     def leaveEvent(self, event: object) -> None:
         self.pointer = None
