@@ -149,3 +149,19 @@ def test_an_eye_under_a_roof_closes_for_what_the_sun_lights():
     # What lies behind the building is no reason.
     around[:10, :, 3] = 0
     assert eased(4.0, 1.0, colour, around) == 4.0
+
+
+def test_what_is_chosen_is_tinted_over_its_relief(renderer):
+    parts, maps = [replace(part, part="box") for part in box()], setts()
+    renderer.set_parts(parts)
+    renderer.set_textures("s", pictures_of(b"tinted", maps, relief_of(maps)))
+    look = Look(
+        from_points(np.array([1.6, -1.9, 1.5]), np.array([0.0, 0.0, 0.5])), 300, 300, light=LIGHT, shadows=False
+    )
+    pictures = []
+    for chosen in (frozenset(), frozenset({"box"})):
+        renderer.refine(replace(look, chosen=chosen), 0)
+        solid = np.linalg.norm(renderer.targets.guide((300, 300))[::-1, :, :3], axis=-1) > 0.5
+        pictures.append(renderer.refined_light(look, 1))
+    tinted = np.abs(pictures[1] - pictures[0]).max(-1) > 1e-3
+    assert tinted[solid].mean() > 0.97

@@ -21,7 +21,7 @@ from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .near import COARSE_PX, GRAIN_PX, away, focal_px
 from .openness import CELLS, PRIMED, Openness, SkySamples, eased, opened
 from .programs import Kind, Programs
-from .sampling import columns, places_seen, radical, within_disc, write_values
+from .sampling import columns, places_seen, radical, rays, within_disc, write_values
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
 from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finished
@@ -76,6 +76,7 @@ class Renderer:
         self._sunlit: Shadow | None = None
         self._stale = False
         self._changes = 0
+        self._closed = 1.0
         self._held: npt.NDArray[np.float64] | None = None
 
     def set_parts(self, parts: list[DrawPart]) -> None:
@@ -130,7 +131,15 @@ class Renderer:
 
     def _eased(self, look: Look, colour: AnyArray, around: AnyArray, passes: int = 1) -> float:
         exposure = self._exposure(look) / passes
-        return eased(exposure, look.exposure / passes, colour, around) if look.adapts else exposure
+        if not look.adapts:
+            return exposure
+        done = eased(exposure, look.exposure / passes, colour, around)
+        self._closed = done / exposure
+        return done
+
+    def _shown_at(self, look: Look) -> float:
+        """The exposure at which this frame will be shown, as near as the one before it tells."""
+        return max(self._exposure(look) * (self._closed if look.adapts else 1.0), 1e-6)
 
     def refine(self, look: Look, pass_: int) -> None:
         """Add one frame to the picture of a look at rest: the eye, the sun's disc and three directions of the sky
@@ -272,16 +281,6 @@ class Renderer:
             self.programs.mark["tint"] = (*(float(v) for v in colour), 1.0)
             self.whole_mark.render()
         else:
-            right, up, forward = look.camera.axes()
-            half = math.tan(math.radians(look.camera.field_of_view) / 2)
-            aspect = look.width / look.height
-            # The middle moves with the jitter, so that the sky's edges are smoothed too.
-            forward = (
-                forward
-                - right * (2 * jitter[0] / look.width * half * aspect)
-                - up * (2 * jitter[1] / look.height * half)
-            )
-            ray = np.stack([right * half * aspect, up * half, forward], 1)
             self.light.use()
             write_values(
                 self.programs.sky,
@@ -292,7 +291,7 @@ class Renderer:
                     "sun_cos": math.cos(max(look.light.dome.key.radius, 1e-3)),
                 },
             )
-            self.programs.sky["ray"].write(np.ascontiguousarray(ray.T, np.float32).tobytes())
+            self.programs.sky["ray"].write(columns(rays(look.camera, (look.width, look.height), jitter)))
             self.whole_sky.render()
         self.context.enable(moderngl.DEPTH_TEST)
 
@@ -416,19 +415,18 @@ class Renderer:
 
     def _draw_marks(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
         """What is chosen tinted, what is picked marked, over what is drawn already."""
+        chosen = [(part, _CHOSEN) for part in self.stock.parts if part.part in look.chosen]
         wanted: dict[str, tuple[object, npt.NDArray[np.float32], tuple[float, ...]]] = {}
-        for batch in self.stock.batches.values():
-            for part in batch.members:
-                if part.part in look.chosen:
-                    wanted[f"chosen {part.id}"] = (part, part.positions, _CHOSEN)
-        for part in look.marked:
-            wanted[f"marked {part.id}"] = (part, part.positions, _PICKED)
+        for part, as_ in (*chosen, *((part, _PICKED) for part in look.marked)):
+            # Over the highest of its relief.
+            high = own.relief_m[1] if (own := self.stock.textures_of(part)) else 0.0
+            wanted[f"{as_} {part.id} {high}"] = (part, part.positions + np.float32(high) * part.normals, as_)
         for id in [id for id, (one, *_) in self._marked.items() if id not in wanted or wanted[id][0] is not one]:
             _give_back(self._marked.pop(id)[1:])
         if not wanted:
             return
         self.programs.mark["view_projection"].write(columns(matrix))
-        exposure = max(self._exposure(look), 1e-6)
+        exposure = self._shown_at(look)
         for id, (part_, positions, tint) in wanted.items():
             if id not in self._marked:
                 buffer = self.context.buffer(np.ascontiguousarray(positions, np.float32).tobytes())
@@ -444,7 +442,7 @@ class Renderer:
         if lines is None:
             return
         self.programs.mark["view_projection"].write(columns(_nearer() @ matrix))
-        exposure = max(self._exposure(look), 1e-6)
+        exposure = self._shown_at(look)
         self.programs.mark["tint"] = (*(v / exposure for v in _SEAM), 1.0)
         self.context.line_width = max(1.0, look.height / 300)
         lines.render(moderngl.LINES)

@@ -64,6 +64,17 @@ def places_seen(camera: Camera, size: tuple[int, int], guide: npt.NDArray[np.flo
     return np.asarray((camera.eye + rays * some[..., 3:])[there], np.float64)
 
 
+def rays(camera: Camera, size: tuple[int, int], jitter: tuple[float, float]) -> npt.NDArray[np.float64]:
+    """The eye's rays as columns (3, 3): a pixel's is x of the first, y of the second, each in [-1, 1], and the last.
+    The middle moves with the jitter in pixels, so that the edges of what lies behind are smoothed too.
+    """
+    right, up, forward = camera.axes()
+    half = math.tan(math.radians(camera.field_of_view) / 2)
+    aspect = size[0] / size[1]
+    forward = forward - right * (2 * jitter[0] / size[0] * half * aspect) - up * (2 * jitter[1] / size[1] * half)
+    return np.stack([right * half * aspect, up * half, forward], 1)
+
+
 _EVERY = 6
 """Pixels between two that are looked at."""
 

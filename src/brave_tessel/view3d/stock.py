@@ -283,6 +283,11 @@ class Stock:
         return self._textures.get(part.surface) or self._textures.get(own_of(part.surface))
 
     @property
+    def parts(self) -> list[DrawPart]:
+        """All that stands there."""
+        return [part for batch in self.batches.values() for part in batch.members]
+
+    @property
     def solid(self) -> list[Batch]:
         """What throws shadows."""
         return [batch for batch in self.batches.values() if not batch.members[0].clear]
