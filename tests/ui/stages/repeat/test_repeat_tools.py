@@ -261,6 +261,8 @@ def test_cell_and_field_share_the_room(shingle, settled):
     title = QPoint(round(field.center().x()), 12)
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
     assert board.areas()[1].width() > 0.7 * board.width()
+    assert board.spot_box() is not None
+    assert not board.spot_box().intersects(board.areas()[1])
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
     assert board.share == 0.5
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=QPoint(round(even.left() + 8), 12))

@@ -266,6 +266,12 @@ class RepeatBoard(QWidget):
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
 
+    def spot_box(self) -> QRectF | None:
+        """Where a place of interest is shown, below the cell and no wider than it; None where there is no room."""
+        cell = self.areas()[0]
+        side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170), cell.width())
+        return QRectF(cell.left(), cell.bottom() + theme.px(14), side, side) if side >= theme.px(70) else None
+
     def _paint_spot(self, painter: QPainter, cell: QRectF) -> None:
         """A place of interest, enlarged below the cell where there is room."""
         assert self.done is not None
@@ -278,10 +284,9 @@ class RepeatBoard(QWidget):
                 (1 - cut.worst[1]) * self.done.grid.height_mm + shift[1],
             )
             name, note = tr("Worst of the cut"), tr("along the cut {along:.2f}", along=max(cut.along))
-        side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170))
-        if where is None or side < theme.px(70):
+        box = self.spot_box()
+        if where is None or box is None:
             return
-        box = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
         # Two pixels for each of the sheet's, as they are.
         grid, ratio = self.done.grid, self.devicePixelRatioF()
         scale = 2 * self.mips[0].width() / grid.width_mm / ratio
