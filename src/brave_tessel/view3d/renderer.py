@@ -416,19 +416,20 @@ class Renderer:
     def _draw_marks(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
         """What is chosen tinted, what is picked marked, over what is drawn already."""
         chosen = [(part, _CHOSEN) for part in self.stock.parts if part.part in look.chosen]
-        wanted: dict[str, tuple[object, npt.NDArray[np.float32], tuple[float, ...]]] = {}
+        wanted: dict[str, tuple[DrawPart, float, tuple[float, ...]]] = {}
         for part, as_ in (*chosen, *((part, _PICKED) for part in look.marked)):
             # Over the highest of its relief.
             high = own.relief_m[1] if (own := self.stock.textures_of(part)) else 0.0
-            wanted[f"{as_} {part.id} {high}"] = (part, part.positions + np.float32(high) * part.normals, as_)
+            wanted[f"{as_} {part.id} {high}"] = (part, high, as_)
         for id in [id for id, (one, *_) in self._marked.items() if id not in wanted or wanted[id][0] is not one]:
             _give_back(self._marked.pop(id)[1:])
         if not wanted:
             return
         self.programs.mark["view_projection"].write(columns(matrix))
         exposure = self._shown_at(look)
-        for id, (part_, positions, tint) in wanted.items():
+        for id, (part_, high, tint) in wanted.items():
             if id not in self._marked:
+                positions = part_.positions + np.float32(high) * part_.normals
                 buffer = self.context.buffer(np.ascontiguousarray(positions, np.float32).tobytes())
                 layout = [(buffer, "3f", "in_position")]
                 self._marked[id] = (part_, self.context.vertex_array(self.programs.mark, layout), buffer)
