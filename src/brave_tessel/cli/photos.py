@@ -26,6 +26,7 @@ from ..core.repeat.mend import closed_size
 from ..core.repeat.meters import read_repetition, read_seam, read_spacing
 from ..core.repeat.resample import resampled
 from ..core.sheet import Grid
+from ..engine.cache import Cache
 from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
 from ..engine.gather.reading import gather_sets, picture_files
 from ..engine.gather.rig import measure, read_frames
@@ -40,7 +41,11 @@ from ..engine.wording import sentence
 from ..formats.disk import write_atomically
 from ..formats.images import encode_png
 from ..formats.job_file import OpenedJob
+from .mendings import MENDINGS
 from .said import Progress, say, warn
+
+
+_KEPT_BYTES = 400 << 20
 
 
 def repeat(options: argparse.Namespace, progress: Progress) -> None:
@@ -54,7 +59,8 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
             remedy="Give --size, or --unit for whole courses.",
         )
     size = None if follows else parse_size(options.size)
-    session = Session(OpenedJob(Job()))
+    # Nothing large is asked for twice.
+    session = Session(OpenedJob(Job()), cache=Cache(_KEPT_BYTES))
     progress("Read the picture", 0.1)
     source = session.intake().read_source(options.photo)
     # Any size will do until the beat is measured against the known unit.
@@ -77,31 +83,39 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     px = options.px or _native_px(source)
     delivery = Delivery(id="command-line", px=px)
     writing = Writing(snapshot, delivery, (surface,), options.out, progress)
-    written = export_surface(writing, surface, stem=_stem(options.photo))
-    progress("Read the meters", 0.9)
-    maps = snapshot.finished(surface, px)
-    joins, of_maps = judged(snapshot, source)
+    result: dict[str, Any] = {}
+    lines: list[str] = []
+
+    def read(maps: MapSet) -> None:
+        joins, of_maps = judged(snapshot, source)
+        result.update(_read(snapshot, source, maps, joins, of_maps))
+        width, height = result["px"]
+        lines[:] = (
+            f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {width} × {height} px",
+            _told(joins),
+            f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}",
+        )
+
+    written = export_surface(writing, surface, stem=_stem(options.photo), meanwhile=read)
     progress.end()
+    result |= {**measured, **charted, "maps": {kind.value: path.name for kind, path in written.items()}}
+    say(result, "\n".join([*lines, f"{len(written)} maps in {options.out}"]), as_json=options.json)
+
+
+def _read(
+    snapshot: Snapshot, source: Source, maps: MapSet, joins: tuple[JoinVerdict, JoinVerdict], of_maps: Verdicts
+) -> dict[str, Any]:
+    """What the meters and the verdicts say of a mended source."""
     worst = max(joins, key=lambda one: one.verdict)
-    result = {
+    return {
         "verdict": worst.verdict.word,
         "joins": {name: _join(one) for name, one in zip("xy", joins, strict=True)},
-        "repeat_mm": [surface.width_mm, surface.height_mm],
+        "repeat_mm": [maps.grid.width_mm, maps.grid.height_mm],
         "px": [maps.grid.width_px, maps.grid.height_px],
         **_meters(_smaller(maps), of_maps),
         "drift": round(_drift(snapshot, source), 4),
         "evened": _evened(snapshot, source),
-        **measured,
-        **charted,
-        "maps": {kind.value: path.name for kind, path in written.items()},
     }
-    text = (
-        f"Repeat {surface.width_mm:g} × {surface.height_mm:g} mm, {maps.grid.width_px} × {maps.grid.height_px} px\n"
-        f"{_told(joins)}\n"
-        f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}\n"
-        f"{len(written)} maps in {options.out}"
-    )
-    say(result, text, as_json=options.json)
 
 
 def _chart(session: Session, photo: Path) -> ChartReading:
@@ -123,18 +137,10 @@ def _stem(photo: Path) -> str:
     return photo.stem.encode()[:150].decode("utf-8", "ignore")
 
 
-METHODS = {
-    "best-cut": "mend.best_cut",
-    "smooth-edges": "mend.level",
-    "regrow": "mend.regrow",
-    "courses": "mend.courses",
-}
-
-
 def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> tuple[Source, dict[str, Any]]:
     """The source mended the way that was asked for, and what was measured on the way."""
     job = Job(sources=(source,))
-    op = METHODS[options.method]
+    op = MENDINGS[options.method]
     if op != "mend.courses":
         made = source_intents.set_method(job, source, op).apply(job).sources[0]
         frame = source.straightening
@@ -195,7 +201,7 @@ def _told(joins: tuple[JoinVerdict, JoinVerdict]) -> str:
     for name, one in zip(("upright", "level"), joins, strict=True):
         why = ": " + "; ".join(str(reason) for reason in one.reasons) if one.reasons else ""
         words.append(f"{name} join {one.verdict.word}{why}")
-    return ". ".join(words)[0].upper() + ". ".join(words)[1:] + "."
+    return ". ".join(word[0].upper() + word[1:] for word in words) + "."
 
 
 _METER_PX = 1024

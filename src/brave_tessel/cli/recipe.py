@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 import sys
-from collections.abc import Callable
 from typing import Any
 
 import msgspec
@@ -25,8 +24,7 @@ from ..engine.session import Session
 from ..formats.images import read_file
 from ..formats.job_file import OpenedJob
 from .numbers import MOST_SEED, place, px, whole
-
-Say = Callable[..., None]
+from .said import Progress, say
 
 
 def listing() -> dict[str, Any]:
@@ -104,7 +102,7 @@ def _value(param: Param, text: str) -> Value:
     return {"length": parse_length, "angle": parse_angle}.get(param.kind, parse_share)(text)
 
 
-def run(options: argparse.Namespace, progress: Any, say: Say) -> None:
+def run(options: argparse.Namespace, progress: Progress) -> None:
     """List, or write maps."""
     if options.list or not options.recipe:
         told = listing()

@@ -8,7 +8,6 @@ from itertools import product
 import cv2
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import least_squares
 
 from ..colour import colour_difference, display_codes, lab_of
 from ..errors import MissingError, OutOfRangeError
@@ -150,6 +149,9 @@ def _fit(patches: Floats) -> ChartReading | None:
 
     def left(numbers: Floats) -> Floats:
         return colour_difference(lab_of(seen @ numbers.reshape(3, 3).T), lab)
+
+    # Brought in here alone: it takes a tenth of a second, and charts are seldom.
+    from scipy.optimize import least_squares
 
     matrix = start
     if float(left(start.ravel()).mean()) < 12:

@@ -23,6 +23,18 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
     """
     if depth not in {8, 16}:
         raise ValueError(depth)
+    out = np.empty(pixels.shape, np.uint8 if depth == 8 else np.uint16)
+    # A band at a time: what lies between fits the processor's cache, and a large map is not held four times over.
+    for first in range(0, len(pixels), _BAND_ROWS):
+        band = slice(first, first + _BAND_ROWS)
+        out[band] = _codes(kind, pixels[band], depth, height_mm)
+    return out
+
+
+_BAND_ROWS = 128
+
+
+def _codes(kind: MapKind, pixels: Raster, depth: int, height_mm: tuple[float, float]) -> AnyArray:
     if TRAITS[kind].colour:
         return codes_from_linear(pixels, depth=depth)
     values = np.asarray(pixels, np.float32)
@@ -31,8 +43,7 @@ def stored(kind: MapKind, pixels: Raster, *, depth: int, height_mm: tuple[float,
     elif kind in IN_MM:
         low, high = height_mm
         values = (values - np.float32(low)) * np.float32(1 / (high - low))
-    top = 255 if depth == 8 else 65_535
-    return np.asarray(np.rint(np.clip(values, 0, 1) * np.float32(top)), np.uint8 if depth == 8 else np.uint16)
+    return np.rint(np.clip(values, 0, 1) * np.float32(255 if depth == 8 else 65_535))
 
 
 def packed_orm(occlusion: Raster, roughness: Raster, metalness: Raster) -> AnyArray:

@@ -12,6 +12,7 @@ import scipy.fft
 from scipy.ndimage import map_coordinates
 
 from ..errors import DoesNotCloseError
+from ..gather.even_light import slow_part
 from ..phrases import say
 from ..sheet import Grid, Raster
 
@@ -129,17 +130,26 @@ def echo_unwrapped(pixels: Raster) -> Echo:
     shifts are not weakened.
     """
     rows, columns = pixels.shape
-    shape = (scipy.fft.next_fast_len(2 * rows), scipy.fft.next_fast_len(2 * columns, real=True))
+    half = rows // 2, columns // 2
+    # Shifts of up to half the picture wrap only into what is longer by that.
+    shape = (scipy.fft.next_fast_len(rows + half[0] + 1), scipy.fft.next_fast_len(columns + half[1] + 1, real=True))
     centred = pixels.astype(np.float64) - float(pixels.mean())
-    spectrum = scipy.fft.rfft2(centred, shape, workers=2)
-    mask = scipy.fft.rfft2(np.ones_like(centred), shape, workers=2)
-    squares = scipy.fft.rfft2(centred**2, shape, workers=2)
-    both = scipy.fft.irfft2(np.abs(spectrum) ** 2, shape, workers=2)
-    energy = scipy.fft.irfft2(squares * np.conj(mask), shape, workers=2)
-    other = scipy.fft.irfft2(mask * np.conj(squares), shape, workers=2)
-    correlation = both / np.sqrt(np.maximum(energy, 1e-9) * np.maximum(other, 1e-9))
-    centred_on = np.roll(correlation, (rows // 2, columns // 2), (0, 1))
-    return Echo(np.ascontiguousarray(centred_on[: 2 * (rows // 2) + 1, : 2 * (columns // 2) + 1]))
+    power = np.abs(scipy.fft.rfft2(centred, shape, workers=2)) ** 2
+    both = np.roll(scipy.fft.irfft2(power, shape, workers=2), half, (0, 1))[: 2 * half[0] + 1, : 2 * half[1] + 1]
+    energy = _overlapping(centred**2, half)
+    return Echo(both / np.sqrt(np.maximum(energy, 1e-9) * np.maximum(energy[::-1, ::-1], 1e-9)))
+
+
+def _overlapping(squares: npt.NDArray[np.float64], half: tuple[int, int]) -> npt.NDArray[np.float64]:
+    """Sum of a picture where it overlaps itself shifted by up to ``half`` both ways, from sums up to each corner."""
+    total = np.zeros((squares.shape[0] + 1, squares.shape[1] + 1))
+    np.cumsum(np.cumsum(squares, 0), 1, out=total[1:, 1:])
+    (top, bottom), (left, right) = (
+        (np.maximum(0, shift), length + np.minimum(0, shift))
+        for shift, length in ((np.arange(-far, far + 1), side) for far, side in zip(half, squares.shape, strict=True))
+    )
+    part = total[bottom] - total[top]
+    return np.asarray(part[:, right] - part[:, left])
 
 
 def _follow(echo: Echo, first: npt.NDArray[np.float64]) -> npt.NDArray[np.float64]:
@@ -168,8 +178,7 @@ def find_lattice(picture: Raster, grid: Grid) -> Lattice:
     """
     scale = min(1.0, 900 / max(picture.shape))
     small = cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA) if scale < 1 else picture
-    broad = cv2.GaussianBlur(small, (0, 0), max(small.shape) / 10, borderType=cv2.BORDER_REFLECT)
-    echo = echo_unwrapped(np.asarray(small - broad, np.float32))
+    echo = echo_unwrapped(small - slow_part(small, max(small.shape) / 10))
     peaks = echo.peaks()
     down, right = peaks.T if len(peaks) else np.zeros((2, 0))
     stands = echo.prominence(peaks) if len(peaks) else np.zeros(0)

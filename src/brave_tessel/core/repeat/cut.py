@@ -60,7 +60,12 @@ def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int
                 total[0, c] = 1e18
     for r in range(1, rows):
         for c in range(columns):
-            total[r, c] += total[r - 1, max(0, c - 1) : c + 2].min()
+            least = total[r - 1, c]
+            if c > 0 and total[r - 1, c - 1] < least:
+                least = total[r - 1, c - 1]
+            if c + 1 < columns and total[r - 1, c + 1] < least:
+                least = total[r - 1, c + 1]
+            total[r, c] += least
     path = np.empty(rows, np.int32)
     at = first if first >= 0 else int(np.argmin(total[rows - 1]))
     path[rows - 1] = at

@@ -14,6 +14,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ..errors import DoesNotCloseError
+from ..gather.even_light import slow_part
 from ..sheet import Grid, Raster
 from .courses import Echo, Lattice, echo_unwrapped, find_lattice
 
@@ -93,8 +94,7 @@ def _by_lattice(light: Raster, grid: Grid, closed_mm: tuple[float, float]) -> tu
         return None, None
     scale = min(1.0, _LOOKED_PX / max(light.shape))
     small = cv2.resize(light, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA) if scale < 1 else light
-    broad = cv2.GaussianBlur(small, (0, 0), max(small.shape) / 10, borderType=cv2.BORDER_REFLECT)
-    echo = echo_unwrapped(np.asarray(small - broad, np.float32))
+    echo = echo_unwrapped(small - slow_part(small, max(small.shape) / 10))
     per_px = np.array([grid.width_mm / small.shape[1], grid.height_mm / small.shape[0]])
     field = _Field(echo, per_px, _FAR * np.array([grid.width_mm, grid.height_mm]), lattice)
     return field.step(closed_mm, axis=1), field.step(closed_mm, axis=0)

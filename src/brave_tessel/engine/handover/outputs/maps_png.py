@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
@@ -86,8 +87,11 @@ def encode_map(kind: MapKind, maps: MapSet, depth: int) -> bytes:
     return encode_png(codes, width_mm=grid.width_mm, height_mm=grid.height_mm, srgb=TRAITS[kind].colour, note=note)
 
 
-def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dict[MapKind, Path]:
-    """Write a surface's maps, named by it or by ``stem``; returns what was written.
+def export_surface(
+    writing: Writing, surface: Surface, *, stem: str = "", meanwhile: Callable[[MapSet], None] | None = None
+) -> dict[MapKind, Path]:
+    """Write a surface's maps, named by it or by ``stem``; returns what was written. ``meanwhile`` is given
+    the maps once they are worked out, while they are encoded.
 
     Raises
     ------
@@ -111,8 +115,12 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
     _require_space(writing.folder, maps)
     written = {}
     with ThreadPoolExecutor(ENCODERS, thread_name_prefix="encode") as pool:
-        coming = [pool.submit(encode_map, MapKind(entry.id), maps, entry.depth) for entry in chosen]
-        for index, (entry, data) in enumerate(zip(chosen, coming, strict=True)):
+        # What takes longest is begun first, so that nobody waits for it alone.
+        longest = sorted(chosen, key=lambda entry: -_bytes(maps, entry))
+        coming = {entry.id: pool.submit(encode_map, MapKind(entry.id), maps, entry.depth) for entry in longest}
+        if meanwhile is not None:
+            meanwhile(maps)
+        for index, (entry, data) in enumerate((entry, coming[entry.id]) for entry in chosen):
             if not current():
                 pool.shutdown(wait=False, cancel_futures=True)
                 raise CancelledError
@@ -123,6 +131,11 @@ def export_surface(writing: Writing, surface: Surface, *, stem: str = "") -> dic
             written[kind] = target
     progress(surface.name, 1.0)
     return written
+
+
+def _bytes(maps: MapSet, entry: DeliveryMap) -> int:
+    """Of a map as it is written, before it is packed."""
+    return maps.or_default(MapKind(entry.id)).size * entry.depth // 8
 
 
 def _require_space(folder: Path, maps: MapSet) -> None:
