@@ -44,7 +44,6 @@ from ..formats.job_file import OpenedJob
 from .mendings import MENDINGS
 from .said import Progress, say, warn
 
-
 _KEPT_BYTES = 400 << 20
 
 

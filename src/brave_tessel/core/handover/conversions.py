@@ -43,7 +43,7 @@ def _codes(kind: MapKind, pixels: Raster, depth: int, height_mm: tuple[float, fl
     elif kind in IN_MM:
         low, high = height_mm
         values = (values - np.float32(low)) * np.float32(1 / (high - low))
-    return np.rint(np.clip(values, 0, 1) * np.float32(255 if depth == 8 else 65_535))
+    return np.asarray(np.rint(np.clip(values, 0, 1) * np.float32(255 if depth == 8 else 65_535)))
 
 
 def packed_orm(occlusion: Raster, roughness: Raster, metalness: Raster) -> AnyArray:

@@ -16,6 +16,7 @@ from ..gather.even_light import slow_part
 from ..phrases import say
 from ..sheet import Grid, Raster
 
+_LOOKED_PX = 900
 _STRONG = 0.1
 _NEAR_BEST = 0.8
 _CLEAR = 0.08
@@ -168,6 +169,15 @@ def _follow(echo: Echo, first: npt.NDArray[np.float64]) -> npt.NDArray[np.float6
     return best
 
 
+def without_broad(picture: Raster, longest: int) -> Raster:
+    """A one-channel picture at so many pixels at most, without what is broader than a tenth of it."""
+    scale = min(1.0, longest / max(picture.shape))
+    small = np.asarray(picture, np.float32)
+    if scale < 1:
+        small = np.asarray(cv2.resize(small, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA), np.float32)
+    return np.asarray(small - slow_part(small, max(small.shape) / 10), np.float32)
+
+
 def find_lattice(picture: Raster, grid: Grid) -> Lattice:
     """The beat of a flat one-channel picture.
 
@@ -176,9 +186,8 @@ def find_lattice(picture: Raster, grid: Grid) -> Lattice:
     DoesNotCloseError
         when no shift repeats the pattern clearly, neither along x nor along y.
     """
-    scale = min(1.0, 900 / max(picture.shape))
-    small = cv2.resize(picture, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA) if scale < 1 else picture
-    echo = echo_unwrapped(small - slow_part(small, max(small.shape) / 10))
+    small = without_broad(picture, _LOOKED_PX)
+    echo = echo_unwrapped(small)
     peaks = echo.peaks()
     down, right = peaks.T if len(peaks) else np.zeros((2, 0))
     stands = echo.prominence(peaks) if len(peaks) else np.zeros(0)

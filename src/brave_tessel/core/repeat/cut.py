@@ -50,14 +50,9 @@ class Cuts:
 
 
 @compiled
-def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int32]:
-    """Column of the cheapest 8-connected path down the rows; ``first`` ≥ 0 pins both ends."""
-    rows, columns = cost.shape
-    total = cost.copy()
-    if first >= 0:
-        for c in range(columns):
-            if c != first:
-                total[0, c] = 1e18
+def _summed(total: npt.NDArray[np.float64]) -> None:
+    """Adds to each element the cheapest way to it from above, in place."""
+    rows, columns = total.shape
     for r in range(1, rows):
         for c in range(columns):
             least = total[r - 1, c]
@@ -66,6 +61,18 @@ def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int
             if c + 1 < columns and total[r - 1, c + 1] < least:
                 least = total[r - 1, c + 1]
             total[r, c] += least
+
+
+@compiled
+def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int32]:
+    """Column of the cheapest 8-connected path down the rows; ``first`` ≥ 0 pins both ends."""
+    rows, columns = cost.shape
+    total = cost.copy()
+    if first >= 0:
+        for c in range(columns):
+            if c != first:
+                total[0, c] = 1e18
+    _summed(total)
     path = np.empty(rows, np.int32)
     at = first if first >= 0 else int(np.argmin(total[rows - 1]))
     path[rows - 1] = at

@@ -14,9 +14,8 @@ import numpy as np
 import numpy.typing as npt
 
 from ..errors import DoesNotCloseError
-from ..gather.even_light import slow_part
 from ..sheet import Grid, Raster
-from .courses import Echo, Lattice, echo_unwrapped, find_lattice
+from .courses import Echo, Lattice, echo_unwrapped, find_lattice, without_broad
 
 Places = npt.NDArray[np.float64]
 
@@ -92,9 +91,8 @@ def _by_lattice(light: Raster, grid: Grid, closed_mm: tuple[float, float]) -> tu
         lattice = find_lattice(light, grid)
     except DoesNotCloseError:
         return None, None
-    scale = min(1.0, _LOOKED_PX / max(light.shape))
-    small = cv2.resize(light, None, fx=scale, fy=scale, interpolation=cv2.INTER_AREA) if scale < 1 else light
-    echo = echo_unwrapped(small - slow_part(small, max(small.shape) / 10))
+    small = without_broad(light, _LOOKED_PX)
+    echo = echo_unwrapped(small)
     per_px = np.array([grid.width_mm / small.shape[1], grid.height_mm / small.shape[0]])
     field = _Field(echo, per_px, _FAR * np.array([grid.width_mm, grid.height_mm]), lattice)
     return field.step(closed_mm, axis=1), field.step(closed_mm, axis=0)
