@@ -28,8 +28,9 @@ def repeated(capsys, photo, *more):
 
 
 def test_a_wall_out_of_step_is_not_called_good_and_whole_courses_closes_it(wall, capsys):
-    code, told, err = repeated(capsys, wall, "--size", "460x420mm")
+    code, told, err = repeated(capsys, wall, "--size", "460x420mm", "--overlap", "48")
     assert code == 0, err
+    assert told["overlap_mm"] == [48, 48]
     assert told["verdict"] != "good"
     assert "out of step" in " ".join(told["joins"]["y"]["reasons"])
     assert told["seams"]["base_colour"]["verdict"] == told["verdict"]
@@ -37,6 +38,14 @@ def test_a_wall_out_of_step_is_not_called_good_and_whole_courses_closes_it(wall,
     assert code == 0, err
     assert told["verdict"] != "broken"
     assert told["joins"]["y"]["in_step"] > 0.8
+
+
+def test_its_overlap_is_lined_up_where_none_is_asked_for(wall, capsys):
+    code, told, err = repeated(capsys, wall, "--size", "460x420mm")
+    assert code == 0, err
+    assert told["verdict"] == "good"
+    for length, beat in zip(told["repeat_mm"], (75, 64), strict=True):
+        assert abs((length / beat + 0.5) % 1 - 0.5) < 0.02
 
 
 def test_a_natural_ground_is_good_in_every_map(tmp_path, capsys):

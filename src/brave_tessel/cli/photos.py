@@ -11,7 +11,7 @@ import numpy as np
 
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.colour import codes_from_linear, encode_srgb
-from ..core.errors import MissingError, NotUnderstoodError, OutOfRangeError, TesselError
+from ..core.errors import DoesNotCloseError, MissingError, NotUnderstoodError, OutOfRangeError, TesselError
 from ..core.gather.chart import ChartReading, find_chart, read_chart
 from ..core.gather.even_light import fall_off, light_drift
 from ..core.gather.seen import SeenProportion, focal_of_film, seen_proportion
@@ -27,7 +27,7 @@ from ..core.repeat.meters import read_repetition, read_seam, read_spacing
 from ..core.repeat.resample import resampled
 from ..core.sheet import Grid
 from ..engine.cache import Cache
-from ..engine.gather.analyses import cut_to_courses, find_beat, scale_source
+from ..engine.gather.analyses import cut_to_courses, find_beat, find_overlap, out_of_step, scale_source, set_overlap
 from ..engine.gather.reading import gather_sets, picture_files
 from ..engine.gather.rig import measure, read_frames
 from ..engine.gather.scans import is_frames_folder
@@ -145,9 +145,13 @@ def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> 
         frame = source.straightening
         least = min(frame.width_mm, frame.height_mm)
         overlap = options.overlap if options.overlap else min(48.0, 0.15 * least)
-        if op == "mend.best_cut":
-            made = msgspec.structs.replace(made, mend=Setting(op=op, values={"overlap": overlap}))
-        return made, {"method": options.method}
+        if op != "mend.best_cut":
+            return made, {"method": options.method}
+        made = msgspec.structs.replace(made, mend=Setting(op=op, values={"overlap": overlap}))
+        if not options.overlap:
+            made = _lined_up(snapshot, made)
+        across = made.mend.number("overlap")
+        return made, {"method": options.method, "overlap_mm": [across, made.mend.number("overlap_up") or across]}
     beat = find_beat(snapshot.with_job(job), source)
     if options.unit:
         source = scale_source(job, source, options.unit / beat.lattice.course).apply(job).sources[0]
@@ -166,6 +170,18 @@ def _mended(snapshot: Snapshot, source: Source, options: argparse.Namespace) -> 
         "turn": round(beat.lattice.turn, 3),
     }
     return source, measured
+
+
+def _lined_up(snapshot: Snapshot, source: Source) -> Source:
+    """With overlaps under which a regular pattern meets itself in step, where it would not; else as it is."""
+    job = Job(sources=(source,))
+    if not out_of_step(snapshot.with_job(job), source):
+        return source
+    try:
+        found = find_overlap(snapshot.with_job(job), source)
+    except DoesNotCloseError:
+        return source
+    return set_overlap(job, source, found).apply(job).sources[0]
 
 
 def _surface_of(source: Source) -> Surface:

@@ -204,6 +204,10 @@ def _style() -> str:
     QPushButton#flat, QToolButton#flat {{ background: transparent; border: 1px solid transparent; }}
     QPushButton#flat:hover, QToolButton#flat:hover {{ border-color: {t.line}; }}
     QPushButton#flat:focus, QToolButton#flat:focus {{ border-color: {t.verdigris}; }}
+    QPushButton#badge {{ background: transparent; border: 1px solid {t.line}; border-radius: {px(8)}px;
+    padding: 0 {px(8)}px; min-height: {px(16)}px; max-height: {px(16)}px; font-size: {px(11)}px; color: {t.ink_2}; }}
+    QPushButton#badge:hover, QPushButton#badge:focus {{ border-color: {t.verdigris}; }}
+    QPushButton#badge:checked {{ background: {t.verdigris}; border-color: {t.verdigris}; color: {t.on_ink}; }}
     QPushButton#link {{ background: transparent; border: none; color: {t.verdigris}; padding: 0; text-align: left; }}
     QPushButton#link:hover, QPushButton#link:focus {{ text-decoration: underline; }}
     QListWidget {{ background: {t.panel}; border: none; outline: none; }}

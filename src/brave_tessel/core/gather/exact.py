@@ -5,9 +5,14 @@ from __future__ import annotations
 import cv2
 import numpy as np
 
+from ..maps import MapKind
 from ..sheet import Raster
 from .lens import STRAIGHT, Lens
+from .names import MASK
 from .straighten import Corners, homography, straighten
+
+EXACT = frozenset({MASK, MapKind.KIND_ID.value, MapKind.PIECE_ID.value})
+"""Roles of such pictures."""
 
 
 def laid_exactly(

@@ -11,7 +11,7 @@ from ..buildup.stack import Stack
 from ..buildup.strokes import lay_strokes
 from ..buildup.where import combine
 from ..colour import decode_srgb, encode_srgb, luminance
-from ..gather.exact import laid_exactly
+from ..gather.exact import EXACT, laid_exactly
 from ..gather.lens import Lens
 from ..gather.names import MASK
 from ..gather.straighten import Corners
@@ -26,9 +26,6 @@ from .area import Area
 from .protocol import Known, Repeats
 from .recipes import RecipePlanner
 from .tasks import Local, Task, fail, reach_px, task_key
-
-EXACT = {MASK, MapKind.KIND_ID.value, MapKind.PIECE_ID.value}
-"""Roles of pictures that are used as they are."""
 
 
 class WherePlanner(RecipePlanner):

@@ -139,6 +139,18 @@ def find_cuts(
     return Cuts(x, y, overlap_x, overlap_y)
 
 
+def path_cost(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap: float, *, axis: int) -> float:
+    """How much the sides across x (``axis`` 1) or y (0) differ along the cheapest path through an overlap, per pixel;
+    ``overlap`` is a share of the width (height).
+    """
+    seen = {kind: pixels if axis == 1 else pixels.swapaxes(0, 1) for kind, pixels in maps.items()}
+    width = next(iter(seen.values())).shape[1]
+    lap = max(2, round(width * overlap))
+    cost = _weighted({kind: (p[:, width - lap :], p[:, :lap]) for kind, p in seen.items()}, weights)
+    path = least_path(np.ascontiguousarray(cost))
+    return float(cost[np.arange(len(path)), path].mean())
+
+
 def _pin(cost: npt.NDArray[np.float64], pins: Sequence[Pin]) -> None:
     """Make every way past a pin dear, but through it."""
     rows, lap = cost.shape

@@ -8,6 +8,7 @@ what it says at no rest and half way between.
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import cv2
 import numpy as np
@@ -25,7 +26,16 @@ _FAR = 0.45
 _PLAIN_2D, _STANDS_2D = 0.18, 0.12
 _PLAIN_1D, _STANDS_1D = 0.45, 0.35
 """How strong an echo at whole beats has to be, and how far it has to stand out, to tell anything."""
+_PLAIN_ROWS = 0.12
 _BEATS_IN_VIEW = 2.6
+_LEVEL = 0.04
+"""How far aside a shift may lie and still be one along a way, as a share of the longer beat."""
+_BY_HAND, _STILL = 0.06, 0.4
+"""Share of a beat by which courses may be off and meet, as long as the echo still bears it out: thin joints that waver
+lie over each other at no shift at all.
+"""
+_MOST_IN_BOND, _SEEN, _BLUR_PX = 6, 0.06, 1.5
+"""After how many beats a bond may be itself again, and how far that has to stand out line by line."""
 _OFTEN, _PLAINLY = 4, 0.3
 """A beat of a whole picture is certain if it comes so often, or echoes so strongly."""
 
@@ -34,13 +44,14 @@ _OFTEN, _PLAINLY = 4, 0.3
 class Step:
     """``score`` 1 where the pattern meets itself in step, 0 where it is furthest out; ``beat`` after how much it is
     itself again and ``off`` by how much it is out, mm; ``certain`` where the picture as a whole has the beat, and not
-    its edges alone: those of a natural ground may seem to.
+    its edges alone: those of a natural ground may seem to; ``open`` where what tells it is at odds.
     """
 
     score: float
     beat: float
     off: float
     certain: bool
+    open: bool = False
 
     @property
     def broken(self) -> bool:
@@ -49,7 +60,9 @@ class Step:
 
     @property
     def doubtful(self) -> bool:
-        """Not quite in step."""
+        """Not quite in step, and by more than a hand lays courses."""
+        if not self.open and self.off <= _BY_HAND * self.beat and self.score >= _STILL:
+            return False
         return self.score < (0.8 if self.certain else 0.75)
 
 
@@ -57,21 +70,72 @@ def read_steps(light: Raster, grid: Grid, closed_mm: tuple[float, float]) -> tup
     """The joins across x and across y of a sheet with lightness (H, W) that closes to a size in mm; None where the
     sheet has no beat that way.
     """
-    whole = _by_lattice(light, grid, closed_mm)
-    if None in whole:
-        # Units of many colours are themselves again in their edges alone.
-        edges = [one and replace(one, certain=False) for one in _by_lattice(_edges(light), grid, closed_mm)]
-        whole = whole[0] or edges[0], whole[1] or edges[1]
-    rows = [_by_lines(light, grid, closed_mm, axis) for axis in (1, 0)]
-    return _together(whole[0], rows[0]), _together(whole[1], rows[1])
+    return Echoes(light, grid).steps(closed_mm)
 
 
-def _together(whole: Step | None, rows: Step | None) -> Step | None:
-    if whole is None or rows is None:
-        return whole or rows
+class Echoes:
+    """What a flat sheet with lightness (H, W) says of every size it may be closed to. What is not asked for is not
+    worked out.
+    """
+
+    def __init__(self, light: Raster, grid: Grid) -> None:
+        self.light, self.grid = light, grid
+
+    @cached_property
+    def whole(self) -> _Field | None:
+        """The echo of the whole picture; None where nothing beats."""
+        return _by_lattice(self.light, self.grid)
+
+    @cached_property
+    def edges(self) -> _Field | None:
+        """That of its edges alone: units of many colours are themselves again only in those."""
+        return _by_lattice(_edges(self.light), self.grid)
+
+    @cached_property
+    def lines(self) -> tuple[_Lines | None, _Lines | None]:
+        """Those of where lines across x and across y lie: rows of random units have a beat in these alone."""
+        across, up = (_by_lines(self.light, self.grid, axis) for axis in (1, 0))
+        return across, up
+
+    def steps(self, closed_mm: tuple[float, float]) -> tuple[Step | None, Step | None]:
+        """How the joins across x and across y would meet."""
+        across, up = (self._step(closed_mm, axis) for axis in (1, 0))
+        return across, up
+
+    def _step(self, closed_mm: tuple[float, float], axis: int) -> Step | None:
+        whole = None if self.whole is None else self.whole.step(closed_mm, axis=axis)
+        if whole is None and self.edges is not None:
+            by_edges = self.edges.step(closed_mm, axis=axis)
+            whole = by_edges and replace(by_edges, certain=False)
+        lines = self.lines[1 - axis]
+        if lines is None:
+            return whole
+        rows = lines.step(closed_mm[1 - axis])
+        if whole is None and round(closed_mm[1 - axis] / lines.beat_mm) % lines.in_bond:
+            # Lines lie over lines, and perhaps over those of other rows.
+            rows = replace(rows, score=min(rows.score, _OPEN), open=True)
+        return _together(whole, rows)
+
+    def in_step(self, axis: int, most: float) -> list[float]:
+        """Lengths up to ``most`` mm across x (``axis`` 1) or y (0) to which the sheet may be closed so that its
+        pattern meets itself in step, by what tells it most surely; none where it has no beat that way.
+        """
+        for field in (self.whole, self.edges):
+            if field is not None and (found := field.in_step(axis, most)):
+                return found
+        lines = self.lines[1 - axis]
+        if lines is None:
+            return []
+        whole = lines.beat_mm * lines.in_bond
+        return [count * whole for count in range(1, int(most / whole) + 1)]
+
+
+def _together(whole: Step | None, rows: Step) -> Step:
+    if whole is None:
+        return rows
     # Two that contradict each other leave it open: neither good nor broken.
     if whole.broken != rows.broken and abs(whole.score - rows.score) > 0.4:
-        return Step(_OPEN, rows.beat, rows.off, False)
+        return Step(_OPEN, rows.beat, rows.off, False, open=True)
     lower = whole if whole.score < rows.score else rows
     # What both tell is certain.
     return replace(lower, certain=whole.certain or (whole.broken and rows.broken))
@@ -85,17 +149,16 @@ def _edges(light: Raster) -> Raster:
     return np.asarray(cv2.GaussianBlur(np.sqrt(across * across + down * down), (0, 0), 1.5), np.float32)
 
 
-def _by_lattice(light: Raster, grid: Grid, closed_mm: tuple[float, float]) -> tuple[Step | None, Step | None]:
-    """By the echo of the whole picture."""
+def _by_lattice(light: Raster, grid: Grid) -> _Field | None:
+    """The echo of the whole picture."""
     try:
         lattice = find_lattice(light, grid)
     except DoesNotCloseError:
-        return None, None
+        return None
     small = without_broad(light, _LOOKED_PX)
     echo = echo_unwrapped(small)
     per_px = np.array([grid.width_mm / small.shape[1], grid.height_mm / small.shape[0]])
-    field = _Field(echo, per_px, _FAR * np.array([grid.width_mm, grid.height_mm]), lattice)
-    return field.step(closed_mm, axis=1), field.step(closed_mm, axis=0)
+    return _Field(echo, per_px, _FAR * np.array([grid.width_mm, grid.height_mm]), lattice)
 
 
 class _Field:
@@ -129,6 +192,15 @@ class _Field:
         seldom = self.half[1 - axis] / _FAR < _OFTEN * length and top < _PLAINLY
         return Step((at - low) / (top - low), length, float(np.linalg.norm(rest)), not seldom)
 
+    def in_step(self, axis: int, most: float) -> list[float]:
+        """Lengths up to ``most`` mm along x (``axis`` 1) or y (0) after which the pattern is itself again."""
+        if self.step((most, most), axis=axis) is None:
+            return []
+        along, aside = self.beats[:, 1 - axis], np.abs(self.beats[:, axis])
+        level = aside <= _LEVEL * max(float(np.abs(self.up[1])), float(np.abs(self.across[0])))
+        found = along[level & (along > 1e-6) & (along <= most)]
+        return sorted({round(float(length), 4) for length in found})
+
     def _mean(self, off: Places, length: float) -> float:
         """The usual echo at whole beats and so much beside; not where that comes near to no shift at all."""
         places = self.near + off
@@ -139,57 +211,106 @@ class _Field:
         return float(np.median(self.echo.at(np.stack([-held[:, 1], held[:, 0]], 1))))
 
 
-def _by_lines(light: Raster, grid: Grid, closed_mm: tuple[float, float], axis: int) -> Step | None:
-    """By the echo of where lines across the way lie: rows of random units have a beat in this alone."""
-    order = (1, 0) if axis == 1 else (0, 1)
-    edges = np.abs(cv2.Sobel(light, cv2.CV_32F, *order)).mean(1 - axis)
-    per_px = grid.mm_per_px[1 - axis]
-    echo = _echo(edges)
+class _Lines:
+    """The echo of a line, and its beat in pixels. ``in_bond`` of them make a shift after which rows that step aside are
+    themselves again too.
+    """
+
+    def __init__(self, echo: npt.NDArray[np.float64], beat: float, per_px: float, in_bond: int) -> None:
+        self.echo, self.beat, self.per_px, self.in_bond = echo, beat, per_px, in_bond
+        self.beat_mm = beat * per_px
+        self.places = np.arange(len(echo))
+        self.counts = np.arange(1, max(2, int((len(echo) - 1) / beat)))
+        self.top = self._mean(0.0)
+        self.low = min(self._mean(-share) for share in np.linspace(0.1, 0.9, 17))
+
+    def plain(self, least: float, stands: float) -> bool:
+        """Whether it tells anything: whole beats echo at least so, and stand out so far."""
+        return self.top >= least and self.top - self.low >= stands
+
+    def _mean(self, off: float) -> float:
+        at = (self.counts + off) * self.beat
+        return float(np.median(np.interp(at[at < len(self.echo)], self.places, self.echo)))
+
+    def step(self, closed_mm: float) -> Step:
+        """How it meets itself when it is closed to a length."""
+        rest = (closed_mm / self.beat_mm) % 1
+        rest = rest if rest < 0.5 else rest - 1
+        score = (self._mean(rest) - self.low) / (self.top - self.low)
+        return Step(score, self.beat_mm, abs(rest) * self.beat_mm, False)
+
+
+def _by_lines(light: Raster, grid: Grid, axis: int) -> _Lines | None:
+    """By the echo of where lines across the way lie, of all rows together or else row by row: rows of random units have
+    a beat in the first alone, bonds that step aside in the second.
+    """
+    edges = [np.abs(cv2.Sobel(light, cv2.CV_32F, *order)) for order in ((1, 0), (0, 1))]
+    along = [np.asarray(one.T if axis == 1 else one, np.float32) for one in edges]
+    per_px, across = grid.mm_per_px[1 - axis], along[1 - axis]
+    echo = _echo(across.mean(1, keepdims=True))
     beat = _beat(echo)
+    if beat is not None and len(echo) / beat >= _BEATS_IN_VIEW:
+        lines = _Lines(echo, beat, per_px, max(_in_bond(one, beat) for one in along))
+        if lines.plain(_PLAIN_1D, _STANDS_1D):
+            return lines
+    echo = _row_by_row(across)
+    beat = _beat(echo, least=_PLAIN_ROWS, near=0.6)
     if beat is None or len(echo) / beat < _BEATS_IN_VIEW:
         return None
-    places = np.arange(len(echo))
-    counts = np.arange(1, max(2, int((len(echo) - 1) / beat)))
-
-    def mean(off: float) -> float:
-        at = (counts + off) * beat
-        return float(np.median(np.interp(at[at < len(echo)], places, echo)))
-
-    top = mean(0.0)
-    low = min(mean(-share) for share in np.linspace(0.1, 0.9, 17))
-    if top < _PLAIN_1D or top - low < _STANDS_1D:
-        return None
-    rest = (closed_mm[1 - axis] / per_px / beat) % 1
-    rest = rest if rest < 0.5 else rest - 1
-    return Step((mean(rest) - low) / (top - low), beat * per_px, abs(rest) * beat * per_px, False)
+    lines = _Lines(echo, beat, per_px, 1)
+    return lines if lines.plain(_PLAIN_ROWS, _PLAIN_ROWS) else None
 
 
-def _echo(line: npt.NDArray[np.floating]) -> npt.NDArray[np.float64]:
-    """Normalised autocorrelation of a line (N,) up to three fifths of its length."""
-    count = len(line)
-    broad = cv2.GaussianBlur(line[:, None].astype(np.float32), (0, 0), count / 10, borderType=cv2.BORDER_REFLECT)
-    away = line - broad[:, 0]
-    together = np.fft.irfft(np.abs(np.fft.rfft(away, 2 * count)) ** 2)[:count]
-    power = np.concatenate([[0.0], np.cumsum(away.astype(np.float64) ** 2)])
+def _row_by_row(edges: Raster) -> npt.NDArray[np.float64]:
+    return _echo(np.asarray(cv2.GaussianBlur(edges, (0, 0), _BLUR_PX), np.float32))
+
+
+def _in_bond(edges: Raster, beat: float) -> int:
+    """How many beats (px) down a picture of edges (N, lines) make it itself again line by line.
+
+    The edges of all lines together come again after a third of a unit in a third bond; those of one line after a whole
+    one.
+    """
+    echo = _row_by_row(edges)
+    counts = np.arange(1, min(_MOST_IN_BOND, int((len(echo) - 2) / beat)) + 1)
+    if len(counts) < 2:
+        return 1
+    centre = np.rint(counts * beat).astype(np.int64)
+    found = np.max([echo[np.clip(centre + off, 0, len(echo) - 1)] for off in (-2, -1, 0, 1, 2)], 0)
+    low, high = float(found.min()), float(found.max())
+    if high < _SEEN or high - low < _SEEN:
+        return 1
+    return int(counts[found >= low + 0.7 * (high - low)][0])
+
+
+def _echo(lines: Raster) -> npt.NDArray[np.float64]:
+    """Normalised autocorrelation down a picture (N, lines), of all lines together, up to three fifths of its length."""
+    count = len(lines)
+    broad = cv2.GaussianBlur(
+        lines.astype(np.float32), (1, 0), sigmaX=1e-3, sigmaY=count / 10, borderType=cv2.BORDER_REFLECT
+    )
+    away = lines - broad.reshape(lines.shape)
+    together = np.fft.irfft((np.abs(np.fft.rfft(away, 2 * count, axis=0)) ** 2).sum(1))[:count]
+    power = np.concatenate([[0.0], np.cumsum((away.astype(np.float64) ** 2).sum(1))])
     lag = np.arange(count)
     own = np.sqrt(np.maximum(power[count - lag] * (power[count] - power[lag]), 1e-12))
     return np.asarray(together / own)[: int(0.6 * count)]
 
 
-def _beat(echo: npt.NDArray[np.float64]) -> float | None:
+def _beat(echo: npt.NDArray[np.float64], *, least: float = 0.3, near: float = 0.75) -> float | None:
     """The shortest shift after which a line is nearly as much itself as at any, pixels; measured at its multiples."""
     inner = np.arange(5, len(echo) - 1)
     peaks = inner[(echo[inner] >= echo[inner - 1]) & (echo[inner] > echo[inner + 1])]
-    if not len(peaks) or echo[peaks].max() < 0.3:
+    if not len(peaks) or echo[peaks].max() < least:
         return None
-    beat = float(peaks[echo[peaks] >= 0.75 * echo[peaks].max()][0])
+    beat = float(peaks[echo[peaks] >= near * echo[peaks].max()][0])
     for times in range(2, 200):
         centre = round(beat * times)
         if centre >= len(echo) - 3:
             break
-        near = np.arange(max(1, centre - 2), min(len(echo) - 1, centre + 3))
-        at = int(near[echo[near].argmax()])
-        if echo[at] < 0.2:
+        places = np.arange(max(1, centre - 2), min(len(echo) - 1, centre + 3))
+        at = int(places[echo[places].argmax()])
+        if echo[at] < least * 2 / 3:
             break
         bend = echo[at - 1] - 2 * echo[at] + echo[at + 1]
         sub = 0.0 if abs(bend) < 1e-9 else float(np.clip(0.5 * (echo[at - 1] - echo[at + 1]) / bend, -0.5, 0.5))

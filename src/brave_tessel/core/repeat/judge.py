@@ -64,6 +64,18 @@ def shrunk(plane: Raster) -> Raster:
     return np.asarray(cv2.resize(plane, size, interpolation=cv2.INTER_AREA), np.float32)
 
 
+def as_fine(closed: Raster, closed_mm: tuple[float, float], source: Raster, source_mm: tuple[float, float]) -> Raster:
+    """A closed plane with as many pixels a millimetre as the plane it was made of: a patch of either is as large."""
+    shape = tuple(
+        max(16, round(length * side / whole))
+        for length, side, whole in zip(closed_mm[::-1], source.shape, source_mm[::-1], strict=True)
+    )
+    if shape == closed.shape:
+        return closed
+    how = cv2.INTER_AREA if shape[0] < closed.shape[0] else cv2.INTER_CUBIC
+    return np.asarray(cv2.resize(closed, shape[::-1], interpolation=how), np.float32)
+
+
 Joins = tuple[npt.NDArray[np.floating], npt.NDArray[np.floating]]
 """Where the joins across x and across y lie, each as :func:`.coherence.read_coherence` has it."""
 
@@ -83,6 +95,7 @@ def judge_joins(
     ``grid`` is the source's. Of a sheet that was not closed by a shift of itself (``shifted``), such as one grown anew,
     the beat is not asked.
     """
+    closed = as_fine(closed, closed_mm, source, (grid.width_mm, grid.height_mm))
     steps = read_steps(source, _grid_of(source, grid), closed_mm) if shifted else (None, None)
     across, up = (
         _judge(source, closed, axis, (step, steps[axis]), None if joins is None else joins[1 - axis])

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from ..gather.exact import EXACT
 from ..job.document import Source
 from .break_up import cells_of
 from .method import METHODS, method_of
@@ -12,6 +13,11 @@ def closed_size(source: Source) -> tuple[float, float]:
     width, height = mended_size(source)
     across, up = cells_of(source.breakup)
     return width * across, height * up
+
+
+def mended_at_all(source: Source) -> bool:
+    """Whether a source is made to repeat; a mask or ID colours are used exactly as they are."""
+    return source.role not in EXACT
 
 
 def mended_size(source: Source) -> tuple[float, float]:

@@ -17,6 +17,10 @@ from ...core.maps import MapKind
 from ...core.operation import REGISTRY, Value
 from ...core.repeat.courses import Lattice, find_lattice, joint_width, whole_count
 from ...core.repeat.cut import PATH_PX
+from ...core.repeat.in_step import read_steps
+from ...core.repeat.judge import tone_of
+from ...core.repeat.line_up import LinedUp, line_up
+from ...core.repeat.mend import mended_size
 from ..evaluate import always
 from ..intents.sources import follow_source
 from ..snapshot import Snapshot
@@ -66,10 +70,10 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
     DoesNotCloseError
         when it holds none either way.
     """
-    frame = source.straightening
+    width, height = source.sheet_mm
     turn, lean = beat.lattice.tilts
     values: dict[str, Value] = {"turn": round(turn, 4), "lean": round(lean, 4)}
-    ways = (("across", beat.unit_mm, frame.width_mm), ("up", beat.period_up_mm, frame.height_mm))
+    ways = (("across", beat.unit_mm, width), ("up", beat.period_up_mm, height))
     counts: list[int] = []
     for (name, period, length), holds in zip(ways, beat.lattice.level, strict=True):
         fits = holds and length >= (1 + LEAST_OVERLAP) * period
@@ -89,6 +93,37 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
         )
     mend = Setting(op="mend.courses", values=values)
     command = Set(path=("sources", source.id, "mend"), value=mend, label="Cut to whole courses")
+    return follow_source(job, msgspec.structs.replace(source, mend=mend), command)
+
+
+def find_overlap(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> LinedUp:
+    """Overlaps near those of a source closed by best cut under which its pattern meets itself in step.
+
+    Raises
+    ------
+    DoesNotCloseError
+        when the picture has no beat.
+    """
+    flat = snapshot.evaluation(current).value(snapshot.planner().flat(source, PATH_PX))
+    mend = source.mend
+    overlap = mend.number("overlap")
+    asked = overlap, mend.number("overlap_up") or overlap
+    return line_up(flat, overlap=asked, colour=mend.number("colour"), relief=mend.number("relief"))
+
+
+def out_of_step(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> bool:
+    """Whether the pattern of a source, closed as it is, plainly does not meet itself in step."""
+    flat = snapshot.evaluation(current).value(snapshot.planner().flat(source, PATH_PX))
+    steps = read_steps(tone_of(flat.or_default(MapKind.BASE_COLOUR)), flat.grid, mended_size(source))
+    return any(step is not None and step.doubtful for step in steps)
+
+
+def set_overlap(job: Job, source: Source, found: LinedUp) -> AnyCommand:
+    """Give a best cut the overlaps that were found."""
+    across, up = found.overlap
+    values = {**source.mend.values, "overlap": across, "overlap_up": 0.0 if up == across else up}
+    mend = msgspec.structs.replace(source.mend, values=values)
+    command = Set(path=("sources", source.id, "mend"), value=mend, label="Line up the overlap")
     return follow_source(job, msgspec.structs.replace(source, mend=mend), command)
 
 

@@ -10,13 +10,13 @@ import msgspec
 from ...core.buildup.kind import KINDS
 from ...core.buildup.kinds.bundle import BundleWhat
 from ...core.errors import DoesNotFitError, MissingError, NewerJobError, NotUnderstoodError, UnreadableFileError
+from ...core.gather.exact import EXACT
 from ...core.job.commands import AnyCommand, Insert, Set, fetch
 from ...core.job.document import JOB_FORMAT, Job
 from ...core.job.layers import Layer, Rule, Surface, every_layer, layer_path, with_held
 from ...core.job.nodes import Node, Setting, new_id
 from ...core.operation import REGISTRY, find
 from ...core.phrases import say, say_count
-from ...core.plan.where import EXACT
 from ...core.recipe.stock import cover_recipe
 from ...core.repeat.mend import closed_size
 from ...formats.documents import decode, encode

@@ -12,9 +12,8 @@ from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import FLAT_PX
 from ...core.repeat.coherence import read_coherence
 from ...core.repeat.cut import paths_on_cell
-from ...core.repeat.judge import Joins, JoinVerdict, Verdict, judge_joins, shrunk, tone_of
+from ...core.repeat.judge import Joins, JoinVerdict, Verdict, as_fine, judge_joins, shrunk, tone_of
 from ...core.repeat.method import method_of
-from ...core.sheet import Raster
 from ..evaluate import always
 from ..snapshot import Snapshot
 
@@ -51,7 +50,7 @@ def judged(
     given = {role_kind(picture.role) for picture in source.pictures}
     for kind in SUPPLIED:
         if kind in given and kind in source_sheet and kind in sheet:
-            told[kind] = _of_map(source_sheet[kind], sheet[kind], joins, both)
+            told[kind] = _of_map(kind, source_sheet, sheet, joins, both)
     return both, told
 
 
@@ -65,12 +64,14 @@ def _as_closed(sheet: MapSet, source: Source) -> MapSet:
 
 
 def _of_map(
-    before: Raster, after: Raster, joins: Joins | None, colour: tuple[JoinVerdict, JoinVerdict]
+    kind: MapKind, source: MapSet, sheet: MapSet, joins: Joins | None, colour: tuple[JoinVerdict, JoinVerdict]
 ) -> tuple[Verdict, Verdict]:
     """A map closed with its colour is out of step with it; whether it shows at the join is seen in the map itself."""
     made = []
     for axis, of_colour in zip((1, 0), colour, strict=True):
-        planes = [shrunk(one[..., 1 - axis] if one.ndim == 3 else one) for one in (before, after)]
+        planes = [shrunk(one[..., 1 - axis] if one.ndim == 3 else one) for one in (source[kind], sheet[kind])]
+        sizes = [(maps.grid.width_mm, maps.grid.height_mm) for maps in (source, sheet)]
+        planes[1] = as_fine(planes[1], sizes[1], planes[0], sizes[0])
         if float(np.ptp(planes[0])) < 1e-5:
             made.append(Verdict.GOOD)
             continue

@@ -7,7 +7,7 @@ from dataclasses import replace
 from PyQt6.QtCore import pyqtSignal
 
 from ...core.job.document import Source
-from ...engine.gather.analyses import find_beat
+from ...engine.gather.analyses import find_beat, find_overlap
 from ...engine.pictures.repeat import choice_picture, rough_picture, sheet_picture, stroke_picture
 from ...engine.pictures.results import SheetPicture
 from ...engine.pictures.verdicts import judged
@@ -22,6 +22,7 @@ class RepeatRequests(Requests):
     ready = pyqtSignal(object)
     choice_ready = pyqtSignal(object)
     beat_found = pyqtSignal(str, object)
+    overlap_found = pyqtSignal(str, object)
     failed = pyqtSignal()
     channels = ("sheet", "choice")
 
@@ -99,5 +100,15 @@ class RepeatRequests(Requests):
             "beat",
             lambda current: find_beat(snapshot, source, current=current),
             lambda beat: self.beat_found.emit(source.id, beat),
+            pace=Pace.LONG,
+        )
+
+    def ask_overlap(self, source: Source) -> None:
+        """Search for overlaps under which a pattern meets itself in step; ``overlap_found`` brings them."""
+        snapshot = self.session.snapshot()
+        self.work.ask(
+            "beat",
+            lambda current: find_overlap(snapshot, source, current=current),
+            lambda found: self.overlap_found.emit(source.id, found),
             pace=Pace.LONG,
         )

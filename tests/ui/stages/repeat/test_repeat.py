@@ -1,12 +1,13 @@
 """Stage 2: the ways to make a repeat, by mouse and keys."""
 
+import msgspec
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
 from brave_tessel.core.colour import codes_from_linear
-from brave_tessel.core.job.commands import Set
+from brave_tessel.core.job.commands import Insert, Set
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.formats.images import encode_png
@@ -145,26 +146,57 @@ def test_the_field_is_stepped_back_to_twenty_metres(demo_window, settled):
     assert not pair.grab().isNull()
 
 
-def test_a_pattern_out_of_step_is_noticed_and_closed_by_whole_courses_at_a_click(window, settled, tmp_path):
+@pytest.fixture
+def bonded(window, settled, tmp_path):
+    """Repeat with a wall in half bond, which a best cut closes out of step."""
     colour = masonry(np.random.default_rng(8), (460, 420), (75, 32), 0.5, 1.5)
     path = tmp_path / "bond.png"
     path.write_bytes(encode_png(codes_from_linear(colour, depth=8)))
-    desk, repeat = window.desk, window.stages["Repeat"]
-    desk.gather.read([path])
+    window.desk.gather.read([path])
     settled(window)
-    desk.dispatch(source_intents.set_size(desk.job.sources[0], 460.0, 420.0))
-    desk.go("Repeat")
+    window.desk.dispatch(source_intents.set_size(window.desk.job.sources[0], 460.0, 420.0))
+    window.desk.go("Repeat")
     settled(window)
-    meters = repeat.meters
+    return window
+
+
+def test_a_pattern_out_of_step_is_noticed_and_closed_by_whole_courses_at_a_click(bonded, settled):
+    desk, meters = bonded.desk, bonded.stages["Repeat"].meters
     assert meters.seam.severity != "ok"
     assert meters.seam.sentence.startswith("At the ")
     assert meters.in_step.isVisible()
     QTest.mouseClick(meters.in_step, Qt.MouseButton.LeftButton)
-    settled(window)
+    settled(bonded)
     assert desk.job.sources[0].mend.op == "mend.courses"
     assert meters.in_step.isHidden()
     assert "out of step" not in meters.seam.sentence
     assert meters.seam.severity != "fault"
+
+
+def test_or_its_overlap_is_lined_up_at_a_click_and_undone(bonded, settled):
+    desk, repeat = bonded.desk, bonded.stages["Repeat"]
+    before = desk.job.sources[0].mend
+    assert repeat.meters.lined_up.isVisible()
+    QTest.mouseClick(repeat.meters.lined_up, Qt.MouseButton.LeftButton)
+    settled(bonded)
+    mend = desk.job.sources[0].mend
+    assert mend.op == "mend.best_cut"
+    assert abs(((460 - mend.number("overlap")) / 75 + 0.5) % 1 - 0.5) < 0.02
+    assert abs(((420 - mend.number("overlap_up")) / 64 + 0.5) % 1 - 0.5) < 0.02
+    assert repeat.meters.lined_up.isHidden()
+    assert "out of step" not in repeat.meters.seam.sentence
+    assert repeat.mend.lined_up.isVisible()
+    desk.session.store.undo()
+    assert desk.job.sources[0].mend == before
+
+
+def test_a_mask_is_not_among_what_is_mended(bonded, settled):
+    desk, repeat = bonded.desk, bonded.stages["Repeat"]
+    wall = desk.job.sources[0]
+    mask = msgspec.structs.replace(wall, id="mask", name="Where it is worn", role="mask")
+    desk.dispatch(Insert(path=("sources",), item=mask, label="Add"))
+    settled(bonded)
+    assert [row.id for row in repeat.list.rows] == [wall.id]
 
 
 def test_meters_of_an_older_result_are_struck_through(walled, settled):

@@ -20,10 +20,13 @@ class BestCut(Method):
     """
 
     note: ClassVar[str] = "follows gaps between stones"
-    found_by: ClassVar[tuple[str, ...]] = ("overlap", "colour", "relief", "patches")
+    found_by: ClassVar[tuple[str, ...]] = ("overlap", "overlap_up", "colour", "relief", "patches")
     overlap: Annotated[
         float, Length(5, 300, log=True, least=0.1, help="Width in which the sheet's two sides lie over each other.")
     ] = 48.0
+    overlap_up: Annotated[
+        float, Length(0, 300, least=0, help="The same for its foot and its head; 0 is as wide as between its sides.")
+    ] = 0.0
     soften: Annotated[
         float, Length(0, 20, least=0, most=200, help="Width over which the two sides mix at the cut.")
     ] = 1.5
@@ -49,11 +52,17 @@ class BestCut(Method):
         return {"overlap": round(0.15 * min(width_mm, height_mm), 1)}
 
     def closed(self, width_mm: float, height_mm: float) -> tuple[float, float]:
-        return width_mm - self.overlap, height_mm - self.overlap
+        return width_mm - self.overlap, height_mm - (self.overlap_up or self.overlap)
 
     def find(self, flat: MapSet, pins: Sequence[Pin]) -> Cuts:
         return sheet_cuts(
-            flat, overlap=self.overlap, colour=self.colour, relief=self.relief, pins=pins, patches=self.patches
+            flat,
+            overlap=self.overlap,
+            overlap_up=self.overlap_up,
+            colour=self.colour,
+            relief=self.relief,
+            pins=pins,
+            patches=self.patches,
         )
 
     def apply(self, flat: MapSet, found: Cuts) -> MapSet:

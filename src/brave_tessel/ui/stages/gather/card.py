@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PyQt6.QtWidgets import QFileDialog
+from PyQt6.QtWidgets import QFileDialog, QHBoxLayout
 
 from ....core.job.document import Job, Picture, Source
 from ....core.quantity import format_number
@@ -108,6 +108,7 @@ class SourceCard(Page):
         self.follows = button(
             tr("Follow its file"),
             self._toggle_link,
+            name="badge",
             tip=tr("Reads the file again whenever it changes on disk; the job keeps the pixels last read"),
         )
         self.follows.setCheckable(True)
@@ -120,7 +121,11 @@ class SourceCard(Page):
             tip=tr("Every missing file that lies in a folder or below it is found by its name"),
         )
         self.missing = words("", "caution")
-        for widget in (self.follows, self.missing, self.relink, self.relink_all):
+        beside = QHBoxLayout()
+        beside.addStretch(1)
+        beside.addWidget(self.follows)
+        self.column.addLayout(beside)
+        for widget in (self.missing, self.relink, self.relink_all):
             self.add(widget)
 
     # Intents -----------------------------------------------------------------------------------------

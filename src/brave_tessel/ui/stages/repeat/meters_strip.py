@@ -124,6 +124,7 @@ class Meters(QWidget):
 
     spot = pyqtSignal(float, float)
     courses_wanted = pyqtSignal()
+    overlap_wanted = pyqtSignal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -146,11 +147,17 @@ class Meters(QWidget):
         self.in_step = button(
             tr("Close it by whole courses"), self.courses_wanted.emit, tip=tr("Measures the beat, and cuts to it")
         )
-        self.in_step.hide()
+        self.lined_up = button(
+            tr("Line up the overlap"),
+            self.overlap_wanted.emit,
+            tip=tr("Makes the overlap so wide that whole units are left, and keeps the best cut"),
+        )
         below = QHBoxLayout()
         below.addWidget(self.foot, 1)
+        below.addWidget(self.lined_up)
         below.addWidget(self.in_step)
         column.addLayout(below)
+        self._offer("")
         self.maps.chosen.connect(self.spot)
         self._places: dict[Meter, tuple[float, float]] = {}
         for meter in (self.seam, self.repetition):
@@ -160,7 +167,8 @@ class Meters(QWidget):
         self.maps.show_sheet(done)
         self._places = {}
         out = done is not None and any(one.step and one.step.doubtful for one in done.verdicts or ())
-        self.in_step.setVisible(bool(out and done and done.source.mend.op != "mend.courses"))
+        way = done.source.mend.op if done is not None and out else ""
+        self._offer(way)
         if done is None:
             for meter in (self.seam, self.repetition, self.drift):
                 meter.show_reading("–", 0, "ok", "")
@@ -179,12 +187,17 @@ class Meters(QWidget):
         good = done.verdicts is not None and not any(one.verdict for one in done.verdicts)
         self.foot.setText(self._spacing(done.spacing, good=good))
 
+    def _offer(self, way: str) -> None:
+        """What closes a sheet in step that one way closed out of step; nothing where it is in step."""
+        self.in_step.setVisible(way not in {"", "mend.courses"})
+        self.lined_up.setVisible(way == "mend.best_cut")
+
     def show_stale(self) -> None:
         """The way of closing failed: what stands here was read of an older sheet."""
         for meter in (self.seam, self.repetition, self.drift):
             meter.show_stale()
         self.maps.show_sheet(None)
-        self.in_step.hide()
+        self._offer("")
         self.foot.setText(tr("This way does not close the sheet; what is shown is the last that did."))
 
     def _show_seam(self, done: SheetPicture) -> None:

@@ -10,8 +10,9 @@ from ....core.job.document import Crop, Source
 from ....core.operation import REGISTRY, family
 from ....core.quantity import format_size
 from ....core.repeat.choose import Proposal, check_crop, propose
+from ....core.repeat.line_up import LinedUp
 from ....core.repeat.method import METHODS
-from ....engine.gather.analyses import Beat, cut_to_courses, scale_source, scaled_beat
+from ....engine.gather.analyses import Beat, cut_to_courses, scale_source, scaled_beat, set_overlap
 from ....engine.intents import sheets as sheet_intents
 from ....engine.intents import sources as source_intents
 from ....engine.intents import surfaces as surface_intents
@@ -214,6 +215,12 @@ class MendPage(Page):
         self.form_holder = QVBoxLayout()
         self.column.addLayout(self.form_holder)
         self.form: OperationForm | None = None
+        self.lined_up = button(
+            tr("Line up the overlap"),
+            self.line_up,
+            tip=tr("Makes the overlap so wide that whole units are left, and keeps the best cut"),
+        )
+        self.add(self.lined_up)
         self.pins = button(
             tr("Let the pulled cut go"),
             self._let_go,
@@ -223,6 +230,7 @@ class MendPage(Page):
         self.add(self.pins_note)
         self.add(self.pins)
         desk.repeat.beat_found.connect(self._beat_found)
+        desk.repeat.overlap_found.connect(self._overlap_found)
 
     def show_source(self, source: Source) -> None:
         self.method.show_value(source.mend.op)
@@ -230,6 +238,7 @@ class MendPage(Page):
         self.method_note.setText(tr(method.note) if method else tr("made by another version"))
         self.beat.setVisible(source.mend.op == "mend.courses")
         self.beat.show_beat(self.beats.get(source.id))
+        self.lined_up.setVisible(source.mend.op == "mend.best_cut")
         cuts = source.mend.op in {"mend.best_cut", "mend.courses"}
         self.pins.setVisible(cuts and bool(source.pins))
         self.pins_note.setVisible(cuts)
@@ -265,6 +274,23 @@ class MendPage(Page):
             return
         self.desk.tell(tr("Looking for the beat…"))
         self.desk.repeat.ask_beat(source)
+
+    def line_up(self) -> None:
+        """Search for the overlap under which the pattern meets itself in step."""
+        source = self.desk.selection.source
+        if source is None or not source.straightening.sized or source.mend.op != "mend.best_cut":
+            self.desk.tell(tr("The source needs its real size first; give it in Gather."), "caution")
+            return
+        self.desk.tell(tr("Looking for the beat…"))
+        self.desk.repeat.ask_overlap(source)
+
+    def _overlap_found(self, source_id: str, found: LinedUp) -> None:
+        source = next((s for s in self.desk.job.sources if s.id == source_id), None)
+        if source is None or source.mend.op != "mend.best_cut":
+            return
+        self.desk.dispatch(set_overlap(self.desk.job, source, found))
+        across, up = found.overlap
+        self.desk.tell(tr("Overlap {across:.1f} mm across, {up:.1f} mm up.", across=across, up=up))
 
     def _beat_found(self, source_id: str, beat: Beat) -> None:
         source = next((s for s in self.desk.job.sources if s.id == source_id), None)

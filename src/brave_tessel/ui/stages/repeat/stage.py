@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QStackedWidget, QWidget
 
 from ....core.job.document import Job
 from ....core.quantity import format_length, format_size
-from ....core.repeat.mend import mended_size
+from ....core.repeat.mend import mended_at_all, mended_size
 from ....engine.pictures.results import SheetPicture
 from ... import theme
 from ...controls.panels import Heading
@@ -57,6 +57,7 @@ class RepeatStage(Stage):
         self.pair.probed.connect(lambda x, y: desk.tell(tr("x {x:6.1f}  y {y:6.1f} mm", x=x, y=y), "probe"))
         self.meters.spot.connect(self.pair.show_spot)
         self.meters.courses_wanted.connect(lambda: self.mend.take_method("mend.courses"))
+        self.meters.overlap_wanted.connect(self.mend.line_up)
         self.break_up.spot.connect(self.pair.show_spot)
         self._show_step(desk.view.repeat_step)
         self.follow(lambda job: (job.sources, job.palettes))
@@ -124,6 +125,7 @@ class RepeatStage(Stage):
                 severity="" if source.sized else "caution",
             )
             for source in job.sources
+            if mended_at_all(source) or source.id == self.desk.selection.source_id
         ]
         self.list.show_rows(rows, self.desk.selection.source_id)
         self.heading.note.setText(str(len(rows)) if rows else "")
