@@ -22,12 +22,17 @@ from brave_tessel.formats.job_file import OpenedJob
 from tests.core.repeat.closings import masonry, sheet
 
 
-def judged_source(colour, size, overlap, overlap_up=0.0):
-    session = Session(OpenedJob(Job()))
+def source_of(colour, size, overlap, overlap_up=0.0, session=None):
+    session = session or Session(OpenedJob(Job()))
     source = session.intake().make_source(encode_png(codes_from_linear(colour, depth=8)), "sheet.png")
     frame = msgspec.structs.replace(source.straightening, width_mm=float(size[0]), height_mm=float(size[1]))
     mend = Setting(op="mend.best_cut", values={"overlap": float(overlap), "overlap_up": float(overlap_up)})
-    source = msgspec.structs.replace(source, straightening=frame, mend=mend)
+    return msgspec.structs.replace(source, straightening=frame, mend=mend)
+
+
+def judged_source(colour, size, overlap, overlap_up=0.0):
+    session = Session(OpenedJob(Job()))
+    source = source_of(colour, size, overlap, overlap_up, session)
     return judged(session.snapshot().with_job(Job(sources=(source,))), source)[0]
 
 

@@ -15,6 +15,7 @@ from ..errors import DoesNotCloseError
 from ..gather.even_light import slow_part
 from ..phrases import say
 from ..sheet import Grid, Raster
+from .bed_joints import find_beds
 
 _LOOKED_PX = 900
 _STRONG = 0.1
@@ -69,8 +70,17 @@ class Lattice:
         for (x, y), upright in ((self.across, False), (self.up, True)):
             aside, ahead = (-x, y) if upright else (y, x)
             slants.append(abs(math.degrees(math.atan2(aside, ahead)) - turn) if ahead else 0.0)
-        across, up = (beats and slant <= 2 * _AGREE for beats, slant in zip(self.beats, slants, strict=True))
+        # What has a beat one way only says nothing of how far it is aside: rows of random units are alike at any shift.
+        most = 2 * _AGREE if all(self.beats) else math.degrees(_SLANT)
+        across, up = (beats and slant <= most for beats, slant in zip(self.beats, slants, strict=True))
         return across, up
+
+    @property
+    def periods(self) -> tuple[float, float]:
+        """The beats along x and along y, mm; 0 where there is none."""
+        if all(self.beats):
+            return math.hypot(*self.across), math.hypot(*self.up)
+        return self.across[0], self.up[1]
 
     @property
     def lean(self) -> float:
@@ -243,16 +253,9 @@ def _shortest(
 def joint_width(picture: Raster, grid: Grid, course: float) -> float:
     """Width of the joint between rows, mm: how much of a course lies beyond the middle of its tones.
 
-    The row profile is folded on the course; the narrower side of its middle value is the joint.
+    See :func:`.bed_joints.find_beds`.
     """
-    profile = picture.mean(1)
-    profile = profile - cv2.GaussianBlur(profile[:, None], (0, 0), 2 * course / grid.mm_per_px[1])[:, 0]
-    bins = max(16, round(course / grid.mm_per_px[1] * 2))
-    phase = ((np.arange(profile.size) + 0.5) * grid.mm_per_px[1] / course % 1 * bins).astype(int)
-    folded = np.bincount(phase, profile, bins) / np.maximum(np.bincount(phase, minlength=bins), 1)
-    low, high = np.percentile(folded, (3, 97))
-    share = float((folded > (low + high) / 2).mean())
-    return min(share, 1 - share) * course
+    return find_beds(picture, grid, course).share * course
 
 
 def straightened(pixels: Raster, grid: Grid, *, turn: float, lean: float) -> Raster:

@@ -14,6 +14,7 @@ from ..errors import OutOfRangeError
 from ..maps import MapKind, MapSet
 from ..phrases import say
 from ..sheet import AnyArray, Grid, Raster
+from .bed_joints import Joints, find_joints
 from .cut import Cuts, Pin, apply_cuts, close_maps, find_cuts, paths_on_cell, reduced
 from .patches import Outline, Patch, apply_patches, best_place, cut_out
 
@@ -27,10 +28,13 @@ def sheet_cuts(
     overlap_up: float = 0.0,
     pins: Sequence[Pin] = (),
     patches: int = 0,
+    courses: tuple[float, float] = (0.0, 0.0),
 ) -> Cuts:
     """The two best cuts through a set of flat maps; ``overlap`` in mm, ``overlap_up`` if it differs.
 
-    ``patches`` of the worst spots along them are then covered from elsewhere.
+    ``patches`` of the worst spots along them are then covered from elsewhere. ``courses`` are the heights in mm of
+    level rows through which the upright cut, and the widths of upright ones through which the level cut goes from joint
+    to joint; 0 where a way is cut freely.
     """
     grid = maps.grid
     lap_x, lap_y = overlap / grid.width_mm, (overlap_up or overlap) / grid.height_mm
@@ -43,8 +47,22 @@ def sheet_cuts(
                 remedy="Choose a smaller overlap, or more periods.",
             )
     pictures, weights = judged(maps, colour=colour, relief=relief)
-    cuts = find_cuts(pictures, weights, lap_x, lap_y, pins)
+    cuts = find_cuts(pictures, weights, lap_x, lap_y, pins, _joints(pictures, grid, courses))
     return cover_worst(cuts, pictures, weights, grid, patches) if patches else cuts
+
+
+def _joints(
+    pictures: Mapping[MapKind, Raster], grid: Grid, courses: tuple[float, float]
+) -> tuple[Joints | None, Joints | None]:
+    colour = pictures.get(MapKind.BASE_COLOUR)
+    if colour is None:
+        return None, None
+    rows, columns = colour.shape[:2]
+    level = find_joints(colour, Grid(columns, rows, grid.width_mm, grid.height_mm), courses[0]) if courses[0] else None
+    if not courses[1]:
+        return level, None
+    turned = find_joints(colour.swapaxes(0, 1), Grid(rows, columns, grid.height_mm, grid.width_mm), courses[1])
+    return level, turned
 
 
 def judged(maps: MapSet, *, colour: float, relief: float) -> tuple[dict[MapKind, Raster], dict[MapKind, float]]:

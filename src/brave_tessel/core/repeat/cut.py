@@ -7,7 +7,7 @@ after the other. The second path closes on itself, so the two cuts cross cleanly
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import cv2
@@ -18,6 +18,7 @@ from ..kernels.compiled import compiled
 from ..kernels.unit_vectors import to_unit
 from ..maps import TRAITS, MapKind, MapSet
 from ..sheet import Grid, Raster
+from .bed_joints import Joints
 from .tone import add_levelling, levelling
 
 PATH_PX = 1024
@@ -86,14 +87,61 @@ def _least_path(cost: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int
     return path
 
 
-def least_path(cost: npt.NDArray[np.float64], *, closed: bool = False) -> npt.NDArray[np.int32]:
-    """Cheapest path down the rows of a cost picture; ``closed`` makes it end where it began."""
+@compiled
+def _along_row(total: npt.NDArray[np.float64], cost: npt.NDArray[np.float64], came: npt.NDArray[np.int32]) -> None:
+    """Ways to each element of a row from others of it, in place; ``came`` is where such a way entered the row."""
+    columns = total.size
+    for c in range(columns):
+        came[c] = c
+    for c in range(1, columns):
+        if total[c - 1] + cost[c] < total[c]:
+            total[c], came[c] = total[c - 1] + cost[c], came[c - 1]
+    for c in range(columns - 2, -1, -1):
+        if total[c + 1] + cost[c] < total[c]:
+            total[c], came[c] = total[c + 1] + cost[c], came[c + 1]
+
+
+@compiled
+def _least_path_aside(cost: npt.NDArray[np.float64], aside: float, first: int) -> npt.NDArray[np.int32]:
+    """As :func:`_least_path`, but along a row it may go on too, at ``aside`` times the cost; its column is the one in
+    which it leaves the row.
+    """
+    rows, columns = cost.shape
+    total = cost.copy()
+    if first >= 0:
+        for c in range(columns):
+            if c != first:
+                total[0, c] = 1e18
+    came = np.empty((rows, columns), np.int32)
+    for r in range(rows):
+        if r > 0:
+            _summed(total[r - 1 : r + 1])
+        _along_row(total[r], aside * cost[r], came[r])
+    path = np.empty(rows, np.int32)
+    at = first if first >= 0 else int(np.argmin(total[rows - 1]))
+    for r in range(rows - 1, -1, -1):
+        path[r] = at
+        if r > 0:
+            low = max(0, came[r, at] - 1)
+            at = low + int(np.argmin(total[r - 1, low : min(columns, came[r, at] + 2)]))
+    return path
+
+
+def least_path(cost: npt.NDArray[np.float64], *, closed: bool = False, aside: float = 0.0) -> npt.NDArray[np.int32]:
+    """Cheapest path down the rows of a cost picture; ``closed`` makes it end where it began. With ``aside`` it may go
+    along a row as well, at so many times the cost.
+    """
+
+    def find(picture: npt.NDArray[np.float64], first: int) -> npt.NDArray[np.int32]:
+        path = _least_path_aside(picture, aside, first) if aside else _least_path(picture, first)
+        return np.asarray(path, np.int32)
+
     if not closed:
-        return np.asarray(_least_path(cost, -1), np.int32)
+        return find(cost, -1)
     rows = cost.shape[0]
     # Three times round, the middle lap has forgotten its ends: it tells where the closed path passes.
-    lap = _least_path(np.concatenate([cost, cost, cost]), -1)
-    return np.asarray(_least_path(cost, int(lap[rows])), np.int32)
+    lap = find(np.concatenate([cost, cost, cost]), -1)
+    return find(cost, int(lap[rows]))
 
 
 def _own_steps(strip: Raster) -> Raster:
@@ -118,25 +166,49 @@ def find_cuts(
     overlap_x: float,
     overlap_y: float,
     pins: Sequence[Pin] = (),
+    joints: tuple[Joints | None, Joints | None] = (None, None),
 ) -> Cuts:
     """Paths for a set of maps of one size; overlaps are fractions of the sheet's width and height.
 
     Each map's difference counts by its weight, relative to the map's own roughness. The paths pass the
-    pins, as far as a path may be bent from row to row.
+    pins, as far as a path may be bent from row to row. ``joints`` are those of the
+    rows through which the upright cut, and of those through which the level cut (turned) goes from joint to joint.
     """
     shared = {kind: reduced(pixels) for kind, pixels in maps.items() if weights.get(kind, 0) > 0}
     height, width = next(iter(shared.values())).shape[:2]
     lap = max(2, round(width * overlap_x))
     cost = _weighted({k: (p[:, width - lap :], p[:, :lap]) for k, p in shared.items()}, weights)
+    aside = 0.0
+    if joints[0] is not None:
+        cost, aside = _from_joint_to_joint(cost, joints[0], lap), _ASIDE
     _pin(cost, [pin for pin in pins if pin[0] == "x"])
-    x = (least_path(cost).astype(np.float32) + 0.5) / lap
+    x = (least_path(cost, aside=aside).astype(np.float32) + 0.5) / lap
     closed = {kind: _close(pixels, x, overlap_x, 0.0) for kind, pixels in shared.items()}
     lap = max(2, round(height * overlap_y))
     cost = _weighted({k: (p[height - lap :], p[:lap]) for k, p in closed.items()}, weights)
-    turned = np.ascontiguousarray(cost.T)
+    turned, aside = np.ascontiguousarray(cost.T), 0.0
+    if joints[1] is not None:
+        share = _close(np.ascontiguousarray(joints[1].share.T), x, overlap_x, 0.0)
+        turned = _from_joint_to_joint(turned, replace(joints[1], share=np.ascontiguousarray(share.T)), lap)
+        aside = _ASIDE
     _pin(turned, [pin for pin in pins if pin[0] == "y"])
-    y = (least_path(turned, closed=True).astype(np.float32) + 0.5) / lap
+    y = (least_path(turned, closed=True, aside=aside).astype(np.float32) + 0.5) / lap
     return Cuts(x, y, overlap_x, overlap_y)
+
+
+_ASIDE = 0.3
+_WITHIN_UNIT = 6.0
+"""What it costs to cut through a unit, times the usual difference of the sides, and to go along a joint between rows,
+times the difference there.
+"""
+
+
+def _from_joint_to_joint(cost: npt.NDArray[np.float64], joints: Joints, lap: int) -> npt.NDArray[np.float64]:
+    """The cost of a path down an overlap that keeps to whole joints of either side."""
+    width = joints.share.shape[1]
+    joint = joints.passed(slice(width - lap, width), slice(0, lap)).astype(np.float64)
+    usual = float(np.median(cost))
+    return np.asarray(cost * (1 - 0.8 * joint) + _WITHIN_UNIT * usual * (1 - joint) ** 2)
 
 
 def path_cost(maps: Mapping[MapKind, Raster], weights: Mapping[MapKind, float], overlap: float, *, axis: int) -> float:

@@ -39,12 +39,12 @@ class Beat:
     @property
     def unit_mm(self) -> float:
         """The shift along a row after which the pattern is itself again."""
-        return float(np.hypot(*self.lattice.across))
+        return self.lattice.periods[0]
 
     @property
     def period_up_mm(self) -> float:
         """Distance of rows that are equal again, mm."""
-        return float(np.hypot(*self.lattice.up))
+        return self.lattice.periods[1]
 
 
 def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> Beat:
@@ -81,6 +81,9 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
         values[name] = counts[-1]
         if fits:
             values[f"period_{name}"] = round(period, 4)
+    if counts.count(0) == 1:
+        # Rows of random units: they close, and their lengths are cut at a joint.
+        values["course"] = round(beat.lattice.course, 4)
     if not any(counts):
         # Not one whole period either way: said by the longer one, in its words.
         name, period, length = max(ways, key=lambda way: way[1])

@@ -26,7 +26,7 @@ class Courses(Method):
     """
 
     note: ClassVar[str] = "finds the beat of a regular pattern"
-    found_by: ClassVar[tuple[str, ...]] = ("period_across", "period_up", "across", "up", "turn", "lean")
+    found_by: ClassVar[tuple[str, ...]] = ("period_across", "period_up", "across", "up", "turn", "lean", "course")
     period_across: Annotated[
         float,
         Length(
@@ -53,6 +53,16 @@ class Courses(Method):
     up: Annotated[
         int, Whole(0, 40, most=400, unit="×", help="Whole periods up the wall; 0 leaves this way to a free cut.")
     ] = 1
+    course: Annotated[
+        float,
+        Length(
+            0,
+            1000,
+            least=0,
+            help="Height of a row of units of random length, found by the button: its lengths are cut at a joint. "
+            "0 cuts anywhere.",
+        ),
+    ] = 0.0
     turn: Annotated[float, Angle(-15, 15, help="How far the rows are turned on the photo; taken out.")] = 0.0
     lean: Annotated[float, Angle(-15, 15, help="How far the uprights lean on the photo; taken out.")] = 0.0
     soften: Annotated[
@@ -87,7 +97,11 @@ class Courses(Method):
                     remedy="Take one period less.",
                 )
         rows = self.level_rows(flat)
-        return sheet_cuts(rows, overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4, pins=pins)
+        # A way without a beat is cut from joint to joint of the rows that lie along it.
+        courses = 0.0 if self.across else self.course, 0.0 if self.up else self.course
+        return sheet_cuts(
+            rows, overlap=overlaps[0], overlap_up=overlaps[1], colour=0.6, relief=0.4, pins=pins, courses=courses
+        )
 
     def level_rows(self, flat: MapSet) -> MapSet:
         """All maps with their rows level and uprights plumb."""
