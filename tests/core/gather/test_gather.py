@@ -2,12 +2,14 @@
 
 import io
 
+import cv2
 import numpy as np
 import pytest
 from PIL import Image
 
+from brave_tessel.core.colour import luminance
 from brave_tessel.core.gather.conventions import agreement, green_direction, slopes_of
-from brave_tessel.core.gather.even_light import even_light, fall_off
+from brave_tessel.core.gather.even_light import even_light, fall_off, veiled
 from brave_tessel.core.gather.pictures import as_map, onto_sheet
 from brave_tessel.core.gather.roles import decide, read_name, read_pixels
 from brave_tessel.core.job.document import Picture
@@ -292,3 +294,42 @@ def test_evening_is_a_gain_that_keeps_contrast_alike():
     contrasts = [float(part.std() / part.mean()) for part in (evened[:, :third], evened[:, -third:])]
     assert contrasts[0] == pytest.approx(contrasts[1], rel=0.12)
     assert fall_off(evened).amount < 0.2
+
+
+def washed_out(colour):
+    """A lamp to the right whose stray light lies over the sheet too."""
+    across = np.linspace(0, 1, colour.shape[1])[None, :, None]
+    return (colour * (1 + 1.2 * across**2) + colour.mean() * across**2).astype(np.float32)
+
+
+def sides(colour):
+    """Contrast of the left quarter over that of the right one, in logarithms."""
+    tone = np.log(np.maximum(luminance(colour), 1e-4))
+    detail = tone - cv2.GaussianBlur(tone, (0, 0), 10)
+    quarter = tone.shape[1] // 4
+    return float(detail[:, :quarter].std() / detail[:, -quarter:].std())
+
+
+@pytest.mark.parametrize("seed", [0, 3, 4])
+def test_a_side_that_is_washed_out_gets_its_contrast_back(seed):
+    ground = masonry(np.random.default_rng(seed), (460, 420), (75, 32), 0.5, 0.9)
+    grid = Grid(ground.shape[1], ground.shape[0], 460.0, 420.0)
+    uneven = washed_out(ground)
+    assert veiled(uneven)
+    by_gain = even_light(grid, uneven, as_needed=True)
+    both = even_light(grid, uneven, as_needed=True, contrast=1.0)
+    assert sides(by_gain) > 1.25 * sides(ground)
+    assert sides(both) == pytest.approx(sides(ground), rel=0.2)
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_contrast_that_does_not_fade_with_the_light_is_left_alone(seed):
+    rng = np.random.default_rng(100 + seed)
+    ground = natural(rng, (400, 400), 0.8) if seed % 2 else masonry(rng, (400, 400), (70, 30), 0.5, 0.8)
+    assert not veiled(ground)
+    assert not veiled(lit_unevenly(ground, 2.0))
+    grid = Grid(ground.shape[1], ground.shape[0], 400.0, 400.0)
+    assert np.array_equal(
+        even_light(grid, lit_unevenly(ground, 1.8), as_needed=True),
+        even_light(grid, lit_unevenly(ground, 1.8), as_needed=True, contrast=1.0),
+    )

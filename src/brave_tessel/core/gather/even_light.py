@@ -41,21 +41,74 @@ def even_light(
         ),
     ] = 300.0,
     strength: Annotated[float, Fraction(help="0 leaves the light as it fell, 1 takes it out.")] = 0.0,
+    contrast: Annotated[
+        float,
+        Fraction(
+            help="How far contrast that drifts is brought alike too, as on a side that a lamp washes out. "
+            "As needed: only where it fades with the light."
+        ),
+    ] = 0.0,
 ) -> Colour:
-    """Divide out broad drift of colour in linear light; the mean colour stays.
+    """Divide out broad drift of colour in linear light, and of contrast; the mean colour stays.
 
     Works on the flat photo, before it repeats, so its edges are mirrored and not wrapped.
     """
     if as_needed:
-        strength = float(fall_off(np.asarray(colour)).of_light)
+        seen = np.asarray(colour)
+        strength = float(fall_off(seen).of_light)
+        contrast = contrast if strength and veiled(seen) else 0.0
         # So broad that nothing on it counts.
         wavelength = min(2000.0, 0.75 * max(grid.width_mm, grid.height_mm))
-    if strength <= 0:
+    if strength <= 0 and contrast <= 0:
         return colour
-    slow = np.maximum(slow_part(np.asarray(colour), wavelength / 4 / grid.pitch_mm), 1e-4)
+    sigma = wavelength / 4 / grid.pitch_mm
+    slow = np.maximum(slow_part(np.asarray(colour), sigma), 1e-4)
     mean = colour.reshape(-1, 3).mean(0)
     evened = colour * (mean / slow) ** np.float32(strength)
+    if contrast > 0:
+        evened = alike_in_contrast(np.asarray(evened, np.float32), sigma, contrast)
     return np.asarray(evened * (mean / np.maximum(evened.reshape(-1, 3).mean(0), 1e-6)), np.float32)
+
+
+def alike_in_contrast(colour: Raster, sigma_px: float, share: float) -> Raster:
+    """Colour (H, W, 3) whose detail is as strong everywhere as it usually is, in logarithms of linear light: a share of
+    what it drifts by is taken out, never more than twice.
+    """
+    tone = np.log(np.maximum(luminance(colour), 1e-4)).astype(np.float32)
+    base = slow_part(tone, sigma_px / 2)
+    detail = tone - base
+    power = slow_part(detail * detail, sigma_px)
+    usual = float(np.median(power))
+    gain = np.clip((usual / np.maximum(power, 1e-9)) ** np.float32(0.5 * share), 0.5, 2.0)
+    return np.asarray(colour * np.exp(detail * (gain - 1))[..., None], np.float32)
+
+
+def veiled(colour: Raster) -> bool:
+    """Whether contrast fades as the light of linear colour (H, W, 3) grows, as under a lamp that washes a side out.
+
+    Light alone leaves the logarithm's contrast as it is; stray light that is added to it does not.
+    """
+    small = cv2.resize(luminance(colour), (_FINE, _FINE), interpolation=cv2.INTER_AREA)
+    tone = np.log(np.maximum(small, 1e-4)).astype(np.float32)
+    side = _FINE // _CELLS
+    detail = tone - cv2.GaussianBlur(tone, (0, 0), side / 3, borderType=cv2.BORDER_REFLECT)
+
+    def cells(pixels: AnyArray) -> npt.NDArray[np.float64]:
+        return pixels.reshape(_CELLS, side, _CELLS, side).mean((1, 3)).ravel().astype(np.float64)
+
+    _, _, plane = _bent_plane()
+    levels, spread = cells(tone), 0.5 * np.log(np.maximum(cells(detail * detail), 1e-12))
+    # Against the light alone: what is darker by itself may be rougher too.
+    light = plane @ np.linalg.lstsq(plane, levels - levels.mean(), rcond=None)[0]
+    if np.ptp(light) < 1e-3 or np.ptp(spread) < 1e-3:
+        return False
+    fades = float(np.corrcoef(light, spread)[0, 1]) < -_FADES
+    slope = float(np.polyfit(light, spread, 1)[0])
+    return fades and -slope * float(np.ptp(light)) > _WORTH_CONTRAST
+
+
+_FADES, _WORTH_CONTRAST = 0.65, 0.25
+"""How surely contrast has to fade with the light, and by how much in logarithms, to be brought alike."""
 
 
 def light_drift(colour: Raster) -> float:
@@ -94,6 +147,13 @@ _WORTH, _MOSTLY = 0.12, 0.6
 _FINE, _CELLS = 256, 8
 
 
+def _bent_plane() -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """Places x and y of cells over a sheet from −1 to 1, (N,), and the terms of a bent plane there, (N, 5)."""
+    line = (np.arange(_CELLS) + 0.5) / _CELLS * 2 - 1
+    y, x = (one.ravel() for one in np.meshgrid(line, line, indexing="ij"))
+    return x, y, np.stack([x, y, x * y, x * x, y * y], 1)
+
+
 def fall_off(colour: Raster) -> FallOff:
     """Of linear colour (H, W, 3).
 
@@ -110,10 +170,8 @@ def fall_off(colour: Raster) -> FallOff:
         return np.asarray(np.median(cells, 1), np.float64)
 
     down, across = np.gradient(tone)
-    line = (np.arange(_CELLS) + 0.5) / _CELLS * 2 - 1
-    y, x = (one.ravel() for one in np.meshgrid(line, line, indexing="ij"))
+    x, y, plane = _bent_plane()
     zero, one = np.zeros_like(x), np.ones_like(x)
-    plane = np.stack([x, y, x * y, x * x, y * y], 1)
     slopes = np.concatenate([np.stack([one, zero, y, 2 * x, zero], 1), np.stack([zero, one, x, zero, 2 * y], 1)])
     found = _FINE / 2 * np.concatenate([usual(across), usual(down)])
     by_slope = plane @ np.linalg.lstsq(slopes, found, rcond=None)[0]

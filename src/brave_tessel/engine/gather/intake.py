@@ -55,7 +55,7 @@ class Intake:
             depth=header.depth,
             alpha=header.alpha,
             straightening=Straightening(corners=corners, focal_px=round(focal, 2)),
-            light=Setting(op="gather.even_light", values={"as_needed": True}),
+            light=Setting(op="gather.even_light", values={"as_needed": True, "contrast": 1.0}),
             height=Setting(op="estimate.height", values={"as_told": True}),
         )
 
