@@ -298,6 +298,10 @@ OUTSIDE = {
 ALONE = {
     ("move.turn", "mirrored"): {"across": 2, "up": 2},
     ("touch.paint", "value"): None,
+    # Spent before the operation sees what it covers, as a brush's own values are; see test_piece.
+    ("touch.piece", "turn"): None,
+    ("touch.piece", "mirrored"): None,
+    ("touch.piece", "edge"): None,
     ("stamp.edging", "step"): None,
     ("pattern.fan", "width"): None,
     ("rule.shape", "strength"): None,

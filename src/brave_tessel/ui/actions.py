@@ -23,6 +23,7 @@ from .stages.build.stage import EXTENTS, BuildStage
 from .stages.gather.stage import GatherStage
 from .stages.hand_over.stage import HandOverStage
 from .stages.place.stage import PlaceStage
+from .stages.repeat.stage import RepeatStage
 from .stages.stage import Stage
 from .view_state import STAGES
 from .words import tr
@@ -35,6 +36,7 @@ class Frame(Protocol):
 
     desk: Desk
     gather_stage: GatherStage
+    repeat_stage: RepeatStage
     build_stage: BuildStage
     place_stage: PlaceStage
     hand_over_stage: HandOverStage
@@ -190,6 +192,7 @@ class Actions:
             build.open_recipe(False)
         build.hand.leave_tools()
         self.frame.gather_stage.leave_tools()
+        self.frame.repeat_stage.piece.take_back()
         self.frame.place_stage.pick_datum(False)
         if stopped:
             self.desk.tell(tr("Stopped."))

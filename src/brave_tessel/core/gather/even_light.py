@@ -94,7 +94,7 @@ def veiled(colour: Raster) -> bool:
     detail = tone - cv2.GaussianBlur(tone, (0, 0), side / 3, borderType=cv2.BORDER_REFLECT)
 
     def cells(pixels: AnyArray) -> npt.NDArray[np.float64]:
-        return pixels.reshape(_CELLS, side, _CELLS, side).mean((1, 3)).ravel().astype(np.float64)
+        return np.asarray(pixels.reshape(_CELLS, side, _CELLS, side).mean((1, 3)).ravel(), np.float64)
 
     _, _, plane = _bent_plane()
     levels, spread = cells(tone), 0.5 * np.log(np.maximum(cells(detail * detail), 1e-12))

@@ -9,6 +9,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import Annotated, Any
 
 import cv2
@@ -21,8 +22,10 @@ from ..kernels.membrane import membrane
 from ..kernels.strokes import paint_path
 from ..kernels.unit_vectors import to_unit
 from ..maps import TRAITS, MapKind, MapSet
-from ..operation import Brushed, Fraction, Length, Paint, find, operation
+from ..operation import Angle, Brushed, Fraction, Length, Paint, Toggle, find, operation
 from ..sheet import Grid, Raster
+from .piece import Setting as PieceSetting
+from .piece import edge_of, outline_of, taken
 
 Size = Annotated[
     float, Length(1, 300, log=True, least=0.2, most=5000, help="Width of the brush; [ and ] on the board.")
@@ -151,6 +154,26 @@ def sharpen(
     return MapSet(grid, done)
 
 
+@operation("touch.piece", label="Move a piece")
+def piece(
+    grid: Grid,
+    maps: MapSet,
+    brushed: Brushed,
+    *,
+    turn: Annotated[float, Angle(help="How far the piece is turned, anticlockwise; [ and ] on the board.")] = 0.0,
+    mirrored: Annotated[bool, Toggle(help="Left and right of the piece change places before it is turned.")] = False,
+    edge: Annotated[
+        float,
+        Length(
+            0, 60, least=0, most=1000, help="Width about its outline in which its edge is cut where it shows least."
+        ),
+    ] = 12.0,
+    strength: Strength = 1.0,
+) -> MapSet:
+    """Take a piece, such as one stone, out of its outline and set it elsewhere, on every map."""
+    return _mixed(maps, brushed.there, brushed.cover, strength)
+
+
 def _mixed(maps: MapSet, other: MapSet, cover: Raster, strength: float) -> MapSet:
     share = cover * np.float32(strength)
     done = {}
@@ -219,6 +242,9 @@ def touch_in_place(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, tip: R
     """Carry out one stroke on maps that may be written to; only the window it covers is read or changed."""
     operation_ = find(touch.brush.op)
     values = operation_.bind(touch.brush.values)
+    if touch.brush.op == "touch.piece":
+        _set_piece(maps, grid, touch, values)
+        return
     size, across_down = float(values["size"]), grid.mm_per_px
     xs, ys, origin = _window(touch.points, size, grid)
     chosen = [kind for kind in maps if not touch.maps or kind in touch.maps]
@@ -239,6 +265,32 @@ def touch_in_place(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, tip: R
         # What lies under the stroke, and nothing beside it.
         np.copyto(here[kind], done[kind], where=inside if here[kind].ndim == 2 else inside[..., None])
         maps[kind][place] = here[kind]
+
+
+def _set_piece(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, values: Mapping[str, object]) -> None:
+    """Set a piece where its outline is drawn, from where its offset leads."""
+    turn, edge = (float(str(values[name])) for name in ("turn", "edge"))
+    setting, outline = PieceSetting(turn, bool(values["mirrored"]), edge), outline_of(touch.points)
+    chosen = [kind for kind in maps if not touch.maps or kind in touch.maps]
+    # The outline is that of the piece as it was found; set, it is turned.
+    outline = outline.turned(setting)
+    xs, ys, origin = _window(outline.points(), 2 * edge, grid)
+    across, down = grid.mm_per_px
+    part = Grid(len(xs), len(ys), len(xs) * across, len(ys) * down)
+    x = ((np.arange(len(xs)) + 0.5) * across + origin[0] - outline.x)[None, :]
+    y = ((len(ys) - 0.5 - np.arange(len(ys))) * down + origin[1] - outline.y)[:, None]
+    x, y = np.broadcast_arrays(x, y)
+    place = _index(ys, xs)
+    here = {kind: maps[kind][place] for kind in maps}
+    middle = outline.x + touch.offset[0], outline.y + touch.offset[1]
+    there = {kind: taken(maps[kind], kind, grid, x, y, setting, middle) for kind in maps}
+    within = replace(outline, x=outline.x - origin[0], y=outline.y - origin[1])
+    cut = replace(outline, reach=edge_of(here, there, part, within, edge))
+    away = (cut.at(np.arctan2(y, x)) - np.hypot(x, y)) / (1.2 * grid.pitch_mm) + 0.5
+    cover = np.clip(away, 0, 1).astype(np.float32)
+    made = piece(part, MapSet(part, here), Brushed(cover, MapSet(part, there), ()), **values)
+    for kind in chosen:
+        maps[kind][place] = made[kind]
 
 
 def _index(rows: np.typing.NDArray[np.int64], columns: np.typing.NDArray[np.int64]) -> Any:

@@ -165,6 +165,7 @@ _LABELS = {
     "touch.paint": "Paint",
     "touch.smudge": "Smudge",
     "touch.sharpen": "Sharpen",
+    "touch.piece": "Move a piece",
 }
 
 
@@ -185,6 +186,15 @@ def lengthen_touch(source: Source, touch: Touch, points: tuple[Point, ...]) -> A
         label=_LABELS.get(touch.brush.op, "Touch up"),
         gesture=touch.id,
     )
+
+
+def put_touch(source: Source, touch: Touch, *, gesture: str = "") -> AnyCommand:
+    """A touch as it is now: new, or in the place of the one it was."""
+    path = ("sources", source.id, "touches")
+    label = _LABELS.get(touch.brush.op, "Touch up")
+    if any(one.id == touch.id for one in source.touches):
+        return Set(path=(*path, touch.id), value=touch, label=label, gesture=gesture)
+    return Insert(path=path, item=touch, label=label, gesture=gesture)
 
 
 def remove_touch(source: Source, touch: str) -> AnyCommand:

@@ -86,14 +86,24 @@ def _repetition(wide: MapSet, cell: Grid) -> RepetitionReading:
 
 def _per_map(sheet: MapSet, encoded: Raster) -> tuple[MapReading, ...]:
     """The seams of every map of a sheet."""
-    readings = []
-    for kind in _READ:
-        if kind not in sheet:
-            continue
-        pixels = encoded if kind is MapKind.BASE_COLOUR else sheet[kind]
-        seams = read_seam(pixels, axis=1, structured=True), read_seam(pixels, axis=0, structured=True)
-        readings.append(MapReading(kind, seams, (worst_of_join(pixels, axis=1), worst_of_join(pixels, axis=0))))
-    return tuple(readings)
+    pixels = {kind: encoded if kind is MapKind.BASE_COLOUR else sheet[kind] for kind in _READ if kind in sheet}
+    return tuple(_reading(kind, one) for kind, one in pixels.items())
+
+
+def _reading(kind: MapKind, pixels: Raster, *, estimated: bool = False) -> MapReading:
+    seams = read_seam(pixels, axis=1, structured=True), read_seam(pixels, axis=0, structured=True)
+    return MapReading(kind, seams, (worst_of_join(pixels, axis=1), worst_of_join(pixels, axis=0)), estimated)
+
+
+def estimated_seams(snapshot: Snapshot, source: Source, *, current: Current) -> tuple[MapReading, ...]:
+    """The seams of the maps that a source does not bring and that are estimated from its sheet."""
+    planner = snapshot.planner()
+    sheet = planner.sheet(source, FLAT_PX)
+    run = snapshot.evaluation(current)
+    own: MapSet = run.value(sheet)
+    maps: MapSet = run.value(planner.estimated(source, None, sheet, source.id))
+    fresh = [kind for kind in _READ if kind in maps and kind not in own]
+    return tuple(_reading(kind, maps[kind], estimated=True) for kind in fresh)
 
 
 def _small(sheet: MapSet) -> MapSet:

@@ -72,11 +72,14 @@ class CutPicture:
 
 @dataclass(frozen=True, slots=True)
 class MapReading:
-    """The seam of one map: both axes, and where along each join it is worst, as fractions from the top and left."""
+    """The seam of one map: both axes, and where along each join it is worst, as fractions from the top and left;
+    ``estimated`` where the source does not bring it.
+    """
 
     kind: MapKind
     seams: tuple[SeamReading, SeamReading]
     worst: tuple[float, float]
+    estimated: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,7 +8,7 @@ from PyQt6.QtCore import pyqtSignal
 
 from ...core.job.document import Source
 from ...engine.gather.analyses import find_beat, find_overlap
-from ...engine.pictures.repeat import choice_picture, rough_picture, sheet_picture, stroke_picture
+from ...engine.pictures.repeat import choice_picture, estimated_seams, rough_picture, sheet_picture, stroke_picture
 from ...engine.pictures.results import SheetPicture
 from ...engine.pictures.verdicts import judged
 from ...engine.workers import Current
@@ -84,7 +84,8 @@ class RepeatRequests(Requests):
 
         def work(current: Current) -> SheetPicture:
             joins, maps = judged(snapshot, done.source, current=current)
-            return replace(done, verdicts=joins, of_maps=maps)
+            estimated = estimated_seams(snapshot, done.source, current=current)
+            return replace(done, verdicts=joins, of_maps=maps, per_map=(*done.per_map, *estimated))
 
         def deliver(seen: SheetPicture) -> None:
             if self.shown is done:

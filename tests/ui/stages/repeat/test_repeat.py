@@ -9,6 +9,7 @@ from PyQt6.QtTest import QTest
 from brave_tessel.core.colour import codes_from_linear
 from brave_tessel.core.job.commands import Insert, Set
 from brave_tessel.core.job.nodes import Setting
+from brave_tessel.core.maps import MapKind
 from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.formats.images import encode_png
 from tests.core.repeat.closings import masonry
@@ -188,6 +189,14 @@ def test_or_its_overlap_is_lined_up_at_a_click_and_undone(bonded, settled):
     assert repeat.mend.lined_up.isVisible()
     desk.session.store.undo()
     assert desk.job.sources[0].mend == before
+
+
+def test_the_seams_of_what_is_estimated_are_metered_too(bonded, settled):
+    meters = bonded.stages["Repeat"].meters
+    told = {reading.kind: reading.estimated for reading in meters.maps.readings}
+    assert told[MapKind.BASE_COLOUR] is False
+    assert told[MapKind.HEIGHT] is told[MapKind.ROUGHNESS] is True
+    assert "Height" in meters.maps.accessibleDescription()
 
 
 def test_a_mask_is_not_among_what_is_mended(bonded, settled):

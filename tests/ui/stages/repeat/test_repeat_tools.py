@@ -296,3 +296,56 @@ def test_regrowing_shows_a_rough_sheet_first_and_can_be_stopped(shingle, settled
     shingle.actions_.leave_tool()
     assert "Stopped" in shingle.told.text()
     soon(lambda: desk.work.idle)
+
+
+def drawn_round(board, middle, half):
+    """The mouse's way round a piece, in pixels of the board."""
+    turns = np.linspace(0, 2 * np.pi, 25)
+    return [at(board, middle[0] + half * np.cos(t), middle[1] + half * np.sin(t)) for t in turns]
+
+
+def pulled(board, way):
+    QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=way[0])
+    for place in way[1:]:
+        hover(board, place)
+    QTest.mouseRelease(board, Qt.MouseButton.LeftButton, pos=way[-1])
+
+
+def test_a_piece_is_drawn_round_dragged_and_turned(shingle, settled):
+    desk = shingle.desk
+    repeat = step(shingle, "touch", settled)
+    click(repeat.touch.tools.buttons["touch.piece"])
+    board = repeat.pair
+    assert board.tool is repeat.piece
+    before, was = desk.selection.source.touches, board.done.small[MapKind.BASE_COLOUR]
+    pulled(board, drawn_round(board, (200, 200), 40))
+    assert desk.selection.source.touches == before, "drawn round, and not moved yet"
+    pull(board, at(board, 200, 200), at(board, 320, 240))
+    settled(shingle)
+    touch = desk.selection.source.touches[-1]
+    assert touch.brush.op == "touch.piece"
+    now, grid = board.done.small[MapKind.BASE_COLOUR], board.done.grid
+    assert touch.offset[0] % grid.width_mm == pytest.approx(-120 % grid.width_mm, abs=3)
+    assert touch.offset[1] % grid.height_mm == pytest.approx(-40 % grid.height_mm, abs=3)
+    scale = now.shape[1] / grid.width_mm
+    there, here = (
+        (round((grid.height_mm - y) * scale) % now.shape[0], round(x * scale)) for x, y in ((200, 200), (320, 240))
+    )
+    assert np.abs(now[here] - was[there]).max() < 0.03
+    QTest.keyClick(board, Qt.Key.Key_BracketLeft)
+    QTest.keyClick(board, Qt.Key.Key_BracketLeft)
+    settled(shingle)
+    assert desk.selection.source.touches[-1].brush.number("turn") == 10
+    assert len(desk.selection.source.touches) == len(before) + 1
+    pull(board, at(board, 320, 240), at(board, 330, 240))
+    settled(shingle)
+    assert len(desk.selection.source.touches) == len(before) + 1
+    QTest.keyClick(board, Qt.Key.Key_Return)
+    assert repeat.piece.held is None
+    pulled(board, drawn_round(board, (200, 200), 30))
+    pull(board, at(board, 200, 200), at(board, 250, 120))
+    settled(shingle)
+    assert len(desk.selection.source.touches) == len(before) + 2
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    settled(shingle)
+    assert len(desk.selection.source.touches) == len(before) + 1

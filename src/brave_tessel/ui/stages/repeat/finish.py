@@ -10,7 +10,7 @@ from PyQt6.QtGui import QPixmap
 from PyQt6.QtWidgets import QComboBox, QFileDialog, QGridLayout, QPushButton, QVBoxLayout, QWidget
 
 from ....core.job.document import Source
-from ....core.job.nodes import Setting
+from ....core.job.nodes import Point, Setting
 from ....core.maps import TRAITS, MapKind
 from ....core.operation import REGISTRY, Value, family, find
 from ....core.quantity import format_length
@@ -32,10 +32,18 @@ from ..page import Page
 SHIFT = "shift"
 
 
+def _extent(points: tuple[Point, ...]) -> float:
+    """How large what is drawn is, mm."""
+    return max(max(p[axis] for p in points) - min(p[axis] for p in points) for axis in (0, 1))
+
+
 class TouchPage(Page):
-    """The brushes, the strokes so far, and the shift. ``tool_changed`` says which tool is taken."""
+    """The brushes, the strokes so far, and the shift. ``tool_changed`` says which tool is taken, ``brush_changed`` that
+    one of its values is another.
+    """
 
     tool_changed = pyqtSignal(str)
+    brush_changed = pyqtSignal()
 
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk, tr("Touch up"), tr("on cell or field; strokes wrap over every edge"))
@@ -120,8 +128,12 @@ class TouchPage(Page):
             self.form_holder.addWidget(self.form)
         for widget in (*self.shift_fields, self.back):
             widget.setVisible(shifting)
+        self.tip.setVisible(not shifting and "size" in self.values[op])
         notes = {
             SHIFT: tr("Drag the cell, or nudge it with the arrows."),
+            "touch.piece": tr(
+                "Draw round a piece, then drag it to its place. [ and ] turn it, Enter lets it be, Esc takes it back."
+            ),
             "touch.clone": tr("T over a place takes from there, A finds it by itself. [ and ] size the brush."),
             "touch.heal": tr(
                 "Finds by itself where to take from; T over a place takes from there. [ and ] size the brush."
@@ -133,6 +145,14 @@ class TouchPage(Page):
 
     def _set(self, name: str, value: Value) -> None:
         self.values[self.op][name] = value
+        self.brush_changed.emit()
+
+    def turn_piece(self, turn: float) -> None:
+        """Turn the piece by as much as its form then says."""
+        self.values["touch.piece"]["turn"] = (round(turn, 2) + 180) % 360 - 180
+        if self.form and self.op == "touch.piece":
+            self.form.show_values(self.values[self.op])
+        self.brush_changed.emit()
 
     def resize_brush(self, size: float) -> None:
         size = min(5000.0, max(0.2, round(size, 2)))
@@ -154,7 +174,7 @@ class TouchPage(Page):
                 if not touch.maps
                 else ", ".join(sorted(tr(TRAITS[kind].label).lower() for kind in touch.maps))
             )
-            size = format_length(float(touch.brush.values.get("size", 0)))
+            size = format_length(float(touch.brush.values.get("size", 0) or _extent(touch.points)))
             rows.append(
                 Row(
                     touch.id,

@@ -78,7 +78,11 @@ class MapSeams(QWidget):
             painter.setFont(theme.font(11))
             painter.setPen(theme.colour("ink"))
             row = QRectF(0, self.cell(index, 0).top(), self.width(), self._row())
-            painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, tr(TRAITS[reading.kind].label))
+            label = tr(TRAITS[reading.kind].label)
+            if reading.estimated:
+                painter.setPen(theme.colour("ink_2"))
+                label = tr("{map}, estimated", map=label)
+            painter.drawText(row, Qt.AlignmentFlag.AlignVCenter, label)
             painter.setFont(theme.font(11, mono=True))
             for axis, seam in enumerate(reading.seams):
                 verdict = max(self.verdicts.get(reading.kind, _UNKNOWN)[axis], Verdict.GOOD if seam.closes else _LOOK)

@@ -21,6 +21,7 @@ from .board import RepeatBoard, Tool
 from .finish import SHIFT, BreakPage, TouchPage, breakup_note
 from .meters_strip import Meters
 from .pages import ChoosePage, MendPage, method_name
+from .piece_tool import PIECE, PieceTool
 from .tools import BrushTool, ChooseTool, CutTool, FeatureTool, ShiftTool
 
 STEPS = ("choose", "mend", "touch", "break")
@@ -66,12 +67,15 @@ class RepeatStage(Stage):
     def _make_tools(self) -> None:
         brush = BrushTool(self.desk, self.touch.brush, self.touch.resize_brush)  # type: ignore[arg-type]
         self.brush, self.cut = brush, CutTool(self.desk)
+        self.piece = PieceTool(self.desk, self.touch.brush, self.touch.turn_piece)
+        self.touch.brush_changed.connect(self.piece.again)
         self.tools: dict[str, Tool] = {
             "choose": ChooseTool(self.desk),
             "mend": self.cut,
             "touch": brush,
             "break": FeatureTool(self.break_up.quieten),
             SHIFT: ShiftTool(self.desk),
+            PIECE: self.piece,
         }
         self.touch.tool_changed.connect(self._touch_tool)
 
@@ -100,15 +104,15 @@ class RepeatStage(Stage):
 
     def _show_step(self, step: str) -> None:
         self.cards.setCurrentWidget(self.pages[step])
-        self.pair.take_tool(self.tools[SHIFT] if step == "touch" and self._shifting() else self.tools[step])
+        self.pair.take_tool(self.tools[step])
+        if step == "touch":
+            self._touch_tool(next(op for op, each in self.touch.tools.buttons.items() if each.isChecked()))
         self.moved()
 
-    def _shifting(self) -> bool:
-        return self.touch.tools.buttons[SHIFT].isChecked()
-
     def _touch_tool(self, op: str) -> None:
+        self.piece.let_be()
         if self.desk.view.repeat_step == "touch":
-            self.pair.take_tool(self.tools[SHIFT if op == SHIFT else "touch"])
+            self.pair.take_tool(self.tools.get(op, self.tools["touch"]))
 
     # Showing -----------------------------------------------------------------------------------------
 
