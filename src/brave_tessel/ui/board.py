@@ -99,6 +99,7 @@ class Board(QWidget):
         self._pan_from: QPointF | None = None
         self._light_from: QPointF | None = None
         self._space = False
+        self._rulers: tuple[tuple[object, ...], list[QPixmap]] | None = None
 
     def sizeHint(self) -> QSize:
         return QSize(theme.px(640), theme.px(480))
@@ -287,6 +288,23 @@ class Board(QWidget):
         return 1.0
 
     def _paint_rulers(self, painter: QPainter) -> None:
+        """Both rulers, drawn anew only where the view has moved: a stroke paints the board many times a second."""
+        ratio, inset = self.devicePixelRatioF(), math.ceil(self.inset())
+        seen = (self.width(), self.height(), ratio, self.scale, self.centre, self.ruler_factor(), id(theme.tokens()))
+        if self._rulers is None or self._rulers[0] != seen:
+            strips = []
+            for width, height in ((self.width(), inset), (inset, self.height())):
+                strip = QPixmap(math.ceil(width * ratio), math.ceil(height * ratio))
+                strip.setDevicePixelRatio(ratio)
+                on_strip = QPainter(strip)
+                self._draw_rulers(on_strip)
+                on_strip.end()
+                strips.append(strip)
+            self._rulers = (seen, strips)
+        for strip in self._rulers[1]:
+            painter.drawPixmap(0, 0, strip)
+
+    def _draw_rulers(self, painter: QPainter) -> None:
         inset = self.inset()
         painter.fillRect(QRectF(0, 0, self.width(), inset), theme.colour("panel"))
         painter.fillRect(QRectF(0, 0, inset, self.height()), theme.colour("panel"))
