@@ -156,3 +156,18 @@ def test_a_smaller_picture_holds_the_mean_light_as_opencv_has_it(shape):
 def test_halving_again_and_again_does_not_drift(code):
     chain = mip_chain(np.full((128, 128, 3), code, np.uint8))
     assert {int(v) for level in chain for v in np.unique(level)} == {code}
+
+
+@pytest.mark.parametrize("spread", [1.0, 2.0, 8.0, 11.6, 16.0, 60.0, 300.0])
+@pytest.mark.parametrize("shape", [(512, 508), (510, 512), (128, 512)])
+def test_a_blur_of_every_width_is_the_transfer_functions(spread, shape):
+    """Three ways by width, one answer: the continuous Gaussian's transfer function on the torus (any handbook)."""
+    pixels = np.random.default_rng(4).random(shape).astype(np.float32)
+    pixels[40:80, 100:300] += 1
+    rows, columns = shape
+    fy, fx = np.fft.fftfreq(rows)[:, None], np.fft.rfftfreq(columns)[None, :]
+    keep = np.exp(-2 * (np.pi * spread) ** 2 * (fx * fx + fy * fy))
+    expected = np.fft.irfft2(np.fft.rfft2(pixels.astype(np.float64)) * keep, s=shape)
+    made = wrapped_gaussian(pixels, spread, Grid(columns, rows, float(columns), float(rows)))
+    assert made.dtype == np.float32
+    assert np.abs(made - expected).max() < 1e-5

@@ -107,6 +107,29 @@ def surface_picture(
     )
 
 
+def all_small_pictures(
+    snapshot: Snapshot, surface: Surface, showing: Showing, coarse_px: int, *, current: Current
+) -> dict[str, AnyArray]:
+    """Those of all layers and rules, as :func:`small_pictures` makes them: of what the fine picture shows, and of what
+    is hidden from a coarse one.
+    """
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
+    thumbs: dict[str, AnyArray] = {}
+    for px in dict.fromkeys((coarse_px, showing.px)):
+        plan = planner.surface(surface, Grid.for_repeat(surface.width_mm, surface.height_mm, px))
+        thumbs |= small_pictures(run, planner, plan, work=px == coarse_px)
+    return thumbs
+
+
+def is_known(snapshot: Snapshot, surface: Surface, showing: Showing) -> bool:
+    """Whether the picture of a surface is still kept: what is taken back, or was shown before, needs no rough one."""
+    planner = snapshot.planner()
+    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
+    plan = planner.surface(surface, grid)
+    lit = planner.lit_of(plan, replace(snapshot.lighting(surface.stance, showing.eye), quick=False))
+    return not showing.solo and VIEWS[showing.view] is None and snapshot.cache.get(lit.key) is not None
+
+
 def turned_picture(snapshot: Snapshot, shown: SurfacePicture, showing: Showing) -> SurfacePicture:
     """A surface that is shown already in a light that is being turned: its own maps at half their size, the sky as it
     was last. Quick enough to follow the hand; what comes at rest is exact.

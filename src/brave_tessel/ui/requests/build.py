@@ -18,7 +18,14 @@ from ...engine.evaluate import always
 from ...engine.pictures import recipe as recipe_pictures
 from ...engine.pictures.results import RecipePicture, SurfaceParts, SurfacePicture
 from ...engine.pictures.strokes import Shown, stroke_parts
-from ...engine.pictures.surface import Showing, preview_of, surface_picture, turned_picture
+from ...engine.pictures.surface import (
+    Showing,
+    all_small_pictures,
+    is_known,
+    preview_of,
+    surface_picture,
+    turned_picture,
+)
 from ...engine.previews import Stored, stored_picture
 from ...engine.snapshot import Snapshot
 from ...engine.workers import Current
@@ -135,20 +142,21 @@ class BuildRequests(Requests):
             stored = stored_picture(snapshot, surface, preview)
             if stored is not None:
                 send(stored)
-            for px in sizes if turned is None else sizes[-1:]:
+            at_once = turned is not None or is_known(snapshot, surface, showing)
+            for px in sizes[-1:] if at_once else sizes:
                 fine, coarse, now = px == showing.px, px != showing.px and px <= COARSE_PX, showing.at(px)
                 # The coarse one is short enough to be finished: overtaken at every move of the hand it would never
                 # be seen.
                 wanted = always if coarse else current
-                small = not (coarse and moving)
+                small = fine and fine_first
                 done = surface_picture(snapshot, surface, now, fine=fine, current=wanted, layer=layer, small=small)
                 send((done, showing), anyway=coarse)
                 if not current() or (coarse and moving and not rested(current, _BETWEEN_S)):
                     return
-                if not small:
-                    # The hand rests: the small pictures that it did not wait for, of hidden layers too.
-                    send((surface_picture(snapshot, surface, now, fine=fine, current=current, layer=layer), showing))
-                # After the picture: nobody waits for what is kept of it.
+                if fine and not fine_first:
+                    # The small pictures that nobody waited for.
+                    thumbs = all_small_pictures(snapshot, surface, now, sizes[0], current=current)
+                    send((replace(done, thumbs=thumbs), showing))
                 if fine and (kept := preview_of(snapshot, done, now)) is not None:
                     send((surface.id, kept))
 

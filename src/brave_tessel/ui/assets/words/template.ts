@@ -632,6 +632,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>A picture without a beat needs no lining up; if its rows lean, use whole courses.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>A precast one has 125.</source>
    <translation type="unfinished" />
   </message>
@@ -2581,7 +2585,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Divide out broad drift of colour in linear light; the mean colour stays.</source>
+   <source>Divide out broad drift of colour in linear light, and of contrast; the mean colour stays.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2689,6 +2693,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Drag the piece to where it should lie.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drag to look around; W, A, S and D walk, Page Up and Down rise and sink.</source>
    <translation type="unfinished" />
   </message>
@@ -2714,6 +2722,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Draw its path</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw round a piece, then drag it to its place. [ and ] turn it, Enter lets it be, Esc takes it back.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3817,6 +3829,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Height of a row of units of random length, found by the button: its lengths are cut at a joint. 0 cuts anywhere.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Height of a seam.</source>
    <translation type="unfinished" />
   </message>
@@ -4058,6 +4074,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far aside one looks from: a gloss mirrors another part of the sky.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far contrast that drifts is brought alike too, as on a side that a lamp washes out. As needed: only where it fades with the light.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4310,6 +4330,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How far the outline leaves an ellipse.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How far the piece is turned, anticlockwise; [ and ] on the board.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5417,6 +5441,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Left and right of the piece change places before it is turned.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Left for right; lettering on it stays readable</source>
    <translation type="unfinished" />
   </message>
@@ -5574,6 +5602,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Limewash on render</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Line up the overlap</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5746,6 +5778,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Make {name}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Makes the overlap so wide that whole units are left, and keeps the best cut</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6825,6 +6861,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Overlap up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Overlap {across:.1f} mm across, {up:.1f} mm up.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Overwrite</source>
    <translation type="unfinished" />
   </message>
@@ -7354,10 +7398,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Read linked files again</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>Read the meters</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9025,6 +9065,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Take a piece, such as one stone, out of its outline and set it elsewhere, on every map.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Take a variant</source>
    <translation type="unfinished" />
   </message>
@@ -9478,6 +9522,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>The pins lie in one line; move one of them.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>The same for its foot and its head; 0 is as wide as between its sides.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10825,6 +10873,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Width about its outline in which its edge is cut where it shows least.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Width in which patches lie over each other and are cut.</source>
    <translation type="unfinished" />
   </message>
@@ -11230,6 +11282,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>a path with names of 255 bytes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>a pattern that comes again along its rows or up the wall</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11901,10 +11957,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>drift</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>east</source>
    <translation type="unfinished" />
   </message>
@@ -11954,10 +12006,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>even</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>evened</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12442,10 +12490,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>job</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>joins</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13866,10 +13910,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>verdict</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>verge</source>
    <translation type="unfinished" />
   </message>
@@ -14015,10 +14055,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>x,y;x,y;x,y;x,y: top left, top right, bottom right, bottom left, in pixels</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>xy</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14363,6 +14399,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{length}: {x} east, {y} north, {z} up</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{map}, estimated</source>
    <translation type="unfinished" />
   </message>
   <message>
