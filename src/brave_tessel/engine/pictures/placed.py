@@ -141,7 +141,7 @@ def placed_pictures(
             if not known:
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
                 begun = time.perf_counter()
-    yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
+    yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches, complete=True)
 
 
 def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: int) -> SceneTextures | None:

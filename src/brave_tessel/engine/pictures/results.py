@@ -211,8 +211,9 @@ class PlacedPicture:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class SceneTextures:
-    """Pictures of every surface in the scene."""
+    """Pictures of every surface in the scene; not ``complete`` while some still stand in for what is to come."""
 
     surfaces: dict[str, SurfacePictures]
     ms: float
     swatches: dict[str, AnyArray] = field(default_factory=dict)
+    complete: bool = False

@@ -136,9 +136,12 @@ class SceneView(QWidget):
 
     def show_textures(self, textures: SceneTextures) -> None:
         before, self.textures = self.textures, textures
-        if before is None or {k: v[0] for k, v in before.surfaces.items()} != {
-            k: v[0] for k, v in textures.surfaces.items()
-        }:
+        # The last may bring nothing else, but what was drawn roughly while it was awaited is refined then.
+        if (
+            before is None
+            or (textures.complete and not before.complete)
+            or {k: v[0] for k, v in before.surfaces.items()} != {k: v[0] for k, v in textures.surfaces.items()}
+        ):
             self.redraw()
 
     def show_light(self, light: Callable[[bool], SceneLight]) -> None:
@@ -175,6 +178,8 @@ class SceneView(QWidget):
         ratio = self.devicePixelRatioF()
         look = self.look(round(self.width() * share * ratio), round(self.height() * share * ratio), coarse=coarse)
         parts, textures, light = self.parts, self.textures, self.light
+        # While surfaces are still worked out the processor is theirs.
+        passes = None if textures is not None and textures.complete else rest.AWAITING
 
         def work(current: Current) -> None:
             if not self._prepare(parts, textures, current):
@@ -187,7 +192,11 @@ class SceneView(QWidget):
                 self._pace.told((time.perf_counter() - begun) * 1000)
             else:
                 rest.come_to_rest(
-                    renderer, lit, lambda codes, _last: self._arrived.emit(to_image(codes), True), current
+                    renderer,
+                    lit,
+                    lambda codes, _last: self._arrived.emit(to_image(codes), True),
+                    current,
+                    passes=passes,
                 )
 
         self._worker.request("frame", self._guarded(work))
