@@ -298,6 +298,8 @@ OUTSIDE = {
 ALONE = {
     ("move.turn", "mirrored"): {"across": 2, "up": 2},
     ("touch.paint", "value"): None,
+    # Only where a shadow is told; see test_shadows.
+    **{("gather.shadow", name): None for name in ("strength", "size", "lit_x", "lit_y", "dark_x", "dark_y")},
     # Spent before the operation sees what it covers, as a brush's own values are; see test_piece.
     ("touch.piece", "turn"): None,
     ("touch.piece", "mirrored"): None,

@@ -20,7 +20,7 @@ from .repeat import methods
 HOMES = (steps, kinds, rules, methods, checks, scene_checks, pieces, layings)
 """Packages in which every file declares something."""
 OTHERS = {
-    gather: ("even_light", "balance"),
+    gather: ("even_light", "balance", "shadows"),
     repeat: ("touch_up", "break_up", "variants", "edge_kinds"),
     scatter: ("shapes", "strew"),
     place: ("copies",),

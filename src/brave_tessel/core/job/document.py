@@ -160,6 +160,7 @@ class Source(Node, frozen=True, kw_only=True):
     role: str = MapKind.BASE_COLOUR.value
     pictures: tuple[Picture, ...] = ()
     straightening: Straightening
+    shadow: Setting = Setting(op="gather.shadow")
     light: Setting = Setting(op="gather.even_light")
     mend: Setting = Setting(op="mend.best_cut")
     breakup: Setting = Setting(op="breakup.hex")

@@ -85,7 +85,8 @@ class SheetPlanner:
             matrix = source.calibration.matrix
             key = task_key("calibrated", matrix, done.key)
             done = Task(key, "Calibrate", source.id, partial(_calibrate, matrix=matrix), (done,))
-        for setting in (source.light, source.balance):
+        lifted = (source.shadow,) if source.shadow.values.get("strength") else ()
+        for setting in (*lifted, source.light, source.balance):
             done = self._coloured(source, setting, done)
         if source.pictures and source.straightening.sized:
             done = self._with_pictures(source, done)

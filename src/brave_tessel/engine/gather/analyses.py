@@ -10,6 +10,7 @@ import numpy as np
 
 from ...core.colour import encode_srgb, luminance
 from ...core.errors import DoesNotCloseError
+from ...core.gather.shadows import find_shadow
 from ...core.job.commands import AnyCommand, Set
 from ...core.job.document import Job, Source
 from ...core.job.nodes import Setting
@@ -137,7 +138,11 @@ def scale_source(job: Job, source: Source, factor: float, note: str = "") -> Any
         frame, width_mm=round(frame.width_mm * factor, 4), height_mm=round(frame.height_mm * factor, 4), size_note=note
     )
     scaled = msgspec.structs.replace(
-        source, straightening=frame, mend=_scaled(source.mend, factor), light=_scaled(source.light, factor)
+        source,
+        straightening=frame,
+        mend=_scaled(source.mend, factor),
+        shadow=_scaled(source.shadow, factor),
+        light=_scaled(source.light, factor),
     )
     command = Set(path=("sources", source.id), value=scaled, label="Size by the known unit")
     return follow_source(job, scaled, command)
@@ -157,3 +162,13 @@ def scaled_beat(beat: Beat, factor: float) -> Beat:
     lattice = beat.lattice
     across, up = ((v[0] * factor, v[1] * factor) for v in (lattice.across, lattice.up))
     return Beat(Lattice(across, up, lattice.course * factor, lattice.strength), beat.joint_mm * factor)
+
+
+def shadow_told(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> bool | None:
+    """Whether a source's cast shadow stands out between its two places; None where the second is no darker."""
+    flat = snapshot.evaluation(current).value(snapshot.planner().straight(source, PATH_PX))
+    values = source.shadow.complete()
+    width, height = flat.grid.width_mm, flat.grid.height_mm
+    lit, dark = ((float(values[f"{w}_x"]) * width, float(values[f"{w}_y"]) * height) for w in ("lit", "dark"))
+    found = find_shadow(flat[MapKind.BASE_COLOUR], flat.grid, lit, dark, size=float(values["size"]))
+    return None if found is None else found.told

@@ -98,6 +98,7 @@ def another_patch(job: Job, source: Source) -> tuple[AnyCommand, Source]:
         pictures=source.pictures,
         straightening=frame,
         height=source.height,
+        shadow=source.shadow,
         light=source.light,
         balance=source.balance,
         path=source.path,
@@ -186,6 +187,17 @@ def lengthen_touch(source: Source, touch: Touch, points: tuple[Point, ...]) -> A
         label=_LABELS.get(touch.brush.op, "Touch up"),
         gesture=touch.id,
     )
+
+
+def pick_shadow(source: Source, which: str, at: Point, *, first: bool) -> AnyCommand:
+    """Where a shadow's place in the light (``lit``) or its dark one (``dark``) lies, shares of the sheet from left and
+    foot; ``first`` lifts it too.
+    """
+    values = {**source.shadow.values, f"{which}_x": round(at[0], 4), f"{which}_y": round(at[1], 4)}
+    if first:
+        values["strength"] = 1.0
+    setting = msgspec.structs.replace(source.shadow, values=values)
+    return Set(path=("sources", source.id, "shadow"), value=setting, label="Lift a cast shadow")
 
 
 def put_touch(source: Source, touch: Touch, *, gesture: str = "") -> AnyCommand:

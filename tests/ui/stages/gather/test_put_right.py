@@ -10,7 +10,9 @@ from PyQt6.QtWidgets import QColorDialog, QPushButton
 from brave_tessel.core.colour import codes_from_linear
 from brave_tessel.core.gather.lens import rebend
 from brave_tessel.core.maps import MapKind
+from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.formats.images import encode_png
+from tests.core.gather.test_shadows import ground, shaded
 from tests.made_photos import chart_photo
 from tests.ui.hand import at, click, hover, pull
 from tests.ui.test_whole_pass import type_into
@@ -186,6 +188,44 @@ def test_grey_is_picked_on_the_photo(mosaic, settled, soon):
     )
     assert np.abs(after / before - 1).max() > 0.02
     assert desk.session.store.undo_label == "Pick grey or white"
+
+
+def test_a_cast_shadow_is_lifted_by_two_clicks(window, settled, tmp_path):
+    plain = ground(1)
+    dark, share = shaded(plain)
+    path = tmp_path / "yard.png"
+    path.write_bytes(encode_png(codes_from_linear(dark, depth=8)))
+    desk, board, card = window.desk, window.stages["Gather"].frame, sections(window)
+    desk.gather.read([path])
+    settled(window)
+    desk.dispatch(source_intents.set_size(desk.job.sources[0], 400.0, 400.0))
+    settled(window)
+    card.shadow.unfold()
+    click(card.shadow.pick)
+    assert board.name == "lit"
+    width, height = dark.shape[1], dark.shape[0]
+    click(board, at(board, 0.85 * width, 0.4 * height))
+    assert board.name == "dark"
+    assert not desk.job.sources[0].shadow.number("strength")
+    click(board, at(board, 0.2 * width, 0.6 * height))
+    settled(window)
+    assert board.name == "frame"
+    values = desk.job.sources[0].shadow.values
+    assert values["strength"] == 1
+    assert (values["lit_x"], values["lit_y"]) == (pytest.approx(0.85, abs=0.02), pytest.approx(0.6, abs=0.02))
+    assert card.shadow.told.isHidden()
+    snapshot = desk.session.snapshot()
+    made = snapshot.evaluation().value(snapshot.planner().evened(desk.job.sources[0], max(dark.shape[:2])))
+    light = made[MapKind.BASE_COLOUR].mean(2)
+    size = light.shape[::-1]
+    inside, outside = (cv2.resize(part.astype(np.float32), size) > 0.99 for part in (share > 0.99, share < 0.01))
+    assert light[inside].mean() == pytest.approx(light[outside].mean(), rel=0.12)
+    click(card.shadow.pick)
+    click(board, at(board, 0.2 * width, 0.6 * height))
+    click(board, at(board, 0.85 * width, 0.4 * height))
+    settled(window)
+    assert "no darker" in card.shadow.told.text()
+    assert card.shadow.told.isVisible()
 
 
 def test_palettes_are_taken_kept_and_offered(mosaic, settled, soon):

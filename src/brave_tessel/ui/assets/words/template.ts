@@ -192,6 +192,10 @@
    <translation type="unfinished" />
   </message>
   <message>
+   <source>0 leaves the shadow as it fell, 1 lifts it wholly.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>0 lies flat at its level, 1 follows the ground.</source>
    <translation type="unfinished" />
   </message>
@@ -1509,6 +1513,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Bring the light back that a cast shadow lacks, told by two places of the same stuff; places are shares of the sheet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Brings its colour to what lies beneath; how far is under Tone match</source>
    <translation type="unfinished" />
   </message>
@@ -1662,6 +1670,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Carry</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Cast shadow</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1889,6 +1901,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Click a place in the light, then the same stuff in the shadow</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click a place in the light.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Click an edge of the chosen part.</source>
    <translation type="unfinished" />
   </message>
@@ -1937,6 +1957,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Click the same stuff in the shadow.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Click the wall where it goes.</source>
    <translation type="unfinished" />
   </message>
@@ -1966,6 +1990,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Click where the laying starts; it snaps to corners, edges and levels.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Click within the frame.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2430,6 +2458,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Dark is high</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Dark x</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Dark y</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4005,6 +4041,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>How broadly both places are read: a few units or stones.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>How courses are set against each other.</source>
    <translation type="unfinished" />
   </message>
@@ -4913,6 +4953,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>It hardly stands out from the stuff's own tones: nothing is lifted.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>It has no {what} here.</source>
    <translation type="unfinished" />
   </message>
@@ -5533,6 +5577,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Lift a cast shadow</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Light</source>
    <translation type="unfinished" />
   </message>
@@ -5634,6 +5682,14 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lit from a side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lit x</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lit y</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7050,6 +7106,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Pick grey or white on the photo</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Pick light, then shadow</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9541,6 +9601,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The second place is no darker than the first: nothing is lifted.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The sheet moved on itself.</source>
    <translation type="unfinished" />
   </message>
@@ -10658,6 +10722,22 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Where the mirror stands.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where the place in the light lies, from the foot.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where the place in the light lies, from the left.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where the place in the shadow lies, from the foot.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Where the place in the shadow lies, from the left.</source>
    <translation type="unfinished" />
   </message>
   <message>

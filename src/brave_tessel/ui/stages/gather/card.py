@@ -25,6 +25,7 @@ from .frame_sections import FrameSection, LineSection
 from .lens_section import LensSection
 from .maps_panel import MapsPanel
 from .palettes_panel import PalettesSection
+from .shadow_section import ShadowSection
 
 
 class SourceCard(Page):
@@ -56,6 +57,7 @@ class SourceCard(Page):
         self.maps_section.add(self.maps)
         self.maps_section.add(self.add_map, self.add_same)
         self.light = self._section(tr("Even out light"), tr("shading and drift"), "gather.even_light", "light")
+        self.shadow = ShadowSection(desk, board, self.follow(OperationForm("gather.shadow", {}), "shadow"))
         self._build_colour()
         self.relief_section = Section(tr("Relief and roughness"), "estimated")
         self.estimates: dict[str, OperationForm] = {}
@@ -74,6 +76,7 @@ class SourceCard(Page):
             self.line,
             self.maps_section,
             self.light_section,
+            self.shadow,
             self.colour_section,
             self.chart,
             self.relief_section,
@@ -234,6 +237,7 @@ class SourceCard(Page):
         self.frame.show_source(source)
         self.lens.show_source(source)
         self.chart.show_source(job, source)
+        self.shadow.show_source(source)
         count = len(source.pictures)
         self.maps_section.say(f"{count + 1} maps" if count else "only this picture")
         self._show_values(source)

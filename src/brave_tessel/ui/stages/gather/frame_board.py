@@ -19,7 +19,16 @@ from ... import theme
 from ...board import Board
 from ...desk import Desk
 from ...words import tr
-from .frame_tools import FrameTool, GreyTool, MeasureTool, PaletteAreaTool, PaletteLineTool, PhotoTool, StraightTool
+from .frame_tools import (
+    FrameTool,
+    GreyTool,
+    MeasureTool,
+    PaletteAreaTool,
+    PaletteLineTool,
+    PhotoTool,
+    SpotTool,
+    StraightTool,
+)
 
 Point = tuple[float, float]
 _BENT_STEPS = 24
@@ -46,6 +55,8 @@ class FrameBoard(Board):
             "measure": MeasureTool(desk),
             "straight": StraightTool(desk),
             "grey": GreyTool(desk),
+            "lit": SpotTool(desk, "lit"),
+            "dark": SpotTool(desk, "dark"),
             "line": PaletteLineTool(desk),
             "area": PaletteAreaTool(desk),
         }
@@ -122,7 +133,7 @@ class FrameBoard(Board):
     def hover(self, at: QPointF) -> None:
         self.pointer = self.to_world(at)
         self.setCursor(self.tool.shape(self, self.pointer))
-        if self.name == "grey":
+        if self.name in {"grey", "lit", "dark"}:
             self.update()
 
     def leaveEvent(self, event: object) -> None:

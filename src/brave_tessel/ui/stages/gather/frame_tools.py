@@ -12,7 +12,7 @@ from PyQt6.QtGui import QKeyEvent, QPainter, QPen, QPolygonF
 
 from ....core.errors import TesselError
 from ....core.gather.palette import along_line, dominant
-from ....core.gather.straighten import Corners
+from ....core.gather.straighten import Corners, homography, straight_corners
 from ....core.job.document import Source
 from ....core.sheet import Raster
 from ....engine.intents import sheets as sheet_intents
@@ -396,6 +396,36 @@ class GreyTool(PhotoTool):
                 board.use("frame")
 
         board.ask_pixels(look, put)
+
+    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
+        if board.pointer is not None:
+            board.paint_loupe(painter, board.pointer)
+
+
+class SpotTool(PhotoTool):
+    """Click one of a shadow's two places."""
+
+    def __init__(self, desk: Desk, which: str) -> None:
+        super().__init__(desk)
+        self.which = which
+        self.hint = tr("Click a place in the light.") if which == "lit" else tr("Click the same stuff in the shadow.")
+
+    def press(self, board: PhotoBoard, at: Point) -> None:
+        source = board.source
+        if source is None:
+            return
+        frame = source.straightening
+        corners = straight_corners(frame.corners, frame.lens, (source.width_px, source.height_px))
+        u, v, w = homography(corners, 1.0, 1.0) @ np.array([*at, 1.0])
+        x, y = float(u / w), 1 - float(v / w)
+        if not (0 <= x <= 1 and 0 <= y <= 1):
+            self.desk.tell(tr("Click within the frame."), "caution")
+            return
+        known = source.shadow.values
+        first = self.which == "dark" and not known.get("strength")
+        self.desk.dispatch(sheet_intents.pick_shadow(source, self.which, (x, y), first=first))
+        # The two are picked one after the other.
+        board.use("dark" if self.which == "lit" else "frame")
 
     def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         if board.pointer is not None:

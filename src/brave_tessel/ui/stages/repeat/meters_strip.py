@@ -149,15 +149,20 @@ class Meters(QWidget):
         column.addLayout(row, 1)
         self.foot = words("")
         self.in_step = button(
-            tr("Close it by whole courses"), self.courses_wanted.emit, tip=tr("Measures the beat, and cuts to it")
+            tr("Close it by whole courses"),
+            self.courses_wanted.emit,
+            name="badge",
+            tip=tr("Measures the beat, and cuts to it"),
         )
         self.lined_up = button(
             tr("Line up the overlap"),
             self.overlap_wanted.emit,
+            name="badge",
             tip=tr("Makes the overlap so wide that whole units are left, and keeps the best cut"),
         )
         below = QHBoxLayout()
         below.addWidget(self.foot, 1)
+        below.addStretch(0)
         below.addWidget(self.lined_up)
         below.addWidget(self.in_step)
         column.addLayout(below)
@@ -195,6 +200,8 @@ class Meters(QWidget):
         """What closes a sheet in step that one way closed out of step; nothing where it is in step."""
         self.in_step.setVisible(way not in {"", "mend.courses"})
         self.lined_up.setVisible(way == "mend.best_cut")
+        # What to do matters more than the spacing, and both need more lines than there are.
+        self.foot.setVisible(not way)
 
     def show_stale(self) -> None:
         """The way of closing failed: what stands here was read of an older sheet."""
@@ -237,11 +244,15 @@ class Meters(QWidget):
         way = tr("upright join") if worse.axis == 1 else tr("level join")
         if worse.verdict:
             x, y = self._places[self.seam]
-            reasons = "; ".join(tr(reason) for reason in worse.reasons)
-            text = tr("At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.", way=way, reasons=reasons, x=x, y=y)
+            reasons = [tr(reason) for reason in worse.reasons]
+            # There is room for one; the others are told under the pointer.
+            text = tr("At the {way}: {reasons}. Worst at {x:.0f}, {y:.0f} mm.", way=way, reasons=reasons[0], x=x, y=y)
         else:
+            reasons = []
             text = tr("Both joins look as the inside does. 1.00 is no rougher than inside.")
         self.seam.show_reading(f"{score:.2f}", score / 2, severity, text)
+        if len(reasons) > 1:
+            self.seam.setToolTip("; ".join(reasons))
 
     def _show_repetition(self, done: SheetPicture) -> None:
         loud, grid = done.repetition, done.grid
