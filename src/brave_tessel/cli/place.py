@@ -11,10 +11,11 @@ import numpy as np
 from ..core.errors import MissingError, NotUnderstoodError, OutOfRangeError
 from ..core.job.document import Job
 from ..core.job.scene import Part, Place
+from ..core.lines import thinned
 from ..core.operation import REGISTRY, family
 from ..core.place.guess import UNITS
 from ..core.place.mend import health
-from ..core.place.recover import recover, thinned
+from ..core.place.recover import recover
 from ..core.quantity import parse_length
 from ..engine.intents import scene as intents
 from ..engine.place.bring import add_parts, bring, parts_of

@@ -4,10 +4,11 @@ import numpy as np
 import pytest
 
 from brave_tessel.core.errors import MissingError
+from brave_tessel.core.lines import thinned
 from brave_tessel.core.place.edges import edge_line
 from brave_tessel.core.place.mesh import Mesh
 from brave_tessel.core.place.paths import Track
-from brave_tessel.core.place.recover import recover, thinned
+from brave_tessel.core.place.recover import recover
 
 
 def helix(t):

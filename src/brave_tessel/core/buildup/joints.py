@@ -14,6 +14,7 @@ import scipy.ndimage as ndi
 from scipy.sparse import coo_matrix
 from scipy.sparse.csgraph import dijkstra
 
+from ..lines import thinned
 from ..sheet import Grid, Raster
 from .run import Path
 
@@ -64,7 +65,7 @@ def along_joints(path: Path, height: Raster, grid: Grid, round_mm: float = 0.0) 
     if lap is not None:
         corners[-1] = corners[0] + lap
     legs = [_way(a, b, groove, cells) for a, b in itertools.pairwise(corners)]
-    points = _thinned(np.vstack([legs[0][:1], *(leg[1:] for leg in legs)]), 0.8 * max(cells.mm_per_px))
+    points = thinned(np.vstack([legs[0][:1], *(leg[1:] for leg in legs)]), 0.8 * max(cells.mm_per_px))
     if round_mm > 0:
         points = _rounded(points, round_mm)
     length = float(np.hypot(*np.diff(points, axis=0).T).sum())
@@ -142,28 +143,6 @@ def _beside(values: npt.NDArray[np.generic], up: int, right: int) -> tuple[npt.N
     rows, columns = values.shape
     first = values[: rows - up, max(0, -right) : columns - max(0, right)]
     return first, values[up:, max(0, right) : columns + min(0, right)]
-
-
-def _thinned(points: _F, within: float) -> _F:
-    """The fewest corners that stay within a distance of the line (Douglas and Peucker 1973)."""
-    keep = np.zeros(len(points), bool)
-    keep[[0, -1]] = True
-    spans = [(0, len(points) - 1)]
-    while spans:
-        a, b = spans.pop()
-        if b - a < 2:
-            continue
-        along = points[b] - points[a]
-        away = points[a + 1 : b] - points[a]
-        length = float(np.hypot(*along))
-        off = (
-            np.abs(along[0] * away[:, 1] - along[1] * away[:, 0]) / length if length > 1e-9 else np.hypot(*away.T)
-        )  # fmt: skip
-        far = int(off.argmax())
-        if off[far] > within:
-            keep[a + 1 + far] = True
-            spans += [(a, a + 1 + far), (a + 1 + far, b)]
-    return points[keep]
 
 
 def _rounded(points: _F, radius: float) -> _F:

@@ -13,11 +13,12 @@ from ....core.job.document import Job
 from ....core.job.layers import Surface
 from ....core.job.nodes import new_id
 from ....core.job.scene import IN_PLACE, WITH_PART, Laid, Part, Pin, Place
+from ....core.lines import thinned
 from ....core.operation import Value, family
 from ....core.phrases import say
 from ....core.place.elevation import Courses
 from ....core.place.paths import Track
-from ....core.place.recover import Recovered, recover, thinned
+from ....core.place.recover import Recovered, recover
 from ....core.place.site import Site, Standing, worn
 from ....core.quantity import format_length, format_level, format_number, format_size, parse_length
 from ....core.sheet import AnyArray
