@@ -176,6 +176,40 @@ def dab(_timer: Timer) -> float:
     return statistics.median(times)
 
 
+def at_px(px: int, what: Callable[[Timer], float]) -> Callable[[Timer], float]:
+    """The same with the preview sampled otherwise."""
+
+    def run(timer: Timer) -> float:
+        view = _window().desk.view
+        before = view.preview_px
+        view.set_preview(px)
+        settle(_window())
+        try:
+            return what(timer)
+        finally:
+            view.set_preview(before)
+            settle(_window())
+
+    return run
+
+
+def whole_picture(px: int) -> Callable[[Timer], float]:
+    """The dado from nothing to its picture at so many pixels."""
+
+    def run(_timer: Timer) -> float:
+        window = _window()
+        window.desk.selection.choose(surface="dado", layer="limewash")
+        settle(window)
+        before, painted = window.desk.view.preview_px, _Painted(window)
+        try:
+            return painted.wait(lambda: window.desk.view.set_preview(px), _of_now(window, fine=True))
+        finally:
+            window.desk.view.set_preview(before)
+            settle(window)
+
+    return run
+
+
 def undo(_timer: Timer) -> float:
     """What was done last taken back, fine: it is worked out already."""
     window = _window()
@@ -336,7 +370,12 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: drag the limewash's level, between two pictures", drag_level("dado", "limewash"), "60"
     yield "window: take the last step back, full size", undo, "100"
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
-    yield "window: a move of the brush on the limewash", dab, "33"
+    yield "window: a move of the brush on the limewash", dab, "16"
+    yield "window: the same at 2048 px", at_px(2048, dab), "16"
+    yield "window: the same at 4096 px", at_px(4096, dab), "33"
+    limewash = type_level("dado", "limewash", fine=True)
+    yield "window: level of the dado's limewash at 2048 px, full size", at_px(2048, limewash), "500"
+    yield "window: the dado at 4096 px, from that at its usual size", whole_picture(4096), "12000"
     yield "window: turn the light on the board, first picture", turn_sun(fine=False), "33"
     yield "window: the same, exact after the hand rests 120 ms", turn_sun(fine=True), "100"
     yield "window: open the demo in Build, to the picture kept with it", opened("stored"), "1500"

@@ -298,20 +298,13 @@ OUTSIDE = {
 ALONE = {
     ("move.turn", "mirrored"): {"across": 2, "up": 2},
     ("touch.paint", "value"): None,
-    # Only where a shadow is told; see test_shadows.
     **{("gather.shadow", name): None for name in ("strength", "size", "lit_x", "lit_y", "dark_x", "dark_y")},
-    # Spent before the operation sees what it covers, as a brush's own values are; see test_piece.
-    ("touch.piece", "turn"): None,
-    ("touch.piece", "mirrored"): None,
-    ("touch.piece", "edge"): None,
+    **{("touch.piece", name): None for name in ("turn", "mirrored", "edge")},
     ("stamp.edging", "step"): None,
     ("pattern.fan", "width"): None,
     ("rule.shape", "strength"): None,
     ("mend.best_cut", "patches"): None,
-    ("mend.courses", "period_across"): None,
-    ("mend.courses", "period_up"): None,
-    # Only where a way is left to a free cut; its own test tells what it does.
-    ("mend.courses", "course"): None,
+    **{("mend.courses", name): None for name in ("period_across", "period_up", "course")},
     ("made.arch", "rise"): {"shape": "segmental"},
     ("made.vault", "rise"): {"shape": "segmental"},
     ("made.wall", "rise"): {"top": "gabled"},

@@ -56,7 +56,7 @@ def check(found):
 
 
 def test_both_kinds_of_error_on_a_few_sheets():
-    check(counted(range(41_000, 41_012)))
+    check(counted(range(41_000, 41_008)))
 
 
 @pytest.mark.slow

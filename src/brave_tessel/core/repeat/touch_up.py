@@ -260,11 +260,7 @@ def touch_in_place(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, tip: R
     there = MapSet(part, {kind: maps[kind][from_there] for kind in chosen})
     in_px = tuple((x / across_down[0], (part.height_mm - y) / across_down[1]) for x, y in path)
     done = operation_.run(part, MapSet(part, here), Brushed(cover, there, in_px), **values)
-    inside = cover > 0
-    for kind in chosen:
-        # What lies under the stroke, and nothing beside it.
-        np.copyto(here[kind], done[kind], where=inside if here[kind].ndim == 2 else inside[..., None])
-        maps[kind][place] = here[kind]
+    _put(maps, place, done, cover, chosen)
 
 
 def _set_piece(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, values: Mapping[str, object]) -> None:
@@ -289,8 +285,16 @@ def _set_piece(maps: dict[MapKind, Raster], grid: Grid, touch: Touch, values: Ma
     away = (cut.at(np.arctan2(y, x)) - np.hypot(x, y)) / (1.2 * grid.pitch_mm) + 0.5
     cover = np.clip(away, 0, 1).astype(np.float32)
     made = piece(part, MapSet(part, here), Brushed(cover, MapSet(part, there), ()), **values)
+    _put(maps, place, made, cover, chosen)
+
+
+def _put(maps: dict[MapKind, Raster], place: Any, made: MapSet, cover: Raster, chosen: Sequence[MapKind]) -> None:
+    """What lies under the cover, and nothing beside it."""
+    inside = cover > 0
     for kind in chosen:
-        maps[kind][place] = made[kind]
+        here = maps[kind][place]
+        np.copyto(here, made[kind], where=inside if here.ndim == 2 else inside[..., None])
+        maps[kind][place] = here
 
 
 def _index(rows: np.typing.NDArray[np.int64], columns: np.typing.NDArray[np.int64]) -> Any:

@@ -148,15 +148,16 @@ class BuildRequests(Requests):
                 # The coarse one is short enough to be finished: overtaken at every move of the hand it would never
                 # be seen.
                 wanted = always if coarse else current
-                small = fine and fine_first
+                small = fine and (fine_first or at_once)
                 done = surface_picture(snapshot, surface, now, fine=fine, current=wanted, layer=layer, small=small)
                 send((done, showing), anyway=coarse)
                 if not current() or (coarse and moving and not rested(current, _BETWEEN_S)):
                     return
-                if fine and not fine_first:
-                    # The small pictures that nobody waited for.
+                if fine and not fine_first and turned is None:
+                    # The small pictures that nobody waited for, of hidden layers too.
                     thumbs = all_small_pictures(snapshot, surface, now, sizes[0], current=current)
-                    send((replace(done, thumbs=thumbs), showing))
+                    if any(done.thumbs.get(id) is not thumb for id, thumb in thumbs.items()):
+                        send((replace(done, thumbs=thumbs), showing))
                 if fine and (kept := preview_of(snapshot, done, now)) is not None:
                     send((surface.id, kept))
 
