@@ -24,7 +24,10 @@ def weigh(result: Any) -> int:
     return int(getattr(result, "nbytes", 0)) or 256
 
 
-RECENT_RUNS = 3
+RECENT_RUNS = 5
+"""Runs whose results count as recent: coarse, half, whole and the small pictures of one change, and the one that asks.
+Fewer, and what lies beneath a changed layer would be worked out anew at every change.
+"""
 STALE_BYTES = 800 << 20
 """What no recent run has asked for is kept up to so much; beyond that its memory serves the next pictures, which is
 quicker than touching memory for the first time.
