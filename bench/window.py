@@ -372,7 +372,6 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: another surface, seen before, full size", choose_surface("dado", "deck"), "100"
     yield "window: a move of the brush on the limewash", dab, "16"
     yield "window: the same at 2048 px", at_px(2048, dab), "16"
-    yield "window: the same at 4096 px", at_px(4096, dab), "33"
     limewash = type_level("dado", "limewash", fine=True)
     yield "window: level of the dado's limewash at 2048 px, full size", at_px(2048, limewash), "500"
     yield "window: the dado at 4096 px, from that at its usual size", whole_picture(4096), "12000"
