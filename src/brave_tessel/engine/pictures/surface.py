@@ -123,11 +123,12 @@ def all_small_pictures(
 
 def is_known(snapshot: Snapshot, surface: Surface, showing: Showing) -> bool:
     """Whether the picture of a surface is still kept: what is taken back, or was shown before, needs no rough one."""
+    if showing.solo or VIEWS[showing.view] is not None:
+        return False
     planner = snapshot.planner()
-    grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
-    plan = planner.surface(surface, grid)
+    plan = planner.surface(surface, Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px))
     lit = planner.lit_of(plan, replace(snapshot.lighting(surface.stance, showing.eye), quick=False))
-    return not showing.solo and VIEWS[showing.view] is None and snapshot.cache.get(lit.key) is not None
+    return snapshot.cache.get(lit.key) is not None
 
 
 def turned_picture(snapshot: Snapshot, shown: SurfacePicture, showing: Showing) -> SurfacePicture:

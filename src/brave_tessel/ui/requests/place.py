@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 from PyQt6.QtCore import pyqtSignal
@@ -62,6 +63,8 @@ class PlaceRequests(Requests):
                 before = textures_at_hand(snapshot, previews, px) or scene_textures(
                     snapshot, px=min(COARSE_PX, px), current=current
                 )
+                # All there, but coarse: the model is not refined before the fine ones have come.
+                before = replace(before, complete=False)
                 send(before)
             for done in placed_pictures(snapshot, px=px, current=current, before=before):
                 send(done)

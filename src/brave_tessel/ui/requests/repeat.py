@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from typing import TypeVar
 
 from PyQt6.QtCore import pyqtSignal
 
@@ -14,6 +16,8 @@ from ...engine.pictures.verdicts import judged
 from ...engine.workers import Current
 from ..workroom import Pace, Send
 from .base import Requests
+
+T = TypeVar("T")
 
 
 class RepeatRequests(Requests):
@@ -96,20 +100,17 @@ class RepeatRequests(Requests):
 
     def ask_beat(self, source: Source) -> None:
         """Measure a source's beat; ``beat_found`` brings it."""
-        snapshot = self.session.snapshot()
-        self.work.ask(
-            "beat",
-            lambda current: find_beat(snapshot, source, current=current),
-            lambda beat: self.beat_found.emit(source.id, beat),
-            pace=Pace.LONG,
-        )
+        self._ask_of(source, find_beat, self.beat_found.emit)
 
     def ask_overlap(self, source: Source) -> None:
         """Search for overlaps under which a pattern meets itself in step; ``overlap_found`` brings them."""
+        self._ask_of(source, find_overlap, self.overlap_found.emit)
+
+    def _ask_of(self, source: Source, find: Callable[..., T], found: Callable[[str, T], None]) -> None:
+        """One question at a time about a source's beat."""
         snapshot = self.session.snapshot()
-        self.work.ask(
-            "beat",
-            lambda current: find_overlap(snapshot, source, current=current),
-            lambda found: self.overlap_found.emit(source.id, found),
-            pace=Pace.LONG,
-        )
+
+        def work(current: Current) -> T:
+            return find(snapshot, source, current=current)
+
+        self.work.ask("beat", work, lambda answer: found(source.id, answer), pace=Pace.LONG)

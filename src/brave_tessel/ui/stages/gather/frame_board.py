@@ -133,7 +133,7 @@ class FrameBoard(Board):
     def hover(self, at: QPointF) -> None:
         self.pointer = self.to_world(at)
         self.setCursor(self.tool.shape(self, self.pointer))
-        if self.name in {"grey", "lit", "dark"}:
+        if self.tool.loupe:
             self.update()
 
     def leaveEvent(self, event: object) -> None:

@@ -67,6 +67,8 @@ class PhotoTool:
 
     hint = ""
     cursor = Qt.CursorShape.CrossCursor
+    loupe = False
+    """Whether the photo under the pointer is enlarged."""
 
     def __init__(self, desk: Desk) -> None:
         self.desk = desk
@@ -90,6 +92,8 @@ class PhotoTool:
 
     def paint(self, board: PhotoBoard, painter: QPainter) -> None:
         """Over the photo and its frame."""
+        if self.loupe and board.pointer is not None:
+            board.paint_loupe(painter, board.pointer)
 
 
 class FrameTool(PhotoTool):
@@ -376,6 +380,7 @@ class GreyTool(PhotoTool):
     """Click something that is really grey or white."""
 
     hint = "Click something on the photo that is really grey or white."
+    loupe = True
     REACH = 4
 
     def press(self, board: PhotoBoard, at: Point) -> None:
@@ -397,13 +402,11 @@ class GreyTool(PhotoTool):
 
         board.ask_pixels(look, put)
 
-    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
-        if board.pointer is not None:
-            board.paint_loupe(painter, board.pointer)
-
 
 class SpotTool(PhotoTool):
     """Click one of a shadow's two places."""
+
+    loupe = True
 
     def __init__(self, desk: Desk, which: str) -> None:
         super().__init__(desk)
@@ -426,7 +429,3 @@ class SpotTool(PhotoTool):
         self.desk.dispatch(sheet_intents.pick_shadow(source, self.which, (x, y), first=first))
         # The two are picked one after the other.
         board.use("dark" if self.which == "lit" else "frame")
-
-    def paint(self, board: PhotoBoard, painter: QPainter) -> None:
-        if board.pointer is not None:
-            board.paint_loupe(painter, board.pointer)
