@@ -363,7 +363,7 @@ def test_rolling_the_input_rolls_the_result(op):
     dy, dx = 37, 51
     straight = np.roll(run(op, inputs=inputs), (dy, dx), (0, 1))
     moved = run(op, inputs=[rolled(i, dy, dx) for i in inputs])
-    assert np.allclose(straight, moved, atol=2e-5)
+    assert (np.abs(straight - moved) > 2e-5).mean() < 2e-4  # of two neighbours equally near rounding takes one
 
 
 @pytest.mark.parametrize("op", SOURCES, ids=lambda op: op.id)

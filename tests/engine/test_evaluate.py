@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 from brave_tessel.core.errors import CancelledError, MissingError, TesselError, TooLargeError
 from brave_tessel.core.plan.tasks import Task, task_key
 from brave_tessel.core.sheet import Grid
+from brave_tessel.engine import cache as cache_of
 from brave_tessel.engine import memory
 from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.evaluate import Evaluation, freeze
@@ -236,3 +237,57 @@ def test_what_our_own_cache_would_give_up_counts_as_free(monkeypatch):
     with pytest.raises(TooLargeError):
         memory.require_room(grid)
     memory.require_room(grid, spare=2 << 30)
+
+
+def test_several_results_share_what_they_need_though_nothing_can_be_kept(works):
+    run = Evaluation(Cache(0))
+    below = works.number("below", 1.0)
+    stack = below
+    each = []
+    for number in range(6):
+        stack = works.sum(f"stack {number}", stack, works.number(f"layer {number}", float(number)))
+        each.append(works.sum(f"bed {number}", stack))
+    found = run.values(*each, stack)
+    assert [int(one[0]) for one in found] == [1, 2, 4, 7, 11, 16, 16]
+    assert len(works.ran) == len(set(works.ran))
+
+
+def test_a_large_sheet_keeps_what_took_longest_for_its_size(monkeypatch):
+    monkeypatch.setattr(cache_of, "LARGE_PX", 50)
+    monkeypatch.setattr(cache_of, "LARGE_BYTES", 3 * 400)
+    cache = Cache(1 << 20)
+    raster = np.zeros((10, 10), np.float32)
+    for name, ms in ((b"soon", 1.0), (b"slow", 90.0), (b"slower", 500.0), (b"so so", 20.0), (b"soon too", 2.0)):
+        cache.put(name, raster.copy(), ms=ms)
+    assert [name for name in (b"soon", b"slow", b"slower", b"so so", b"soon too") if cache.get(name) is not None] == [
+        b"slow",
+        b"slower",
+        b"so so",
+    ]
+    cache.put(b"asked for", raster.copy())
+    cache.put(b"small", np.zeros((5, 5), np.float32), ms=0.0)
+    assert cache.get(b"asked for") is not None
+    assert cache.get(b"small") is not None
+    assert cache.used == 4 * 400 + 100
+
+
+def test_room_is_made_of_what_was_used_least(monkeypatch):
+    monkeypatch.setattr(cache_of, "ROOM_BYTES", 1000)
+    cache = Cache(1 << 20)
+    for name in range(6):
+        cache.put(bytes([name]), np.zeros(400, np.uint8))
+    cache.make_room()
+    assert cache.used == 800
+    assert cache.get(bytes([5])) is not None
+    assert cache.get(bytes([3])) is None
+
+
+def test_what_comes_of_a_stand_in_is_told_of_again(works):
+    cache = Cache(10_000)
+    ground = works.number("ground", 1.0)
+    broken = works.broken("layer", TesselError("layer"), fallback=ground)
+    top = works.sum("top", broken)
+    for _ in range(2):
+        run = Evaluation(cache)
+        assert run.value(top)[0] == 1
+        assert list(run.faults) == ["layer"]

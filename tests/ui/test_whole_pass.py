@@ -125,9 +125,9 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     assert len(rules["where.painted"].strokes) == 1
     assert desk.session.store.undo_label == "Paint"
     row, column = build.done.grid.row_column(5.0, height / 2)
-    assert build.done.stacks[-1].share[row, column] > 0.9
+    assert build.done.stack.share[row, column] > 0.9
     row, column = build.done.grid.row_column(width - 5.0, height / 2)
-    assert build.done.stacks[-1].share[row, column] > 0.9
+    assert build.done.stack.share[row, column] > 0.9
     assert len(build.section.section.heights) == 3
 
     # 4 Place: put up the corner, drop the surface on a wall, pick the datum.

@@ -32,10 +32,25 @@ STALE_BYTES = 800 << 20
 """What no recent run has asked for is kept up to so much; beyond that its memory serves the next pictures, which is
 quicker than touching memory for the first time.
 """
+LARGE_PX = 2048 * 2304
+"""A sheet of more pixels than this is large: what it is made of does not all fit."""
+LARGE_BYTES = 400 << 20
+"""So much of what a large sheet is made of is kept: what took longest for its size, such as a net of cracks."""
+ROOM_BYTES = 300 << 20
+"""What is kept of other sheets while a large one is worked out."""
+
+
+def pixels_of(result: Any) -> int:
+    """How many pixels a raster, maps or a stack of them have; 0 of anything else."""
+    grid = getattr(result, "grid", None)
+    rows, columns = getattr(grid, "shape", None) or (getattr(result, "shape", ()) or (0, 0))[:2] or (0, 0)
+    return int(rows) * int(columns)
 
 
 class Cache:
-    """Thread-safe; a result larger than a quarter of the bound is not kept."""
+    """Thread-safe; a result larger than a quarter of the bound is not kept, and of what a large sheet is made of only
+    what took longest for its size.
+    """
 
     def __init__(self, limit: int | None = None) -> None:
         keep_freed_memory()
@@ -45,6 +60,7 @@ class Cache:
         self._by_run: dict[int, int] = {}
         self.costs: OrderedDict[bytes, float] = OrderedDict()
         self._entries: OrderedDict[bytes, tuple[Any, int, int]] = OrderedDict()
+        self._large: dict[bytes, float] = {}
         self._lock = threading.Lock()
 
     def get(self, key: bytes) -> Any | None:
@@ -75,22 +91,38 @@ class Cache:
     def _stale(self) -> int:
         return self.used - sum(self._by_run.get(run, 0) for run in range(self.run - RECENT_RUNS + 1, self.run + 1))
 
-    def put(self, key: bytes, result: Any) -> None:
-        """Keep a result; what was used least goes when the bytes run out."""
+    def put(self, key: bytes, result: Any, *, ms: float | None = None) -> None:
+        """Keep a result; what was used least goes when the bytes run out. ``ms`` is how long it took, where it is only
+        one of many that a large sheet is made of.
+        """
         weight = weigh(result)
         if weight > self.limit // 4:
             return
         with self._lock:
             if key in self._entries:
-                self._forget(self._entries.pop(key))
+                self._forget(key)
             self._entries[key] = (result, weight, self.run)
             self._by_run[self.run] = self._by_run.get(self.run, 0) + weight
             self.used += weight
+            if ms is not None and pixels_of(result) > LARGE_PX:
+                self._large[key] = ms / weight
+                while sum(self._entries[one][1] for one in self._large) > LARGE_BYTES:
+                    self._forget(min(self._large, key=self._large.__getitem__))
             while self.used > self.limit or self._stale() > STALE_BYTES:
-                self._forget(self._entries.popitem(last=False)[1])
+                self._forget(next(iter(self._entries)))
 
-    def _forget(self, entry: tuple[Any, int, int]) -> None:
-        _, weight, run = entry
+    def make_room(self) -> None:
+        """Let go of what a large sheet has no use for."""
+        with self._lock:
+            rest = [key for key in self._entries if key not in self._large]
+            for key in rest:
+                if self.used - sum(self._entries[one][1] for one in self._large) <= ROOM_BYTES:
+                    break
+                self._forget(key)
+
+    def _forget(self, key: bytes) -> None:
+        _, weight, run = self._entries.pop(key)
+        self._large.pop(key, None)
         self.used -= weight
         self._by_run[run] -= weight
         if not self._by_run[run]:
@@ -107,5 +139,6 @@ class Cache:
         """Drop everything."""
         with self._lock:
             self._entries.clear()
+            self._large.clear()
             self._by_run.clear()
             self.used = 0

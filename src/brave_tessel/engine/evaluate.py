@@ -27,16 +27,21 @@ def always() -> bool:
 
 @dataclass(slots=True)
 class Evaluation:
-    """One run over a plan. ``current`` is asked between tasks; when it says no, the run stops."""
+    """One run over a plan. ``current`` is asked between tasks; when it says no, the run stops. A ``sparing`` one keeps
+    little of what it makes on its way.
+    """
 
     cache: Cache
     current: Callable[[], bool] = always
     progress: Callable[[str], None] | None = None
+    sparing: bool = False
     faults: dict[str, TesselError] = field(default_factory=dict)
     costs_ms: dict[str, float] = field(default_factory=dict)
     _keep: dict[bytes, Any] = field(default_factory=dict)
     _wanted: Counter[bytes] = field(default_factory=Counter)
     _stood_in: set[bytes] = field(default_factory=set)
+    _unsound: set[bytes] = field(default_factory=set)
+    _asked: set[bytes] = field(default_factory=set)
 
     def __post_init__(self) -> None:
         self.cache.begin_run()
@@ -51,21 +56,31 @@ class Evaluation:
         TesselError
             when the task fails and nothing can stand in for it.
         """
-        if not self._wanted and not self.at_hand(task):
-            self._count(task)
-            try:
-                return self._value(task)
-            finally:
-                self._wanted.clear()
-        return self._value(task)
+        return self.values(task)[0]
 
-    def _count(self, task: Task) -> None:
-        """How many tasks of a plan want each other's results: what none wants any more need not be held."""
-        waiting, seen = [task], set()
+    def values(self, *tasks: Task) -> list[Any]:
+        """Several tasks' results, in their order; what they share is worked out once, however little can be kept.
+
+        Raises as :meth:`value` does.
+        """
+        if self._wanted or all(self.at_hand(task) for task in tasks):
+            return [self._value(task) for task in tasks]
+        self._count(tasks)
+        self._asked.update(task.key for task in tasks)
+        try:
+            return [self._value(task) for task in tasks]
+        finally:
+            self._wanted.clear()
+
+    def _count(self, tasks: Iterable[Task]) -> None:
+        """How many tasks of a plan want each other's results: what none wants any more need not be held. What a result
+        that is there was made of is not looked at again.
+        """
+        waiting, seen = list(tasks), set()
         while waiting:
             found = waiting.pop()
             self._wanted[found.key] += 1
-            if found.key not in seen:
+            if found.key not in seen and not self.at_hand(found):
                 seen.add(found.key)
                 waiting += found.inputs
 
@@ -82,7 +97,8 @@ class Evaluation:
         """These have been used once; the cache decides whether they are held on."""
         for task in tasks:
             self._wanted[task.key] -= 1
-            if self._wanted[task.key] <= 0 and task.key not in self._stood_in:
+            kept = self._stood_in if self.sparing else self._unsound
+            if self._wanted[task.key] <= 0 and task.key not in kept:
                 self._keep.pop(task.key, None)
 
     def at_hand(self, task: Task) -> bool:
@@ -110,7 +126,11 @@ class Evaluation:
         self.costs_ms[task.label] = self.costs_ms.get(task.label, 0) + ms
         self.cache.note_cost(task.key, ms)
         freeze(result)
-        self.cache.put(task.key, result)
+        if any(wanted.key in self._unsound for wanted in task.inputs):
+            # Made of what stands in for something that failed: whoever asks next is told of the fault again.
+            self._unsound.add(task.key)
+        else:
+            self.cache.put(task.key, result, ms=ms if self.sparing and task.key not in self._asked else None)
         return result
 
     def _watch(self, label: str, share: float) -> bool:
@@ -132,6 +152,7 @@ class Evaluation:
         self.faults[task.owner] = error
         # What failed is in no cache and is not tried again in this run.
         self._stood_in.add(task.key)
+        self._unsound.add(task.key)
         return self._value(task.fallback)
 
 

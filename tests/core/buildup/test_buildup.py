@@ -14,7 +14,7 @@ from brave_tessel.core.buildup.where import combine
 from brave_tessel.core.job.layers import MapMix, Stroke
 from brave_tessel.core.maps import LAYERED, MapKind, MapSet
 from brave_tessel.core.operation import Ground
-from brave_tessel.core.relief.section import cut_level
+from brave_tessel.core.relief.section import bed_of, beds_of, cut_along
 from brave_tessel.core.sheet import Grid
 from tests.core.laid import seat_with
 
@@ -114,7 +114,7 @@ def test_section_shows_each_layers_body():
     cover = np.zeros(GRID.shape, np.float32)
     cover[:, 4:8] = 1
     done = lay(below, flat(1.0, 0.8), cover, ALL, level=0.5, feather=0, drape=1)
-    section = cut_level([bare(GRID), below, below, done], 60.0)
+    section = cut_along(beds_of(*(bed_of(stack) for stack in (bare(GRID), below, below, done)), done), 60.0)
     assert section.numbers == (0, 2)
     assert np.allclose(section.heights[-1], np.where(cover[0] > 0, 1.5, 0.0))
     assert (section.top == np.where(cover[0] > 0, 2, 1)).all()

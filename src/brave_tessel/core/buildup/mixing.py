@@ -7,7 +7,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from ..job.layers import MapMix
-from ..kernels.bands import over_rows
+from ..kernels.bands import by_strips, over_rows
 from ..kernels.compiled import compiled
 from ..kernels.curve import decoded, encoded
 from ..kernels.join import Planes, mix_by_share
@@ -71,18 +71,18 @@ def own_detail(layer: MapSet) -> Raster | None:
 
 def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: MapMix) -> Raster:
     """Finer slopes after a layer: its own in its share, laid on the ground's by the mode."""
-    shape = (*share.shape, 2)
-    before = np.zeros(shape, np.float32) if ground is None else ground
     if own is None:
+        assert ground is not None
         # A layer without normals of its own covers those beneath it.
-        return mix_by_share(before, np.zeros(shape, np.float32), share, 1.0)
+        return by_strips(lambda share, beneath: beneath - share[..., None] * beneath, share, ground)
+    if ground is None:
+        return by_strips(lambda share, own: np.float32(mix.strength) * share[..., None] * own, share, own)
     if mix.mode == "added":
-        after = np.asarray(before + own, np.float32)
-    elif mix.mode == "reoriented" and ground is not None:
-        after = reoriented_slopes(before, own)
-    else:
-        after = own
-    return mix_by_share(before, after, share, mix.strength)
+        return by_strips(
+            lambda share, beneath, own: beneath + np.float32(mix.strength) * share[..., None] * own, share, ground, own
+        )
+    after = reoriented_slopes(ground, own) if mix.mode == "reoriented" else own
+    return mix_by_share(ground, after, share, mix.strength)
 
 
 def with_detail(normal: Raster, detail: Raster | None) -> Raster:

@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated
 
 import numpy as np
 
+from ..kernels.bands import by_strips
 from ..operation import Ground, Length
 from ..relief.wrapped_blur import wrapped_gaussian
 from ..sheet import Grid, Raster
@@ -17,9 +19,18 @@ SIGMAS = 4.0
 Radius = Annotated[float, Length(0.5, 60, log=True, least=0.05, most=2000, help="How wide the shapes are that count.")]
 
 
-def against_mean(ground: Ground, radius: float, grid: Grid) -> Raster:
-    """Height over the mean of its neighbourhood, mm."""
-    return np.asarray(ground.height - wrapped_gaussian(ground.height, radius / 2, grid), np.float32)
+def standing_out(
+    ground: Ground, radius: float, grid: Grid, begins: float, over: float, *, hollow: bool = False
+) -> Raster:
+    """How far the ground stands over the mean of its neighbourhood, or in a hollow beneath it: 0 up to where it
+    ``begins``, 1 from ``over`` more on; mm.
+    """
+
+    def share(height: Raster, mean: Raster) -> Raster:
+        away = mean - height if hollow else height - mean
+        return np.asarray(np.clip((away - np.float32(begins)) / np.float32(over), 0, 1), np.float32)
+
+    return by_strips(share, ground.height, wrapped_gaussian(ground.height, radius / 2, grid))
 
 
 def combine(coverage: Raster | None, rule: Raster, mode: str, strength: float = 1.0) -> Raster:
@@ -28,6 +39,11 @@ def combine(coverage: Raster | None, rule: Raster, mode: str, strength: float = 
 
     ``coverage`` None means nothing has been said: everywhere for those that take away, nowhere for those that add.
     """
+    rasters = (rule,) if coverage is None else (rule, coverage)
+    return by_strips(partial(_combined, mode=mode, strength=strength), *rasters)
+
+
+def _combined(rule: Raster, coverage: Raster | None = None, *, mode: str, strength: float) -> Raster:
     s = np.float32(strength)
     if mode in {"add", "lighter"}:
         weighed = rule if strength == 1 else s * rule

@@ -131,7 +131,33 @@ def paint_polygons(grid: Grid, polygons: list[_F], *, joint_mm: float, turns: np
 
 
 @compiled
-def _cells(
+def _sort_near(k: int, qx: _F, qy: _F, away: _F, order: _I) -> None:
+    """All points by their distance from the ``k``-th, itself first."""
+    for n in range(qx.size):
+        here = math.sqrt((qx[n] - qx[k]) ** 2 + (qy[n] - qy[k]) ** 2)
+        at = n
+        while at > 0 and away[at - 1] > here:
+            away[at], order[at] = away[at - 1], order[at - 1]
+            at -= 1
+        away[at], order[at] = here, n
+
+
+@compiled
+def _around(ix: int, iy: int, px: _F, py: _F, cell_x: float, cell_y: float, qx: _F, qy: _F, qn: _I) -> None:
+    """Places and numbers of the points of the boxes around one."""
+    ny, nx = px.shape
+    side = int(math.sqrt(qx.size))
+    reach = side // 2
+    for k in range(side * side):
+        ox, oy = k % side - reach, k // side - reach
+        cx, cy = (ix + ox) % nx, (iy + oy) % ny
+        qx[k] = px[cy, cx] + (ix + ox - cx) * cell_x
+        qy[k] = py[cy, cx] + (iy + oy - cy) * cell_y
+        qn[k] = cy * nx + cx
+
+
+@compiled
+def _cells(  # noqa: C901 - in parts it takes three times as long
     first: int,
     last: int,
     number: npt.NDArray[np.int32],
@@ -143,70 +169,77 @@ def _cells(
     width_mm: float,
     height_mm: float,
     reach: int,
+    only_edge: bool,
 ) -> None:
     rows, columns = edge.shape
     ny, nx = px.shape
     cell_x, cell_y = width_mm / nx, height_mm / ny
     half = 0.5 * math.sqrt(cell_x * cell_y)
-    side = 2 * reach + 1
-    qx, qy, qn = np.empty(side * side), np.empty(side * side), np.empty(side * side, np.int64)
-    square, over = np.empty(side * side), np.empty(side * side)
+    count = (2 * reach + 1) ** 2
+    qx, qy, qn = np.empty(count), np.empty(count), np.empty(count, np.int64)
+    away, order = np.empty(count), np.empty(count, np.int64)
     for r in range(first, last):
         y = height_mm - (r + 0.5) * height_mm / rows
         iy = int(y / cell_y)
-        before, last_winner = -1, -1
+        before, winner, sorted_for = -1, 0, -1
         for c in range(columns):
             x = (c + 0.5) * width_mm / columns
             ix = int(x / cell_x)
             if ix != before:
-                before, last_winner = ix, -1
-                for k in range(side * side):
-                    ox, oy = k % side - reach, k // side - reach
-                    cx, cy = (ix + ox) % nx, (iy + oy) % ny
-                    qx[k] = px[cy, cx] + (ix + ox - cx) * cell_x
-                    qy[k] = py[cy, cx] + (iy + oy - cy) * cell_y
-                    qn[k] = cy * nx + cx
-            best, winner = 1e30, 0
-            for k in range(side * side):
-                d = (x - qx[k]) ** 2 + (y - qy[k]) ** 2
-                square[k] = d
-                if d < best:
-                    best, winner = d, k
-            if winner != last_winner:
-                # Half over the distance of both points: with it the difference of squares is the way to their border.
-                last_winner = winner
-                for k in range(side * side):
-                    length = math.sqrt((qx[k] - qx[winner]) ** 2 + (qy[k] - qy[winner]) ** 2)
-                    over[k] = 0.5 / length if length > 1e-9 else 1e30
-            square[winner] = 1e30
+                before, winner, sorted_for = ix, count // 2, -1
+                _around(ix, iy, px, py, cell_x, cell_y, qx, qy, qn)
+            best = (x - qx[winner]) ** 2 + (y - qy[winner]) ** 2
+            while True:
+                if winner != sorted_for:
+                    sorted_for = winner
+                    _sort_near(winner, qx, qy, away, order)
+                root = math.sqrt(best)
+                # What lies further from the nearest so far than twice its own way from here cannot be nearer.
+                for n in range(1, count):
+                    if away[n] > 2 * root:
+                        break
+                    k = order[n]
+                    d = (x - qx[k]) ** 2 + (y - qy[k]) ** 2
+                    if d < best:
+                        best, winner = d, k
+                if winner == sorted_for:
+                    break
             border = 1e30
-            for k in range(side * side):
-                border = min(border, (square[k] - best) * over[k])
+            for n in range(1, count):
+                if 0.5 * away[n] - root > border:
+                    break
+                if away[n] > 1e-9:
+                    k = order[n]
+                    # Half over the distance of both points makes of the difference of squares the way to their border.
+                    border = min(border, ((x - qx[k]) ** 2 + (y - qy[k]) ** 2 - best) * (0.5 / away[n]))
             edge[r, c] = np.float32(border)
-            number[r, c] = qn[winner]
-            across[r, c] = np.float32((x - qx[winner]) / half)
-            up[r, c] = np.float32((y - qy[winner]) / half)
+            if not only_edge:
+                number[r, c] = qn[winner]
+                across[r, c] = np.float32((x - qx[winner]) / half)
+                up[r, c] = np.float32((y - qy[winner]) / half)
+
+
+def _painted_cells(grid: Grid, x_mm: _F, y_mm: _F, *, only_edge: bool) -> tuple[npt.NDArray[np.int32], list[Raster]]:
+    shape = (1, 1) if only_edge else grid.shape
+    number, edge = np.empty(shape, np.int32), np.empty(grid.shape, np.float32)
+    across, up = (np.empty(shape, np.float32) for _ in range(2))
+    points = np.ascontiguousarray(x_mm), np.ascontiguousarray(y_mm)
+    over_rows(_cells, grid.height_px, number, edge, across, up, *points, grid.width_mm, grid.height_mm, 2, only_edge)
+    return number, [edge, across, up]
+
+
+def cell_borders(grid: Grid, x_mm: _F, y_mm: _F) -> Raster:
+    """The true distance (H, W) in mm to the border of the cells nearest to points, one in each box of a wrapped lattice
+    (ny, nx).
+    """
+    return _painted_cells(grid, x_mm, y_mm, only_edge=True)[1][0]
 
 
 def paint_cells(grid: Grid, x_mm: _F, y_mm: _F, *, joint_mm: float) -> Pieces:
     """The cells nearest to points, one in each box of a wrapped lattice (ny, nx); edge is the true distance to the
     border.
     """
-    number = np.empty(grid.shape, np.int32)
-    edge, across, up = (np.empty(grid.shape, np.float32) for _ in range(3))
-    over_rows(
-        _cells,
-        grid.height_px,
-        number,
-        edge,
-        across,
-        up,
-        np.ascontiguousarray(x_mm),
-        np.ascontiguousarray(y_mm),
-        grid.width_mm,
-        grid.height_mm,
-        2,
-    )
+    number, (edge, across, up) = _painted_cells(grid, x_mm, y_mm, only_edge=False)
     edge -= np.float32(0.5 * joint_mm)
     number[edge < 0] = -1
     return Pieces(number, edge, np.clip(across, -1.5, 1.5), np.clip(up, -1.5, 1.5), x_mm.size)

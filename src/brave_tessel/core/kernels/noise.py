@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from typing import NamedTuple
 
 import numpy as np
 
 from ..lattice import hash_cell, is_earlier, unit_of, units_many
-from ..sheet import Grid, Raster
+from ..sheet import AnyArray, Grid, Raster
 from .bands import over_rows
 from .compiled import compiled
 
@@ -26,48 +28,112 @@ def _slope_rows(
 
 
 @compiled
-def _gradient_rows(
-    first: int, last: int, out: Raster, gx: Raster, gy: Raster, off_x: np.float32, off_y: np.float32
+def _add_gradient(
+    line: Raster, r: int, rows: int, gx: Raster, gy: Raster, off_x: np.float32, off_y: np.float32
 ) -> None:
-    rows, columns = out.shape
+    """Add one octave to one row of a sheet."""
+    columns = line.size
     ny, nx = gx.shape
     one, six, ten, fifteen = np.float32(1), np.float32(6), np.float32(10), np.float32(15)
     to_x = np.float32(nx / columns)
+    y = np.float32((rows - r - 0.5) * ny / rows) + off_y
+    iy = int(y)
+    fy = y - np.float32(iy)
+    gy_up = fy - one
+    wy = fy * fy * fy * (fy * (fy * six - fifteen) + ten)
+    low, high = iy % ny, (iy + 1) % ny
+    begin = 0
+    for ix in range(nx + 1):
+        end = min(columns, max(begin, math.ceil((ix + 1 - off_x) * columns / nx - 0.5)))
+        left, right = ix % nx, (ix + 1) % nx
+        ax, bx, cx, dx = gx[low, left], gx[low, right], gx[high, left], gx[high, right]
+        ay, by = gy[low, left] * fy, gy[low, right] * fy
+        cy, dy = gy[high, left] * gy_up, gy[high, right] * gy_up
+        for col in range(begin, end):
+            fx = (np.float32(col) + np.float32(0.5)) * to_x + off_x - np.float32(ix)
+            wx = fx * fx * fx * (fx * (fx * six - fifteen) + ten)
+            past = fx - one
+            below = ax * fx + ay
+            below += wx * (bx * past + by - below)
+            above = cx * fx + cy
+            above += wx * (dx * past + dy - above)
+            line[col] += below + wy * (above - below)
+        begin = end
+
+
+@compiled
+def _gradient_rows(
+    first: int, last: int, out: Raster, gx: Raster, gy: Raster, off_x: np.float32, off_y: np.float32
+) -> None:
     for r in range(first, last):
-        y = np.float32((rows - r - 0.5) * ny / rows) + off_y
-        iy = int(y)
-        fy = y - np.float32(iy)
-        gy_up = fy - one
-        wy = fy * fy * fy * (fy * (fy * six - fifteen) + ten)
-        low, high = iy % ny, (iy + 1) % ny
+        _add_gradient(out[r], r, out.shape[0], gx, gy, off_x, off_y)
+
+
+@compiled
+def _fractal_rows(
+    first: int, last: int, out: Raster, gx: Raster, gy: Raster, sizes: AnyArray, offsets: Raster, scale: np.float32
+) -> None:
+    """All octaves of a row one after another, so that it is written once."""
+    line = np.empty(out.shape[1], np.float32)
+    one, zero, middle = np.float32(1), np.float32(0), np.float32(0.5)
+    for r in range(first, last):
+        line[:] = zero
         begin = 0
-        for ix in range(nx + 1):
-            end = min(columns, max(begin, math.ceil((ix + 1 - off_x) * columns / nx - 0.5)))
-            left, right = ix % nx, (ix + 1) % nx
-            ax, bx, cx, dx = gx[low, left], gx[low, right], gx[high, left], gx[high, right]
-            ay, by = gy[low, left] * fy, gy[low, right] * fy
-            cy, dy = gy[high, left] * gy_up, gy[high, right] * gy_up
-            for col in range(begin, end):
-                fx = (np.float32(col) + np.float32(0.5)) * to_x + off_x - np.float32(ix)
-                wx = fx * fx * fx * (fx * (fx * six - fifteen) + ten)
-                past = fx - one
-                below = ax * fx + ay
-                below += wx * (bx * past + by - below)
-                above = cx * fx + cy
-                above += wx * (dx * past + dy - above)
-                out[r, col] += below + wy * (above - below)
+        for octave in range(sizes.shape[0]):
+            nx, ny = sizes[octave]
+            end = begin + nx * ny
+            shape = (ny, nx)
+            _add_gradient(
+                line,
+                r,
+                out.shape[0],
+                gx[begin:end].reshape(shape),
+                gy[begin:end].reshape(shape),
+                offsets[octave, 0],
+                offsets[octave, 1],
+            )
             begin = end
+        for c in range(line.size):
+            out[r, c] = min(one, max(zero, line[c] * scale + middle))
+
+
+def _gradients(nx: int, ny: int, seed: int, gain: float) -> tuple[Raster, Raster, np.float32, np.float32]:
+    """Gradients of a lattice (ny, nx), and its shift in cells: so that the zeros of octaves do not fall together."""
+    gx, gy = np.empty((ny, nx), np.float32), np.empty((ny, nx), np.float32)
+    over_rows(_slope_rows, ny, gx, gy, np.uint32(seed), np.float32(gain), is_earlier())
+    shift = units_many([1, 2], [0, 0], seed)
+    return gx, gy, np.float32(shift[0]), np.float32(shift[1])
 
 
 def add_gradient(out: Raster, nx: int, ny: int, seed: int, gain: float) -> None:
     """Add one octave of gradient noise (Perlin 2002 fade, unit gradients) with ``nx`` × ``ny`` cells.
 
-    The lattice is shifted by the seed, so that the zeros of several octaves do not fall together.
+    The lattice is shifted by the seed.
     """
-    gx, gy = np.empty((ny, nx), np.float32), np.empty((ny, nx), np.float32)
-    over_rows(_slope_rows, ny, gx, gy, np.uint32(seed), np.float32(gain), is_earlier())
-    shift = units_many([1, 2], [0, 0], seed)
-    over_rows(_gradient_rows, out.shape[0], out, gx, gy, np.float32(shift[0]), np.float32(shift[1]))
+    over_rows(_gradient_rows, out.shape[0], out, *_gradients(nx, ny, seed, gain))
+
+
+class Octave(NamedTuple):
+    """One octave of gradient noise: cells across and up, its seed, its strength."""
+
+    nx: int
+    ny: int
+    seed: int
+    gain: float
+
+
+def fractal_gradient(shape: tuple[int, int], octaves: Sequence[Octave], scale: float) -> Raster:
+    """The sum of octaves of gradient noise times ``scale`` about one half, within [0, 1]; (H, W) float32."""
+    out = np.empty(shape, np.float32)
+    if not octaves:
+        out[:] = 0.5
+        return out
+    made = [_gradients(*octave) for octave in octaves]
+    gx, gy = (np.concatenate([one[k].ravel() for one in made]) for k in (0, 1))
+    sizes = np.array([(octave.nx, octave.ny) for octave in octaves])
+    offsets = np.array([one[2:] for one in made], np.float32)
+    over_rows(_fractal_rows, shape[0], out, gx, gy, sizes, offsets, np.float32(scale))
+    return out
 
 
 @compiled

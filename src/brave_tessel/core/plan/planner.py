@@ -18,6 +18,7 @@ from ..job.layers import Layer, Surface
 from ..kernels.relief import occlusion_reach_px
 from ..light.directions import Light
 from ..light.lighting import Lighting
+from ..relief.section import bed_of, beds_of
 from ..sheet import Grid
 from . import joins
 from .area import Area
@@ -144,6 +145,13 @@ class Planner(LayerPlanner):
         """As :meth:`curvature`, of a surface that is planned already."""
         key = task_key("curvature", CURVATURE_MM, plan.finished.key)
         return Task(key, "Curvature", plan.surface.id, joins.curvature, (plan.finished,))
+
+    def beds_of(self, plan: SurfacePlan) -> Task:
+        """What a cut through a planned surface needs: the relief after each layer, and nothing else of it."""
+        id, last = plan.surface.id, plan.stacks[-1]
+        each = tuple(Task(task_key("bed", stack.key), "Relief", id, bed_of, (stack,)) for stack in plan.stacks)
+        # Hidden layers count: they leave the stack as it is, and a number of their own to those above.
+        return Task(task_key("beds", *(task.key for task in each)), "Section", id, beds_of, (*each, last))
 
     def lit(self, surface: Surface, grid: Grid, lighting: Lighting) -> Task:
         """The lit picture of one cell, (H, W, 3) uint8 sRGB."""

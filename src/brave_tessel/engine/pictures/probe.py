@@ -38,7 +38,7 @@ def probe_at(done: SurfacePicture, x: float, y: float) -> Probe:
     """Read the evaluated maps at a wrapped point."""
     grid = done.grid
     row, column = grid.row_column(x, y)
-    stack = done.stacks[-1]
+    stack = done.stack
     shown = [layer for layer in seated_layers(done.surface.layers) if layer.id not in done.faults]
     number = int(stack.top[row, column])
     layer = shown[number - 1].name if 0 < number <= len(shown) else "Nothing"

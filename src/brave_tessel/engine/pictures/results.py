@@ -17,6 +17,7 @@ from ...core.job.document import Source
 from ...core.job.layers import Stroke, Surface
 from ...core.maps import MapKind, MapSet
 from ...core.plan.area import Area
+from ...core.relief.section import Beds
 from ...core.relief.told import ToldRelief
 from ...core.repeat.judge import JoinVerdict, Verdict
 from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
@@ -27,13 +28,14 @@ from ..snapshot import Snapshot
 
 @dataclass(frozen=True, slots=True)
 class SurfacePicture:
-    """A surface evaluated for the build board."""
+    """A surface evaluated for the build board: its maps, the stack they come from, and what a cut through it needs."""
 
     surface: Surface
     grid: Grid
     mips: list[AnyArray]
     maps: MapSet
-    stacks: list[Stack]
+    stack: Stack
+    beds: Beds
     thumbs: dict[str, AnyArray]
     faults: dict[str, TesselError]
     ms: float

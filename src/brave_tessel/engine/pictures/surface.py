@@ -39,6 +39,7 @@ from ...core.relief.pictures import (
 )
 from ...core.sheet import AnyArray, Grid, Raster
 from ...formats.job_file import Preview
+from ..cache import LARGE_PX
 from ..evaluate import Evaluation
 from ..memory import require_room
 from ..previews import make_preview
@@ -89,22 +90,35 @@ def surface_picture(
     ``small`` the layers' own small pictures are left out, for a hand that is moving.
     """
     begun = time.perf_counter()
-    planner, run = snapshot.planner(), snapshot.evaluation(current)
     grid = Grid.for_repeat(surface.width_mm, surface.height_mm, showing.px)
-    require_room(grid, spare=snapshot.cache.used)
+    planner, run = snapshot.planner(), _run_on(grid, snapshot, current)
     whole = planner.surface(surface, grid)
     plan = planner.surface(alone(surface, showing.solo), grid) if showing.solo else whole
-    maps = run.value(plan.finished)
-    if VIEWS[showing.view] is MapKind.CURVATURE:
-        maps = maps.with_maps(curvature=run.value(planner.curvature_of(plan)))
-    stacks = [run.value(task) for task in plan.stacks]
     lighting = replace(snapshot.lighting(surface.stance, showing.eye), quick=not fine)
-    codes = _codes(planner, run, plan, showing, maps, layer, lighting)
+    # At once, so that nothing is worked out twice where little can be kept.
+    shown = _shown(planner, plan, showing, layer, lighting)
+    beds, stack, maps, *seen = run.values(planner.beds_of(plan), plan.stacks[-1], plan.finished, *shown)
+    codes = _codes(plan, showing, maps, stack, lighting, *seen)
+    for task in plan.stacks:
+        # Kept for the next change, as far as there is room.
+        run.at_hand(task)
+    if VIEWS[showing.view] is MapKind.CURVATURE:
+        maps = maps.with_maps(curvature=seen[0])
     thumbs = small_pictures(run, planner, whole, work=not fine) if small else {}
     ms = (time.perf_counter() - begun) * 1000
     return SurfacePicture(
-        plan.surface, grid, mip_chain(codes), maps, stacks, thumbs, dict(run.faults), ms, fine, snapshot=snapshot
+        plan.surface, grid, mip_chain(codes), maps, stack, beds, thumbs, dict(run.faults), ms, fine, snapshot=snapshot
     )
+
+
+def _run_on(grid: Grid, snapshot: Snapshot, current: Current) -> Evaluation:
+    """A run over a surface's plan, sparing where the sheet is large."""
+    require_room(grid, spare=snapshot.cache.used)
+    run = snapshot.evaluation(current)
+    run.sparing = grid.width_px * grid.height_px > LARGE_PX
+    if run.sparing:
+        snapshot.cache.make_room()
+    return run
 
 
 def all_small_pictures(
@@ -146,18 +160,32 @@ def turned_picture(snapshot: Snapshot, shown: SurfacePicture, showing: Showing) 
     return replace(shown, mips=mip_chain(codes), fine=False, ms=ms, snapshot=snapshot)
 
 
+def _shown(planner: Planner, plan: SurfacePlan, showing: Showing, layer: str, lighting: Lighting) -> tuple[Task, ...]:
+    """What the view shows beyond the surface's maps."""
+    kind = VIEWS[showing.view]
+    if kind is None:
+        return (planner.lit_of(plan, lighting),)
+    if kind is MapKind.CURVATURE:
+        return (planner.curvature_of(plan),)
+    planned = plan.of(layer) if showing.view == COVER else None
+    if planned is None:
+        return ()
+    place = planned.place
+    cover = planner.coverage(planned.layer, place.below, plan.grid, place.known)
+    return () if cover is None else (cover,)
+
+
 def _codes(
-    planner: Planner, run: Evaluation, plan: SurfacePlan, showing: Showing, maps: MapSet, layer: str, lighting: Lighting
+    plan: SurfacePlan, showing: Showing, maps: MapSet, stack: Stack, lighting: Lighting, *seen: AnyArray
 ) -> AnyArray:
     """What the view shows, (H, W, 3) uint8."""
     kind = VIEWS[showing.view]
     if kind is None:
-        lit: AnyArray = run.value(planner.lit_of(plan, lighting))
-        return lit
+        return seen[0]
     if showing.view == WINNER:
-        return winner_codes(plan.surface, run.value(plan.stacks[-1]).top, maps, lighting.light)
+        return winner_codes(plan.surface, stack.top, maps, lighting.light)
     if showing.view == COVER:
-        return _grey(_cover_of(run, planner, plan, layer))
+        return _grey(seen[0] if seen else np.ones(plan.grid.shape, np.float32))
     if showing.view == REFLECTANCE:
         return reflectance_codes(maps)
     if showing.view == ROUGH:
@@ -165,7 +193,7 @@ def _codes(
     if showing.view == LINES:
         return height_lines(maps[MapKind.HEIGHT])
     assert isinstance(kind, MapKind)
-    return map_codes(kind, maps)
+    return map_codes(kind, maps.with_maps(curvature=seen[0]) if seen else maps)
 
 
 def alone(surface: Surface, id: str) -> Surface:
@@ -178,14 +206,6 @@ def alone(surface: Surface, id: str) -> Surface:
 
 def _grey(values: Raster) -> AnyArray:
     return np.repeat(np.rint(np.clip(values, 0, 1) * 255).astype(np.uint8)[..., None], 3, 2)
-
-
-def _cover_of(run: Evaluation, planner: Planner, plan: SurfacePlan, id: str) -> Raster:
-    planned = plan.of(id)
-    if planned is None:
-        return np.ones(plan.grid.shape, np.float32)
-    cover = planner.coverage(planned.layer, planned.place.below, plan.grid, planned.place.known)
-    return np.ones(plan.grid.shape, np.float32) if cover is None else run.value(cover)
 
 
 def winner_codes(surface: Surface, top: AnyArray, maps: MapSet, light: Light) -> AnyArray:

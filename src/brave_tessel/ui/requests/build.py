@@ -164,9 +164,9 @@ class BuildRequests(Requests):
         self.work.stream("surface", work, self._show)
 
     def steps(self, px: int) -> tuple[int, ...]:
-        """Coarse, then half, then full."""
+        """Coarse, then half or, of a large sheet, less, then full."""
         coarse, full = self.sizes(px)[0], px
-        half = (px // 2,) if px >= _HALF_FROM else ()
+        half = (min(px // 2, _HALF_FROM // 2),) if px >= _HALF_FROM else ()
         return tuple(dict.fromkeys((coarse, *half, full)))
 
     def _turned(self, snapshot: Snapshot, surface: Surface, showing: Showing) -> SurfacePicture | None:

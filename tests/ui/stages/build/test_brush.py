@@ -27,7 +27,7 @@ def test_painting_over_the_edge_with_symmetry_and_a_chosen_stroke(build, settled
     stroke = build.desk.selection.layer.what.strokes[0]
     assert stroke.mirror == "across"
     assert stroke.centre == (300.0, 225.0)
-    grid, share = build.done.grid, build.done.stacks[-1].share
+    grid, share = build.done.grid, build.done.stack.share
     for x in (590, 5, 10):
         assert share[grid.row_column(x, 100)] > 0.9, x
     QTest.keyClick(build.window_, Qt.Key.Key_Escape)
@@ -118,5 +118,5 @@ def test_a_layer_never_painted_is_rubbed_out(build, settled):
     settled(build.window_)
     rule = build.desk.selection.layer.where[0]
     assert rule.mode == "cut"
-    assert build.done.stacks[-1].share[build.done.grid.row_column(320, 220)] < 0.05
-    assert build.done.stacks[-1].share[build.done.grid.row_column(20, 20)] > 0.4
+    assert build.done.stack.share[build.done.grid.row_column(320, 220)] < 0.05
+    assert build.done.stack.share[build.done.grid.row_column(20, 20)] > 0.4

@@ -121,7 +121,7 @@ def test_a_drawing_is_taken_and_a_broken_one_told(build, settled, tmp_path):
     settled(build.window_)
     assert build.desk.selection.layer.what.drawing
     assert build.done.faults == {}
-    assert build.done.stacks[-1].share.max() > 0.9
+    assert build.done.stack.share.max() > 0.9
     broken = tmp_path / "broken.svg"
     broken.write_text("<svg><path d='", encoding="utf-8")
     build.take_drawing(broken)
@@ -264,7 +264,7 @@ def test_maps_are_switched_mixed_and_the_seat_changed(build, settled):
     card._seat_kind("seat.over")
     settled(build.window_)
     assert build.desk.selection.layer.seat.op == "seat.over"
-    assert build.done.stacks[-1].share.min() > 0.99
+    assert build.done.stack.share.min() > 0.99
     form = next(form for form, _ in card.forms if form.op == "tone.match")
     form.changed.emit("tone_match", 0.8)
     assert build.desk.selection.layer.tone.number("tone_match") == 0.8
@@ -337,7 +337,7 @@ def test_water_is_water_in_the_section(build, settled):
     assert build.desk.selection.layer.what.water.number("level") == -0.5
     assert build.section.section.numbers[-1] == layers(build).index(layer.id)
     assert not build.section.grab().isNull()
-    assert build.done.stacks[-1].water is not None
+    assert build.done.stack.water is not None
 
 
 def test_a_kept_state_is_wiped_against_what_comes(build, settled):

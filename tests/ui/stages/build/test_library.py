@@ -131,7 +131,7 @@ def test_a_decal_of_the_library_lies_where_it_is_dropped(demo_window, settled):
     place = desk.selection.layer.what.placement
     assert (place.x_mm, place.y_mm) == (300.0, 420.0)
     assert build.done.faults == {}
-    assert build.done.stacks[-1].share[build.done.grid.row_column(300, 420)] > 0.9
+    assert build.done.stack.share[build.done.grid.row_column(300, 420)] > 0.9
 
 
 def test_the_catalogue_breaks_off_and_goes_on(build, settled, soon, tmp_path):

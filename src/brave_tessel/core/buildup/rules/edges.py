@@ -4,11 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
-import numpy as np
-
 from ...operation import Field, Ground, Length, operation
 from ...sheet import Grid
-from ..where import SIGMAS, Radius, against_mean
+from ..where import SIGMAS, Radius, standing_out
 
 
 @operation("where.edges", label="Edges", reach=lambda v: SIGMAS * v["radius"] / 2)
@@ -33,6 +31,4 @@ def edges(
     ] = 0.05,
 ) -> Field:
     """Where the ground stands over its neighbourhood: what rubs off first."""
-    return np.asarray(
-        np.clip((against_mean(ground, radius, grid) - np.float32(from_height)) / np.float32(height), 0, 1), np.float32
-    )
+    return standing_out(ground, radius, grid, from_height, height)

@@ -7,9 +7,10 @@ from typing import Annotated
 import numpy as np
 from scipy.special import ndtri
 
+from ...kernels.bands import by_strips
 from ...operation import Field, Fraction, Length, Seed, Whole, operation
 from ...recipe.steps.noise import clouds
-from ...sheet import Grid
+from ...sheet import Grid, Raster
 
 
 @operation("where.noise", label="Noise", version=2, rehashed=True)
@@ -32,5 +33,9 @@ def by_noise(
     # The noise spans five standard deviations about one half; the threshold follows its normal law.
     at = 0.5 - 0.2 * float(ndtri(min(max(cover, 1e-4), 1 - 1e-4)))
     width = max(0.5 * soften, 0.02)
-    t = np.clip((noise - np.float32(at - width / 2)) * np.float32(1 / width), 0, 1)
-    return np.asarray(t * t * (3 - 2 * t), np.float32)
+
+    def faded(noise: Raster) -> Raster:
+        t = np.clip((noise - np.float32(at - width / 2)) * np.float32(1 / width), 0, 1)
+        return np.asarray(t * t * (3 - 2 * t), np.float32)
+
+    return by_strips(faded, noise)

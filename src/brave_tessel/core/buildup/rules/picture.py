@@ -7,11 +7,13 @@ from typing import Annotated
 import numpy as np
 
 from ...colour import encode_srgb, luminance
+from ...kernels.bands import pointwise
 from ...operation import Choice, Colour, Field, Gathered, Whole, called, operation
 from ...sheet import Grid
 
 
 @operation("where.picture", label="Picture")
+@pointwise
 def by_picture(
     grid: Grid,
     colour: Colour,

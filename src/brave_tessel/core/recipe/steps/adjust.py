@@ -7,12 +7,14 @@ from typing import Annotated
 import numpy as np
 
 from ...colour import hex_to_linear
+from ...kernels.bands import pointwise
 from ...kernels.ramps import look_up
 from ...operation import Colour, Field, Fraction, Length, Paint, operation
 from ...sheet import Grid
 
 
 @operation("adjust.levels", label="Black, middle and white")
+@pointwise
 def levels(
     grid: Grid,
     field: Field,

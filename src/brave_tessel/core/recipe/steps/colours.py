@@ -8,6 +8,7 @@ import numpy as np
 import numpy.typing as npt
 
 from ...colour import decode_srgb, encode_srgb, hex_to_linear, lab_of, luminance
+from ...kernels.bands import pointwise
 from ...kernels.ramps import look_up
 from ...operation import Angle, Choice, Colour, Field, Fraction, Paint, Pieces, Stops, called, operation
 from ...operation import Seed as SeedParam
@@ -103,6 +104,7 @@ def plain(grid: Grid, *, colour: Annotated[str, Paint(help="The colour.")] = "#B
 
 
 @operation("colour.tint", label="Tint")
+@pointwise
 def tint(
     grid: Grid,
     colour: Colour,
@@ -117,6 +119,7 @@ def tint(
 
 
 @operation("colour.hsl", label="Hue, saturation, lightness")
+@pointwise
 def hsl(
     grid: Grid,
     colour: Colour,
@@ -134,6 +137,7 @@ def hsl(
 
 
 @operation("colour.vary", label="Vary a colour by a field")
+@pointwise
 def vary(
     grid: Grid,
     colour: Colour,
@@ -165,12 +169,14 @@ def channel(
 
 
 @operation("colour.join", label="Join channels")
+@pointwise
 def join(grid: Grid, red: Field, green: Field, blue: Field) -> Colour:
     """Three fields as red, green and blue light."""
     return np.ascontiguousarray(np.clip(np.stack([red, green, blue], 2), 0, 1), np.float32)
 
 
 @operation("colour.mask", label="Mask of a colour")
+@pointwise
 def mask(
     grid: Grid,
     colour: Colour,

@@ -8,6 +8,7 @@ from typing import Annotated, Any
 import numpy as np
 
 from ...colour import decode_srgb, encode_srgb
+from ...kernels.bands import pointwise
 from ...kernels.normals import joined_normals
 from ...operation import Choice, Colour, Field, Fraction, Length, Vector, called, operation
 from ...sheet import Grid, Raster
@@ -104,6 +105,7 @@ Strength = Annotated[float, Fraction(help="How far the upper one shows.")]
 
 
 @operation("combine.blend", label="Blend")
+@pointwise
 def blend(
     grid: Grid,
     lower: Field,
@@ -119,6 +121,7 @@ def blend(
 
 
 @operation("combine.colours", label="Blend colours")
+@pointwise
 def blend_colours(
     grid: Grid,
     lower: Colour,
@@ -164,6 +167,7 @@ SUMS = tuple(_ARITHMETIC)
 
 
 @operation("combine.sum", label="Arithmetic")
+@pointwise
 def arithmetic(
     grid: Grid,
     first: Field,
@@ -180,6 +184,7 @@ def arithmetic(
 
 
 @operation("combine.smooth", label="Smooth lowest or highest")
+@pointwise
 def smooth(
     grid: Grid,
     first: Field,
@@ -199,18 +204,21 @@ def smooth(
 
 
 @operation("combine.by_mask", label="Mix by a mask")
+@pointwise
 def by_mask(grid: Grid, lower: Field, upper: Field, mask: Field) -> Field:
     """The upper field where the mask is 1, the lower where it is 0."""
     return np.asarray(lower + np.clip(mask, 0, 1) * (upper - lower), np.float32)
 
 
 @operation("combine.colours_by_mask", label="Mix colours by a mask")
+@pointwise
 def colours_by_mask(grid: Grid, lower: Colour, upper: Colour, mask: Field) -> Colour:
     """The upper colour where the mask is 1, the lower where it is 0, in linear light."""
     return np.asarray(lower + np.clip(mask, 0, 1)[..., None] * (upper - lower), np.float32)
 
 
 @operation("combine.join", label="Join by height")
+@pointwise
 def join(
     grid: Grid,
     lower: Field,

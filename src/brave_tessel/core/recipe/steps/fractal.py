@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
+from functools import partial
 from typing import Annotated
 
 import numpy as np
 import scipy.fft
 
+from ...kernels.bands import by_strips
 from ...kernels.noise import add_gradient, add_triangular
 from ...kernels.wrapped import sample_moved
 from ...lattice import is_earlier, units_many, whole_periods
@@ -56,10 +59,9 @@ def lattice_values(grid: Grid, nx: int, ny: int, seed: int) -> Raster:
     return np.ascontiguousarray(made[::-1], np.float32)
 
 
-def _octaves(grid: Grid, size: float, octaves: int, seed: int) -> list[tuple[Raster, float]]:
+def _octaves(grid: Grid, size: float, octaves: int, seed: int) -> Iterator[tuple[Raster, float]]:
     """Each octave of noise with unit spread, and how far it can be shown."""
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
-    made = []
     for octave in range(octaves):
         wavelength = min(grid.width_mm / nx, grid.height_mm / ny) / 2**octave
         part = shown(wavelength, grid)
@@ -71,8 +73,7 @@ def _octaves(grid: Grid, size: float, octaves: int, seed: int) -> list[tuple[Ras
             add_gradient(out, nx << octave, ny << octave, seed + 101 * octave, 1 / _GRADIENT_SD)
         else:
             out = wave_octave(grid, wavelength, seed + 101 * octave)
-        made.append((out, part))
-    return made
+        yield out, part
 
 
 @operation("noise.value", label="Blotches", version=2, rehashed=True)
@@ -107,15 +108,23 @@ def ridged(
     """Ridged multifractal noise in [0, 1]: crests where noise of one wavelength crosses zero, finer ones strongest upon
     the broad (Musgrave, "Texturing and Modeling", chapter 16).
     """
-    total, weight, power = np.zeros(grid.shape, np.float32), np.ones(grid.shape, np.float32), 0.0
+    # Beside the total lies the weight of the next octave.
+    made, power = np.zeros((*grid.shape, 2), np.float32), 0.0
+    made[..., 1] = 1
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
-        crest = np.clip(1 - np.abs(noise) * np.float32(0.55), 0, 1) ** np.float32(sharp)
-        middle = np.float32(0.55)
         strength = np.float32(gain**octave)
-        total += strength * (middle + np.float32(part) * (crest - middle)) * weight
         power += float(strength)
-        weight = np.clip(crest * 1.4, 0, 1) if part > 0 else weight
-    return np.asarray(np.clip(total / np.float32(power), 0, 1), np.float32)
+        made = by_strips(partial(_ridge, strength=strength, part=part, sharp=sharp), made, noise)
+    return by_strips(lambda made: np.clip(made[..., 0] / np.float32(power), 0, 1), made)
+
+
+def _ridge(made: Raster, noise: Raster, *, strength: np.float32, part: float, sharp: float) -> Raster:
+    crest = np.clip(1 - np.abs(noise) * np.float32(0.55), 0, 1) ** np.float32(sharp)
+    middle = np.float32(0.55)
+    after, weight = np.empty_like(made), made[..., 1]
+    after[..., 0] = made[..., 0] + strength * (middle + np.float32(part) * (crest - middle)) * weight
+    after[..., 1] = np.clip(crest * 1.4, 0, 1) if part > 0 else weight
+    return after
 
 
 @operation("noise.billowed", label="Billows", version=2, rehashed=True)
@@ -126,10 +135,15 @@ def billowed(
     total, power = np.zeros(grid.shape, np.float32), 0.0
     for octave, (noise, part) in enumerate(_octaves(grid, size, octaves, seed)):
         strength = np.float32(gain**octave)
-        middle = np.float32(0.8)
-        total += strength * (middle + np.float32(part) * (np.abs(noise) - middle))
         power += float(strength)
-    return np.asarray(np.clip(total / np.float32(2.2 * power), 0, 1), np.float32)
+        total = by_strips(partial(_billow, strength=strength, part=part), total, noise)
+    return by_strips(lambda total: np.clip(total / np.float32(2.2 * power), 0, 1), total)
+
+
+def _billow(total: Raster, noise: Raster, *, strength: np.float32, part: float) -> Raster:
+    middle = np.float32(0.8)
+    made: Raster = total + strength * (middle + np.float32(part) * (np.abs(noise) - middle))
+    return made
 
 
 @operation("noise.warped", label="Warped clouds", version=2, rehashed=True)

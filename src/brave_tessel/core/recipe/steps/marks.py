@@ -7,12 +7,13 @@ from typing import Annotated
 
 import numpy as np
 
+from ...kernels.bands import by_strips
 from ...kernels.marks import paint_marks, poisson_points
-from ...kernels.mosaic import paint_cells
+from ...kernels.mosaic import cell_borders
 from ...kernels.wrapped import sample_moved
 from ...lattice import is_earlier, units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Seed, Whole, operation
-from ...sheet import Grid, Raster
+from ...sheet import AnyArray, Grid, Raster
 from .cellular import strewn
 from .noise import clouds
 
@@ -280,34 +281,39 @@ def cracks(
     made = _net(grid, size, width, vary, ragged, seed, bent)
     if branches > 0:
         fine = _net(grid, size / 2.6, 0.5 * width, 1.0 - 0.35 * branches, ragged, seed + 77, bent)
-        made = np.maximum(made, fine * np.float32(min(1.0, 0.4 + branches)))
-    return np.asarray(made, np.float32)
+        weight = np.float32(min(1.0, 0.4 + branches))
+        made = by_strips(lambda made, fine: np.maximum(made, fine * weight), made, fine)
+    return made
 
 
 def _net(
     grid: Grid, size: float, width: float, vary: float, ragged: float, seed: int, bent: tuple[Raster, ...]
 ) -> Raster:
     x, y = strewn(grid, size, 0.95, seed)
-    border = paint_cells(grid, x, y, joint_mm=0.0).edge
+    border = cell_borders(grid, x, y)
     if bent:
-        right, up = bent
-        border = sample_moved(
-            border, right * np.float32(0.5 * ragged * size), up * np.float32(0.5 * ragged * size), grid
-        )
-    open_ = (
-        np.clip(1 - vary * 2.2 * (1 - clouds(grid, size=1.6 * size, octaves=4, gain=0.5, seed=seed + 9)), 0, 1)
-        if vary > 0
-        else np.float32(1)
-    )
-    half = 0.5 * width * open_
-    soft = max(0.3 * width, grid.pitch_mm)
-    if is_earlier():
-        fade = np.minimum(2 * half / grid.pitch_mm, 1)
-    else:
-        # What is narrower than its soft rim is fainter by as much as it is shown too wide, so that it covers the same.
-        soft = max(0.3 * width, 1.25 * grid.pitch_mm)
-        fade = np.where(2 * half < soft, 8 * half * soft / (2 * half + soft) ** 2, 1)
-    return np.asarray(np.clip((half - border) / soft + 0.5, 0, 1) * fade, np.float32)
+        right, up = (by_strips(lambda way: way * np.float32(0.5 * ragged * size), one) for one in bent)
+        border = sample_moved(border, right, up, grid)
+    soft = max(0.3 * width, grid.pitch_mm) if is_earlier() else max(0.3 * width, 1.25 * grid.pitch_mm)
+    narrow = _earlier_narrow if is_earlier() else _narrow
+
+    def shown(border: Raster, noise: Raster | None = None) -> Raster:
+        open_ = np.ones_like(border) if noise is None else np.clip(1 - vary * 2.2 * (1 - noise), 0, 1)
+        half = np.asarray(0.5 * width * open_, np.float32)
+        return np.asarray(np.clip((half - border) / soft + 0.5, 0, 1) * narrow(half, soft, grid), np.float32)
+
+    if vary <= 0:
+        return by_strips(shown, border)
+    return by_strips(shown, border, clouds(grid, size=1.6 * size, octaves=4, gain=0.5, seed=seed + 9))
+
+
+def _narrow(half: Raster, soft: float, _grid: Grid) -> AnyArray:
+    """What is narrower than its soft rim is fainter by as much as it is shown too wide, so that it covers the same."""
+    return np.where(2 * half < soft, 8 * half * soft / (2 * half + soft) ** 2, 1)
+
+
+def _earlier_narrow(half: Raster, _soft: float, grid: Grid) -> AnyArray:
+    return np.asarray(np.minimum(2 * half / grid.pitch_mm, 1))
 
 
 @operation("marks.walks", label="Wandering cracks", version=2, rehashed=True)

@@ -7,7 +7,7 @@ from typing import Annotated
 
 import numpy as np
 
-from ...kernels.noise import add_gradient, cells
+from ...kernels.noise import Octave, cells, fractal_gradient
 from ...lattice import whole_periods
 from ...operation import Choice, Field, Fraction, Length, Seed, Whole, operation
 from ...sheet import Grid
@@ -42,17 +42,15 @@ def clouds(
     and Modeling). An octave finer than two samples fades out instead of aliasing.
     """
     nx, ny = whole_periods(grid.width_mm, size), whole_periods(grid.height_mm, size)
-    out = np.zeros(grid.shape, np.float32)
     power = math.fsum(gain ** (2 * octave) for octave in range(octaves))
+    made = []
     for octave in range(octaves):
         wavelength = min(grid.width_mm / nx, grid.height_mm / ny) / 2**octave
         shown = min(1.0, max(0.0, wavelength / grid.pitch_mm / 2 - 1))
         if shown > 0:
-            add_gradient(out, nx << octave, ny << octave, seed + 101 * octave, gain**octave * shown)
+            made.append(Octave(nx << octave, ny << octave, seed + 101 * octave, gain**octave * shown))
     # Two and a half standard deviations either way span the range; the rare rest is clipped.
-    out *= np.float32(1 / (5 * _GRADIENT_SD * math.sqrt(power)))
-    out += np.float32(0.5)
-    return np.clip(out, 0, 1, out=out)
+    return fractal_gradient(grid.shape, made, 1 / (5 * _GRADIENT_SD * math.sqrt(power)))
 
 
 @operation("noise.ripples", label="Ripples")

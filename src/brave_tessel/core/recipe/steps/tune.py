@@ -6,6 +6,7 @@ from typing import Annotated
 
 import numpy as np
 
+from ...kernels.bands import pointwise
 from ...operation import Field, Fraction, Whole, operation
 from ...sheet import Grid
 
@@ -19,6 +20,7 @@ def invert(grid: Grid, field: Field) -> Field:
 
 
 @operation("adjust.threshold", label="Soft threshold")
+@pointwise
 def threshold(
     grid: Grid,
     field: Field,
@@ -44,6 +46,7 @@ def clamp(
 
 
 @operation("adjust.bias", label="Gain and bias")
+@pointwise
 def bias(
     grid: Grid,
     field: Field,
@@ -65,6 +68,7 @@ def bias(
 
 
 @operation("adjust.curve", label="Curve")
+@pointwise
 def curve(
     grid: Grid,
     field: Field,
@@ -81,6 +85,7 @@ def curve(
 
 
 @operation("adjust.posterise", label="Posterise")
+@pointwise
 def posterise(
     grid: Grid,
     field: Field,

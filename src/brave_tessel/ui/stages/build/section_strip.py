@@ -21,7 +21,7 @@ from ...words import tr
 
 
 class SectionStrip(QWidget):
-    """Draws; the heights come from the evaluated stacks."""
+    """Draws; the heights come with the evaluated surface."""
 
     def __init__(self) -> None:
         super().__init__()
@@ -38,7 +38,7 @@ class SectionStrip(QWidget):
 
     def show_picture(self, done: SurfacePicture | None, y_mm: float, angle: float = 0.0) -> None:
         self.done, self.angle = done, angle
-        self.section = cut_along(done.stacks, y_mm, angle) if done else None
+        self.section = cut_along(done.beds, y_mm, angle) if done else None
         self._bodies = None
         self.update()
 
