@@ -180,6 +180,25 @@ def test_a_stroke_in_a_rule_shows_through_what_lies_above(rules, at):
     same(both_ways(made(), made(one), one))
 
 
+def test_what_looks_far_around_waits_while_the_hand_moves():
+    def made(*strokes):
+        low = plain("low", where=(painted_rule(*strokes),), seat=Setting(op="seat.over", values={"level": 1.5}))
+        return surface(low, plain("over", where=(rule("where.edges", values={"radius": 18.0, "height": 0.2}),)))
+
+    one = stroke((200.0, 200.0), (300.0, 240.0), size_mm=60.0)
+    cache, before, after = Cache(), made(), made(one)
+    old, new = (planner(entry).lit(entry, GRID, LIGHT) for entry in (before, after))
+    Evaluation(cache).value(old)
+    exact, moving = AreaRun(cache), AreaRun(cache, moving=True)
+    assert moving.plan(new, old) < exact.plan(new, old) / 2
+    area = area_of(GRID, *box(one))
+    quick, right, was = (
+        part.astype(int) for part in (moving.value(new, area), exact.value(new, area), area.cut(cache.get(old.key)))
+    )
+    assert (quick != right).any()
+    assert (quick != was).any(), "the stroke itself is there"
+
+
 @pytest.mark.parametrize("into", INTO)
 @pytest.mark.parametrize("erase", [False, True])
 def test_a_painted_layers_stroke_is_laid_where_it_is(into, erase):

@@ -9,12 +9,20 @@ from typing import Any
 from ..core.buildup.stack import Stack
 from ..core.errors import CancelledError
 from ..core.plan.area import Area
-from ..core.plan.tasks import Task
+from ..core.plan.tasks import Local, Task
 from .cache import Cache
 from .evaluate import always, freeze
 
 WORTH = 0.35
 """Up to this share of the sheet a part is quicker than the whole."""
+
+
+FAR_PX = 6
+"""What looks further than that, and may, waits until the hand rests: each pixel of it is more work all around."""
+
+
+def _lags(local: Local) -> bool:
+    return local.may_lag and isinstance(local.reach, int) and local.reach > FAR_PX
 
 
 class NotLocalError(Exception):
@@ -26,11 +34,13 @@ class AreaRun:
     """One evaluation of parts. ``cache`` holds the whole results of an earlier plan.
 
     A task that changed is done on the part it is asked for, with as much around it as it looks at. What looks at the
-    whole sheet and changed keeps its earlier result: it is put right by the next whole evaluation.
+    whole sheet and changed keeps its earlier result, and while the hand moves (``moving``) so does a rule that looks
+    far around: they are put right when it rests, or by the next whole evaluation.
     """
 
     cache: Cache
     current: Callable[[], bool] = always
+    moving: bool = False
     _whole: dict[bytes, Any] = field(default_factory=dict)
     _order: list[Task] = field(default_factory=list)
     _margin: dict[bytes, int] = field(default_factory=dict)
@@ -80,9 +90,9 @@ class AreaRun:
         whole = self.cache.get(task.key)
         if whole is None and task.gridless:
             whole = self._number(task)
-        if whole is None and task.local is None:
+        if whole is None and (task.local is None or (self.moving and _lags(task.local))):
             whole = None if before is None else self.cache.get(before.key)
-            if whole is None or isinstance(whole, Stack):
+            if task.local is None and (whole is None or isinstance(whole, Stack)):
                 raise NotLocalError
         if whole is not None:
             self._whole[task.key] = whole

@@ -7,7 +7,7 @@ import threading
 from collections import OrderedDict
 from typing import Any
 
-from .memory import keep_freed_memory
+from .memory import give_back_freed_memory, keep_freed_memory
 
 
 def default_bytes() -> int:
@@ -34,9 +34,9 @@ quicker than touching memory for the first time.
 """
 LARGE_PX = 2048 * 2304
 """A sheet of more pixels than this is large: what it is made of does not all fit."""
-LARGE_BYTES = 400 << 20
+LARGE_BYTES = 256 << 20
 """So much of what a large sheet is made of is kept: what took longest for its size, such as a net of cracks."""
-ROOM_BYTES = 300 << 20
+ROOM_BYTES = 256 << 20
 """What is kept of other sheets while a large one is worked out."""
 
 
@@ -119,6 +119,7 @@ class Cache:
                 if self.used - sum(self._entries[one][1] for one in self._large) <= ROOM_BYTES:
                     break
                 self._forget(key)
+        give_back_freed_memory()
 
     def _forget(self, key: bytes) -> None:
         _, weight, run = self._entries.pop(key)

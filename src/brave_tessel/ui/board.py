@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QBrush,
     QImage,
@@ -41,15 +41,17 @@ def to_pixmaps(mips: Sequence[AnyArray]) -> list[QPixmap]:
     return [QPixmap.fromImage(to_image(codes)) for codes in mips]
 
 
-def lay_wrapped(pixmap: QPixmap, part: QImage, x: int, y: int) -> None:
-    """Lay a part into a picture that wraps; ``x`` and ``y`` may lie outside it."""
+def lay_wrapped(pixmap: QPixmap, part: QImage, x: int, y: int, times: int = 1) -> None:
+    """Lay a part into a picture that wraps, enlarged so many ``times``; ``x`` and ``y`` may lie outside it."""
     width, height = pixmap.width(), pixmap.height()
+    wide, high = times * part.width(), times * part.height()
     painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform, times > 1)
     painter.setCompositionMode(QPainter.CompositionMode.CompositionMode_Source)
     for left in range(x % width - width, width, width):
         for top in range(y % height - height, height, height):
-            if left + part.width() > 0 and top + part.height() > 0:
-                painter.drawImage(left, top, part)
+            if left + wide > 0 and top + high > 0:
+                painter.drawImage(QRect(left, top, wide, high), part)
     painter.end()
 
 

@@ -48,13 +48,13 @@ def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix])
         if mode != "over" and kind is MapKind.BASE_COLOUR:
             own = _blended_codes(mode, beneath, own)
         elif mode != "over":
-            own = blended(mode, np.clip(beneath, 0, 1), np.clip(own, 0, 1))
+            own = by_strips(lambda b, s: blended(mode, np.clip(b, 0, 1), np.clip(s, 0, 1)), beneath, own)  # noqa: B023
         made.append(np.ascontiguousarray(own, np.float32))
     return tuple(made)  # type: ignore[return-value]
 
 
 def _blended_codes(mode: str, beneath: Raster, own: Raster) -> Raster:
-    return decoded(blended_colours(mode, encoded(beneath), encoded(own)))
+    return by_strips(lambda b, s: decoded(blended_colours(mode, encoded(b), encoded(s))), beneath, own)
 
 
 def own_detail(layer: MapSet) -> Raster | None:

@@ -27,10 +27,12 @@ class Local:
     are handed to.
 
     ``reach`` is how far around a pixel the task looks, in pixels; or it gives that from the inputs that lie on no grid.
+    What ``may_lag`` need not follow a moving hand where it looks far.
     """
 
     work: Callable[[Area], Callable[..., Any]]
     reach: int | Callable[..., int] = 0
+    may_lag: bool = False
 
     @classmethod
     def pointwise(cls, work: Callable[..., Any]) -> Local:

@@ -57,7 +57,7 @@ class WherePlanner(RecipePlanner):
         if values == find("rule.shape").defaults() | {"strength": values["strength"]}:
             return one
         reach = reach_px(grid, _reach_mm(rule.shape) or 0.0) + (4 if values["spread"] else 0)
-        local = Local(lambda area: partial(_shape, rule=rule, grid=area.own), reach)
+        local = Local(lambda area: partial(_shape, rule=rule, grid=area.own), reach, may_lag=True)
         return Task(
             task_key("shape", values, one.key),
             "Where",
@@ -329,7 +329,9 @@ def _reach_mm(setting: Setting) -> float | None:
 def _local_rule(rule: Rule, grid: Grid) -> Local | None:
     reach = _reach_mm(rule.rule)
     return (
-        None if reach is None else Local(lambda area: partial(_rule, rule=rule, grid=area.own), reach_px(grid, reach))
+        None
+        if reach is None
+        else Local(lambda area: partial(_rule, rule=rule, grid=area.own), reach_px(grid, reach), may_lag=True)
     )
 
 

@@ -54,9 +54,10 @@ class Shown:
 
 
 def stroke_parts(
-    snapshot: Snapshot, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke
+    snapshot: Snapshot, surface: Surface, shown: Shown, *, before: Stroke | None, stroke: Stroke, moving: bool = False
 ) -> SurfaceParts:
-    """The parts of a picture that change when a stroke, shown as ``before`` so far, becomes ``stroke``.
+    """The parts of a picture that change when a stroke, shown as ``before`` so far, becomes ``stroke``; while the hand
+    is ``moving`` without what looks far around.
 
     Raises
     ------
@@ -67,7 +68,7 @@ def stroke_parts(
     base, showing = shown.base, shown.showing
     if showing.solo:
         raise NotLocalError
-    grid, run = base.grid, AreaRun(snapshot.cache)
+    grid, run = base.grid, AreaRun(snapshot.cache, moving=moving)
     root = root_of(snapshot, surface, grid, showing)
     seen = run.plan(root, shown.root())
     areas = [

@@ -198,13 +198,20 @@ class RowList(QListWidget):
         """Show rows and which is chosen, with what is chosen beside it; sends nothing."""
         # The model's own signals stay on: a view whose model changes in silence holds on to what is gone.
         self._showing = True
-        if [row.id for row in rows] != self._shown_ids():
+        changed = [row.id for row in rows] != self._shown_ids()
+        if changed:
             self._end_naming(True)
             self._change_rows(rows)
+        before = {row.id: row for row in self._rows}
         for index, row in enumerate(rows):
             item = self.item(index)
             if item is None:
                 continue
+            if row == before.get(row.id) and item.data(_ROW) is before[row.id]:
+                row = rows[index] = before[row.id]
+                self._choose(item, row, chosen)
+                continue
+            changed = True
             item.setData(_ROW, row)
             item.setText("")
             item.setData(Qt.ItemDataRole.AccessibleTextRole, f"{row.title}, {row.note}")
@@ -212,14 +219,18 @@ class RowList(QListWidget):
             item.setToolTip(f"{row.title}\n{row.note}" if row.note else "")
             if row.heading:
                 item.setFlags(Qt.ItemFlag.NoItemFlags)
-            if row.id == chosen and not (self.currentItem() is item and item.isSelected()):
-                self.setCurrentItem(item)
+            self._choose(item, row, chosen)
         if self._several and chosen in also and len(also) > 1:
             self._select(also)
         self._rows = rows
         self._showing = False
-        self.scheduleDelayedItemsLayout()
-        self.viewport().update()  # type: ignore[union-attr]
+        if changed:
+            self.scheduleDelayedItemsLayout()
+            self.viewport().update()  # type: ignore[union-attr]
+
+    def _choose(self, item: QListWidgetItem, row: Row, chosen: str) -> None:
+        if row.id == chosen and not (self.currentItem() is item and item.isSelected()):
+            self.setCurrentItem(item)
 
     def _shown_ids(self) -> list[str]:
         return [item.data(_ROW).id for i in range(self.count()) if (item := self.item(i)) is not None]

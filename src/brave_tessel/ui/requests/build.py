@@ -6,7 +6,7 @@ import time
 from dataclasses import replace
 
 import msgspec
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import QTimer, pyqtSignal
 
 from ...core.job.document import KeptState
 from ...core.job.layers import Stroke, Surface
@@ -34,11 +34,22 @@ from ..workroom import Send
 from .base import COARSE_PX, Requests
 
 _HALF_FROM = 2048
-"""Preview sizes from which a picture of half the size comes first: below it the whole one is there soon enough."""
+"""Preview sizes from which a picture of half the size or less comes first: below it the whole is there soon enough."""
+
+
+def live_px(px: int) -> int:
+    """The size in which a stroke is followed: of a large sheet not all that it is made of is kept, and on the board a
+    cell of it has fewer pixels anyway.
+    """
+    return px if px < _HALF_FROM else _HALF_FROM // 2 if px < 2 * _HALF_FROM else _HALF_FROM // 4
+
+
 _REST_S, _SLICE_S = 0.12, 0.01
 """How long the hand must rest before the exact picture is begun, and how often it is looked whether it does."""
 
 
+_HAND_RESTS_MS = 90
+"""A brush that stays so long in its place rests: what looks far around is put right."""
 _MOVING_S, _BETWEEN_S = 0.2, 0.06
 """Changes that come so soon after one another are of a moving hand: the next coarse picture is due before a fine one is
 begun, so a moment is waited for it."""
@@ -52,6 +63,24 @@ def rested(current: Current, seconds: float = _REST_S) -> bool:
             return False
         time.sleep(_SLICE_S)
     return current()
+
+
+def _turn(send: Send, snapshot: Snapshot, turned: SurfacePicture, showing: Showing, current: Current) -> bool:
+    """What is shown in the light as it is being turned, short enough to be finished; whether the hand rests then, for
+    which the exact picture waits.
+    """
+    send((turned_picture(snapshot, turned, showing), showing), anyway=True)
+    return rested(current)
+
+
+def _send_small(
+    send: Send, sent: tuple[SurfacePicture, Showing], snapshot: Snapshot, coarse_px: int, current: Current
+) -> None:
+    """The small pictures that nobody waited for, of hidden layers too."""
+    done, showing = sent
+    thumbs = all_small_pictures(snapshot, done.surface, showing, coarse_px, current=current)
+    if any(done.thumbs.get(id) is not thumb for id, thumb in thumbs.items()):
+        send((replace(done, thumbs=thumbs), showing))
 
 
 class BuildRequests(Requests):
@@ -70,6 +99,11 @@ class BuildRequests(Requests):
         super().__init__(*parts)  # type: ignore[arg-type]
         self.live: Stroke | None = None
         self._shown: Shown | None = None
+        self._live_base: Shown | None = None
+        self._hand_rests = QTimer(self)
+        self._hand_rests.setSingleShot(True)
+        self._hand_rests.setInterval(_HAND_RESTS_MS)
+        self._hand_rests.timeout.connect(self._rest)
         self._exact: tuple[SurfacePicture, Showing] | None = None
         self._live_shown: Stroke | None = None
         self._stroke_ended = False
@@ -127,47 +161,51 @@ class BuildRequests(Requests):
     def _request_whole(self, surface: Surface) -> None:
         """Coarse, then fine; after a stroke, which is seen already, fine at once."""
         snapshot, showing, layer = self.session.snapshot(), self.showing(), self.selection.layer_id
-        fine_first, self._stroke_ended = self._stroke_ended and self._shown is not None, False
-        sizes = (showing.px,) if fine_first else self.steps(showing.px)
+        fine_first, self._stroke_ended = self._stroke_ended and self._base() is not None, False
+        steps = self.steps(showing.px, after_stroke=fine_first)
         preview = None if self._seen == surface.id else self.session.previews.get(surface.id)
         turned = self._turned(snapshot, surface, showing)
         moving, self._asked_at = time.monotonic() - self._asked_at < _MOVING_S, time.monotonic()
 
         def work(current: Current, send: Send) -> None:
-            if turned is not None:
-                # Short enough to be finished; the exact picture waits until the hand rests.
-                send((turned_picture(snapshot, turned, showing), showing), anyway=True)
-                if not rested(current):
-                    return
+            if turned is not None and not _turn(send, snapshot, turned, showing, current):
+                return
             stored = stored_picture(snapshot, surface, preview)
             if stored is not None:
                 send(stored)
             at_once = turned is not None or is_known(snapshot, surface, showing)
-            for px in sizes[-1:] if at_once else sizes:
+            for px, shown in steps[-1:] if at_once else steps:
                 fine, coarse, now = px == showing.px, px != showing.px and px <= COARSE_PX, showing.at(px)
                 # The coarse one is short enough to be finished: overtaken at every move of the hand it would never
                 # be seen.
                 wanted = always if coarse else current
                 small = fine and (fine_first or at_once)
                 done = surface_picture(snapshot, surface, now, fine=fine, current=wanted, layer=layer, small=small)
-                send((done, showing), anyway=coarse)
+                if px == live_px(showing.px) and not fine:
+                    send(Shown(done, now))
+                if shown:
+                    send((done, showing), anyway=coarse)
                 if not current() or (coarse and moving and not rested(current, _BETWEEN_S)):
                     return
                 if fine and not fine_first and turned is None:
-                    # The small pictures that nobody waited for, of hidden layers too.
-                    thumbs = all_small_pictures(snapshot, surface, now, sizes[0], current=current)
-                    if any(done.thumbs.get(id) is not thumb for id, thumb in thumbs.items()):
-                        send((replace(done, thumbs=thumbs), showing))
+                    _send_small(send, (done, showing), snapshot, steps[0][0], current)
                 if fine and (kept := preview_of(snapshot, done, now)) is not None:
                     send((surface.id, kept))
 
         self.work.stream("surface", work, self._show)
 
-    def steps(self, px: int) -> tuple[int, ...]:
-        """Coarse, then half or, of a large sheet, less, then full."""
-        coarse, full = self.sizes(px)[0], px
+    def steps(self, px: int, *, after_stroke: bool = False) -> tuple[tuple[int, bool], ...]:
+        """The sizes to work out one after another, and whether each is shown: coarse, then half or, of a large sheet,
+        less, that in which a stroke is followed, and full. After a stroke, which is seen already, nothing
+        coarse is shown.
+        """
         half = (min(px // 2, _HALF_FROM // 2),) if px >= _HALF_FROM else ()
-        return tuple(dict.fromkeys((coarse, *half, full)))
+        sizes = () if after_stroke else (self.sizes(px)[0], *half)
+        steps: dict[int, bool] = {}
+        for size in (*sizes, live_px(px), px):
+            finer = size > max(steps, default=0)
+            steps.setdefault(size, finer and not (after_stroke and size < min(px, _HALF_FROM // 2)))
+        return tuple(steps.items())
 
     def _turned(self, snapshot: Snapshot, surface: Surface, showing: Showing) -> SurfacePicture | None:
         """The picture that is shown, where nothing but the light is another since."""
@@ -180,12 +218,14 @@ class BuildRequests(Requests):
         rest = [name for name in before.__struct_fields__ if name not in {"rig", "lights"}]
         return done if all(getattr(before, name) is getattr(snapshot.job, name) for name in rest) else None
 
-    def _show(self, done: Stored | tuple[SurfacePicture, Showing] | tuple[str, Preview]) -> None:
+    def _show(self, done: Stored | Shown | tuple[SurfacePicture, Showing] | tuple[str, Preview]) -> None:
         match done:
             case Stored():
                 self.stored_ready.emit(done)
             case str() as surface, Preview() as kept:
                 self.session.previews[surface] = kept
+            case Shown() as base if base.base.surface.id == self.selection.surface_id:
+                self._live_base = base
             case SurfacePicture() as picture, Showing() as showing if self._wanted(picture, showing):
                 self._deliver(picture, showing)
 
@@ -207,18 +247,38 @@ class BuildRequests(Requests):
 
     # Strokes -------------------------------------------------------------------------------------
 
-    def _request_parts(self, surface: Surface, stroke: Stroke) -> bool:
+    def _base(self) -> Shown | None:
+        """The picture that a stroke is laid into, where it is of what is looked at."""
+        now = self.showing()
+        followed = live_px(now.px)
+        base = self._shown if followed == now.px else self._live_base
+        return base if base is not None and base.showing == now.at(followed) else None
+
+    def _rest(self) -> None:
+        surface = self.selection.surface
+        if surface is not None and self.live is not None:
+            self._request_parts(surface, self.live, resting=True)
+
+    def _request_parts(self, surface: Surface, stroke: Stroke, *, resting: bool = False) -> bool:
         """Ask for what the stroke changes; False where the whole picture has to be made."""
-        shown = self._shown
-        if shown is None or shown.showing != self.showing() or shown.base.surface.id != surface.id:
+        shown = self._base()
+        if shown is None or shown.base.surface.id != surface.id:
             return False
-        before, snapshot = self._live_shown, self.session.snapshot()
+        # At rest all of the stroke, with what looks far around it.
+        before, snapshot = None if resting else self._live_shown, self.session.snapshot()
+        if not resting:
+            self._hand_rests.start()
 
         def work(_current: Current, send: Send) -> None:
             try:
                 # Short enough to be finished: overtaken at every move of the hand it would never be seen.
-                send(stroke_parts(snapshot, surface, shown, before=before, stroke=stroke), anyway=True)
+                send(
+                    stroke_parts(snapshot, surface, shown, before=before, stroke=stroke, moving=not resting),
+                    anyway=True,
+                )
             except NotLocalError:
+                if resting:
+                    return
                 send(None, anyway=True)
 
         self.work.stream("surface", work, self._deliver_parts)
@@ -226,15 +286,16 @@ class BuildRequests(Requests):
 
     def _deliver_parts(self, done: SurfaceParts | None) -> None:
         if done is None:
-            self._shown = None
+            self._shown = self._live_base = None
             self.request()
-        elif self._shown is not None:
+        elif self._base() is not None:
             self._live_shown = done.stroke if self.live is not None else None
             self.timed.emit(done.ms)
             self.parts_ready.emit(done)
 
     def end_stroke(self) -> None:
         """The brush is lifted: what looks at the whole sheet is put right too."""
+        self._hand_rests.stop()
         self.live = self._live_shown = None
         self._stroke_ended = True
         self.stroke_ended.emit()

@@ -120,3 +120,51 @@ def test_a_layer_never_painted_is_rubbed_out(build, settled):
     assert rule.mode == "cut"
     assert build.done.stack.share[build.done.grid.row_column(320, 220)] < 0.05
     assert build.done.stack.share[build.done.grid.row_column(20, 20)] > 0.4
+
+
+def test_a_stroke_on_a_large_sheet_is_followed_on_a_smaller_one(build, settled, soon):
+    build.desk.view.set_preview(2048)
+    build.desk.brush.values = {**build.desk.brush.values, "size": 24.0, "hardness": 0.5}
+    build.hand.set_painting(True)
+    settled(build.window_)
+    board, parts, whole = build.surface_board, [], []
+    build.desk.build.parts_ready.connect(parts.append)
+    build.desk.build.ready.connect(whole.append)
+    before, first = shown(board), at(board, 590, 8)
+    assert before.shape[1] == 2048
+    QTest.mousePress(board, LEFT, NONE, first)
+    move(board, first + QPoint(14, -4))
+    soon(lambda: parts and parts[-1].stroke.points == build.desk.build.live.points)
+    drawn = shown(board)
+    assert whole == []
+    assert parts[-1].parts[0][0].grid.width_px == 1024
+    assert (drawn != before).any(), "it is laid into the picture that is shown"
+    QTest.mouseRelease(board, LEFT, NONE, first + QPoint(14, -4))
+    settled(build.window_)
+    assert [done.grid.width_px for done in whole if not done.thumbs or done.grid.width_px < 2048][:1] == [1024]
+    assert whole[-1].grid.width_px == 2048
+    after = shown(board)
+    changed = (after != before).any(2)
+    assert (drawn != before).any(2)[changed].mean() > 0.7, "where it shows in the end"
+    assert np.abs(drawn - after)[changed].mean() < np.abs(before - after)[changed].mean() / 2
+
+
+def test_a_brush_that_rests_is_put_right(build, settled, soon):
+    build.desk.view.set_preview(512)
+    build.hand.set_painting(True)
+    settled(build.window_)
+    board, parts = build.surface_board, []
+    build.desk.build.parts_ready.connect(parts.append)
+    first = at(board, 300, 200)
+    QTest.mousePress(board, LEFT, NONE, first)
+    for step in range(1, 4):
+        move(board, first + QPoint(16 * step, 0))
+    soon(lambda: parts and parts[-1].stroke.points == build.desk.build.live.points)
+    moving = len(parts)
+    soon(lambda: len(parts) > moving)
+    QTest.qWait(250)
+    assert len(parts) == moving + 1, "once, and then there is nothing to do"
+    wide = [part[0].columns for part in parts[-1].parts]
+    assert max(wide) >= max(part[0].columns for part in parts[moving - 1].parts), "all of the stroke"
+    QTest.mouseRelease(board, LEFT, NONE, first + QPoint(48, 0))
+    settled(build.window_)

@@ -15,6 +15,7 @@ from ....core.job.document import Source
 from ....core.job.layers import Layer, Surface, every_layer
 from ....core.maps import MapSet
 from ....core.quantity import format_number
+from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
 from ....engine.intents.layers import set_in_layer
 from ....engine.intents.merging import joined_maps, keep_maps, merge_layers, merged_name
@@ -37,6 +38,7 @@ class LayerList(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
+        self._pictures: dict[str, tuple[object, QPixmap]] = {}
         self.list = RowList(tr("Layers, top to bottom"), reorder=True, several=True, takes=ITEM_MIME)
         self.lay = button(
             tr("Lay on"), lambda: None, name="main", icon="plus", tip=tr("Lay another layer on the chosen one")
@@ -274,9 +276,7 @@ class LayerList(QObject):
     def _row(self, layer: Layer, indent: int) -> Row:
         faults = self.done.faults if self.done else {}
         thumbs = self.done.thumbs if self.done else {}
-        pixmap = QPixmap.fromImage(to_image(thumbs[layer.id])) if layer.id in thumbs else QPixmap(1, 1)
-        if layer.id not in thumbs:
-            pixmap.fill(theme.colour("chalk"))
+        pixmap = self._picture(layer.id, thumbs.get(layer.id))
         fault = layer.id in faults
         note = (
             sentence(faults[layer.id])
@@ -286,6 +286,18 @@ class LayerList(QObject):
         return Row(
             layer.id, layer.name, note, layer.hatch, pixmap, layer.shown, "fault" if fault else "", indent, layer.locked
         )
+
+    def _picture(self, id: str, thumb: AnyArray | None) -> QPixmap:
+        """A layer's small picture, made anew only where it is another."""
+        made_of = theme.colour("chalk").name() if thumb is None else thumb
+        known = self._pictures.get(id)
+        if known is not None and (known[0] is made_of or (thumb is None and known[0] == made_of)):
+            return known[1]
+        pixmap = QPixmap(1, 1) if thumb is None else QPixmap.fromImage(to_image(thumb))
+        if thumb is None:
+            pixmap.fill(theme.colour("chalk"))
+        self._pictures[id] = (made_of, pixmap)
+        return pixmap
 
 
 def describe(layer: Layer) -> str:

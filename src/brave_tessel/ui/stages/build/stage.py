@@ -167,6 +167,7 @@ class BuildStage(Stage):
         desk.session.store.subscribe(lambda job: job.rig, lambda _rig: self.solid.show_light(desk.scene_light()))
         desk.build.stored_ready.connect(self._show_stored)
         desk.build.parts_ready.connect(board.show_parts)
+        desk.build.stroke_ended.connect(self.moved)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
         if isinstance(event, QResizeEvent):
@@ -295,6 +296,9 @@ class BuildStage(Stage):
             self.open_recipe(False)
 
     def show_job(self, job: Job) -> None:
+        if self.desk.build.live is not None:
+            # Under the brush nothing changes here but the picture; the rest is shown once it is lifted.
+            return
         surface = self.desk.selection.surface
         self._show_names(job)
         if self.desk.selection.recipe_open:

@@ -22,6 +22,7 @@ from PyQt6.QtGui import (
 )
 
 from ....core.place.figure import FIGURE_MM, silhouette
+from ....core.plan.area import Area
 from ....core.quantity import format_number
 from ....core.relief.pictures import mip_chain
 from ....core.sheet import AnyArray
@@ -35,6 +36,8 @@ from .handles_paint import paint_handles
 from .surface_handles import Handles
 
 Point = tuple[float, float]
+_MOST_PARTS = 40
+"""Of so many repeats in view each part is painted anew by itself; of more the whole board is."""
 ITEM_MIME = "application/x-brave-tessel-item"
 
 
@@ -146,11 +149,35 @@ class SurfaceBoard(Board):
     def show_parts(self, done: SurfaceParts) -> None:
         """Lay what a stroke changed into the picture, at every size it is kept in."""
         for area, mips in done.parts:
-            for mip, (pixmap, codes) in enumerate(zip(self.mips, mips, strict=False)):
+            sizes = [(pixmap.height(), pixmap.width()) for pixmap in self.mips]
+            if area.grid.shape not in sizes:
+                continue
+            first = sizes.index(area.grid.shape)
+            for finer in range(first):
+                # Worked out on a coarser sheet than is shown: enlarged until the whole picture comes.
+                times = 1 << (first - finer)
+                lay_wrapped(self.mips[finer], to_image(mips[0]), area.column * times, area.row * times, times)
+            for mip, (pixmap, codes) in enumerate(zip(self.mips[first:], mips, strict=False)):
                 if mip and area.row % (1 << mip) + area.rows % (1 << mip):
                     break
                 lay_wrapped(pixmap, to_image(codes), area.column >> mip, area.row >> mip)
-        self.update()
+            self._update_part(area)
+
+    def _update_part(self, area: Area) -> None:
+        """Paint a part of the picture anew wherever its repeats are seen."""
+        (left, low), (wide, high) = area.corner_mm(), (area.own.width_mm, area.own.height_mm)
+        width, height = self.size_mm()
+        seen = self.picture_area()
+        (x0, y0), (x1, y1) = self.to_world(seen.bottomLeft()), self.to_world(seen.topRight())
+        across = range(math.floor((x0 - left - wide) / width), math.ceil((x1 - left) / width) + 1)
+        up = range(math.floor((y0 - low - high) / height), math.ceil((y1 - low) / height) + 1)
+        if len(across) * len(up) > _MOST_PARTS:
+            self.update()
+            return
+        for i in across:
+            for j in up:
+                here = self.world_rect(left + i * width, low + j * height, wide, high)
+                self.update(here.toAlignedRect().adjusted(-2, -2, 2, 2))
 
     # The mouse and keys --------------------------------------------------------------------------
 
@@ -177,8 +204,15 @@ class SurfaceBoard(Board):
         elif self.handles.path and self._on_path(at):
             self.path_clicked.emit(*self.to_world(at))
 
+    def _update_brush(self, at: QPointF | None) -> None:
+        """Paint anew where the brush's ring is, and its size beside it."""
+        if at is not None:
+            reach = math.ceil(0.5 * self.brush_mm * self.scale) + 4
+            ring = QRectF(at.x() - reach, at.y() - reach, 2 * reach, 2 * reach).toAlignedRect()
+            self.update(ring.adjusted(0, -theme.px(16), theme.px(70), 0))
+
     def drag(self, at: QPointF, modifiers: Qt.KeyboardModifier) -> None:
-        self._pointer = at
+        before, self._pointer = self._pointer, at
         if self._wiping:
             self.compared.drag(at)
         elif self.held:
@@ -195,6 +229,9 @@ class SurfaceBoard(Board):
                 if self._pen:
                     self.pressure.append(self._pen)
             self.stroke_changed.emit(self.path)
+            self._update_brush(before)
+            self._update_brush(at)
+            return
         elif self._moving_cut:
             height = self.size_mm()[1]
             self.cut_y = self.to_world(at)[1] % height
@@ -212,10 +249,11 @@ class SurfaceBoard(Board):
         self.update()
 
     def hover(self, at: QPointF) -> None:
-        self._pointer = at
+        before, self._pointer = self._pointer, at
         if self.painting or self.picking:
             self.setCursor(Qt.CursorShape.CrossCursor)
-            self.update()
+            self._update_brush(before)
+            self._update_brush(at)
         elif self.handle_at(at):
             self.setCursor(Qt.CursorShape.SizeAllCursor)
         else:
