@@ -58,7 +58,8 @@ class _Painted(QObject):
 _KEPT: list[object] = []
 
 
-def _window() -> Window:
+def shown_window() -> Window:
+    """The window of the demo, opened once, in Build."""
     if not _KEPT:
         app = make_app()
         window = Window(Session(shipped_demo()))
@@ -90,7 +91,7 @@ def type_level(surface: str, layer: str, *, fine: bool) -> Callable[[Timer], flo
     """One step of a layer's level, with the arrow key on its rule."""
 
     def run(_timer: Timer) -> float:
-        window = _window()
+        window = shown_window()
         window.desk.selection.choose(surface=surface, layer=layer)
         settle(window)
         painted, times = _Painted(window), []
@@ -111,7 +112,7 @@ def drag_level(surface: str, layer: str) -> Callable[[Timer], float]:
     """A layer's level dragged, a move every 16 ms: the time between two pictures of it, and to the first."""
 
     def run(_timer: Timer) -> float:
-        window = _window()
+        window = shown_window()
         window.desk.selection.choose(surface=surface, layer=layer)
         settle(window)
         rule = next(f for f, _ in window.build_stage.layer_card.forms if "level" in f.controls).controls["level"].rule
@@ -137,7 +138,7 @@ def choose_surface(first: str, then: str, *, fine: bool = True) -> Callable[[Tim
     """Another surface chosen that was worked out before."""
 
     def run(_timer: Timer) -> float:
-        window = _window()
+        window = shown_window()
         for surface in (then, first):
             window.desk.selection.choose(surface=surface)
             settle(window)
@@ -155,7 +156,7 @@ def choose_surface(first: str, then: str, *, fine: bool = True) -> Callable[[Tim
 
 def dab(_timer: Timer) -> float:
     """A brush stroke on the limewash: from a move of the mouse to the paint after it."""
-    window = _window()
+    window = shown_window()
     window.desk.selection.choose(surface="dado", layer="limewash")
     settle(window)
     build, board = window.build_stage, window.build_stage.surface_board
@@ -180,15 +181,15 @@ def at_px(px: int, what: Callable[[Timer], float]) -> Callable[[Timer], float]:
     """The same with the preview sampled otherwise."""
 
     def run(timer: Timer) -> float:
-        view = _window().desk.view
+        view = shown_window().desk.view
         before = view.preview_px
         view.set_preview(px)
-        settle(_window())
+        settle(shown_window())
         try:
             return what(timer)
         finally:
             view.set_preview(before)
-            settle(_window())
+            settle(shown_window())
 
     return run
 
@@ -197,7 +198,7 @@ def whole_picture(px: int) -> Callable[[Timer], float]:
     """The dado from nothing to its picture at so many pixels."""
 
     def run(_timer: Timer) -> float:
-        window = _window()
+        window = shown_window()
         window.desk.selection.choose(surface="dado", layer="limewash")
         settle(window)
         before, painted = window.desk.view.preview_px, _Painted(window)
@@ -212,7 +213,7 @@ def whole_picture(px: int) -> Callable[[Timer], float]:
 
 def undo(_timer: Timer) -> float:
     """What was done last taken back, fine: it is worked out already."""
-    window = _window()
+    window = shown_window()
     settle(window)
     store = window.desk.session.store
     before: Surface | None = window.desk.selection.surface
@@ -229,7 +230,7 @@ def undo(_timer: Timer) -> float:
 
 def open_place(_timer: Timer) -> float:
     """The demo opened in a new window, straight to the first picture of Place with its surfaces."""
-    _window()
+    shown_window()
     begun = time.perf_counter()
     window = Window(Session(shipped_demo()))
     window.resize(1280, 800)
@@ -275,7 +276,7 @@ class _Pictures:
 
 
 def _place(part: str) -> Window:
-    window = _window()
+    window = shown_window()
     window.desk.go("Place")
     window.desk.selection.choose(part=part)
     settle(window)
@@ -338,7 +339,7 @@ def turn_sun(*, fine: bool) -> Callable[[Timer], float]:
     """A move of the mouse with the right button that turns the light, to the board painted in it."""
 
     def run(_timer: Timer) -> float:
-        window = _window()
+        window = shown_window()
         window.desk.go("Build")
         window.desk.selection.choose(surface="dado")
         settle(window)

@@ -17,7 +17,7 @@ from .drawn import DrawPart, Look
 from .near import STRIDE_M, Spot, away, near_patches, reach_m
 from .programs import Programs
 from .sampling import box_of
-from .targets import Textures
+from .targets import Textures, make_mipmaps
 
 
 @dataclass(slots=True, eq=False)
@@ -261,8 +261,7 @@ class Stock:
         channels = codes.shape[2]
         options = {"internal_format": 0x8C43 if channels == 4 else 0x8C41} if srgb else {}
         texture = self.context.texture((columns, rows), channels, flipped.tobytes(), alignment=1, **options)
-        texture.build_mipmaps()
-        texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+        make_mipmaps(texture)
         texture.repeat_x = texture.repeat_y = True
         if not self.software:
             texture.anisotropy = 8.0
@@ -273,8 +272,7 @@ class Stock:
         texture = self.context.texture(
             (columns, rows), 1, np.ascontiguousarray(height[::-1], np.float32).tobytes(), dtype="f4"
         )
-        texture.build_mipmaps()
-        texture.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+        make_mipmaps(texture)
         texture.repeat_x = texture.repeat_y = True
         return texture
 

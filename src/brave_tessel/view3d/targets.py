@@ -163,6 +163,20 @@ def wait_finished() -> None:
         driver.glFinish()
 
 
+_TEXTURE_2D, _MIPMAPPED = 0x0DE1, (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+
+
+def make_mipmaps(texture: Any) -> None:
+    """A texture's smaller versions, made without holding the interpreter: in software they take tens of ms each."""
+    make = getattr(_driver(), "glGenerateMipmap", None)
+    if make is None:
+        texture.build_mipmaps()
+    else:
+        texture.use(0)
+        make(_TEXTURE_2D)
+    texture.filter = _MIPMAPPED
+
+
 @cache
 def _driver() -> ctypes.CDLL | None:
     """The 3D driver's library; looking for it starts a program, so it is done once."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
 from functools import lru_cache
 
@@ -102,9 +103,22 @@ def brush(name: str, ink: str = theme.LIGHT.ink) -> QBrush:
     return QBrush(pixmap)
 
 
+@lru_cache(maxsize=256)
+def _field(name: str, width: int, height: int, ratio: float) -> QPixmap:
+    """A field of a hatch, drawn once: filling with a pattern is slow, and lists are painted often."""
+    made = QPixmap(math.ceil(width * ratio), math.ceil(height * ratio))
+    made.setDevicePixelRatio(ratio)
+    painter = QPainter(made)
+    painter.fillRect(QRectF(0, 0, width, height), brush(name))
+    painter.end()
+    return made
+
+
 def paint_key(painter: QPainter, rect: QRectF, name: str) -> None:
     """The hatch key of a layer: a small framed field."""
-    painter.fillRect(rect, brush(name))
+    device = painter.device()
+    ratio = device.devicePixelRatio() if device is not None else 1.0
+    painter.drawPixmap(rect.topLeft(), _field(name, math.ceil(rect.width()), math.ceil(rect.height()), ratio))
     painter.setPen(QPen(theme.colour("ink_2"), 1))
     painter.setBrush(Qt.BrushStyle.NoBrush)
     painter.drawRect(rect)

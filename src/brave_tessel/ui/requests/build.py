@@ -84,7 +84,7 @@ def _send_small(
 
 
 class BuildRequests(Requests):
-    """``live`` is the stroke under the brush."""
+    """``live`` is the stroke under the brush; it is ``_lost`` where only the whole picture can show it."""
 
     ready = pyqtSignal(object)
     stored_ready = pyqtSignal(object)
@@ -93,13 +93,14 @@ class BuildRequests(Requests):
     variants_ready = pyqtSignal(object)
     kept_ready = pyqtSignal(object)
     stroke_ended = pyqtSignal()
-    channels = ("surface", "recipe", "variants", "kept")
+    channels = ("surface", "base", "recipe", "variants", "kept")
 
     def __init__(self, *parts: object) -> None:
         super().__init__(*parts)  # type: ignore[arg-type]
         self.live: Stroke | None = None
         self._shown: Shown | None = None
         self._live_base: Shown | None = None
+        self._lost = self._remade = self._base_asked = False
         self._hand_rests = QTimer(self)
         self._hand_rests.setSingleShot(True)
         self._hand_rests.setInterval(_HAND_RESTS_MS)
@@ -254,6 +255,24 @@ class BuildRequests(Requests):
         base = self._shown if followed == now.px else self._live_base
         return base if base is not None and base.showing == now.at(followed) else None
 
+    def _request_base(self, surface: Surface, showing: Showing) -> None:
+        """What a stroke is laid into, where it is not at hand: then the stroke as it is by that time."""
+        snapshot = self.session.snapshot()
+
+        def work(_current: Current) -> Shown:
+            return Shown(surface_picture(snapshot, surface, showing, fine=False, current=always, small=False), showing)
+
+        def then(base: Shown) -> None:
+            self._live_base = base
+            if self.live is not None:
+                self.request()
+
+        def ended() -> None:
+            self._base_asked = False
+
+        self._base_asked = True
+        self.work.ask("base", work, then, ended=ended)
+
     def _rest(self) -> None:
         surface = self.selection.surface
         if surface is not None and self.live is not None:
@@ -261,9 +280,14 @@ class BuildRequests(Requests):
 
     def _request_parts(self, surface: Surface, stroke: Stroke, *, resting: bool = False) -> bool:
         """Ask for what the stroke changes; False where the whole picture has to be made."""
-        shown = self._base()
+        shown = None if self._lost else self._base()
         if shown is None or shown.base.surface.id != surface.id:
-            return False
+            now = self.showing()
+            if self._lost or live_px(now.px) == now.px:
+                return False
+            if not self._base_asked:
+                self._request_base(surface, now.at(live_px(now.px)))
+            return True
         # At rest all of the stroke, with what looks far around it.
         before, snapshot = None if resting else self._live_shown, self.session.snapshot()
         if not resting:
@@ -286,7 +310,9 @@ class BuildRequests(Requests):
 
     def _deliver_parts(self, done: SurfaceParts | None) -> None:
         if done is None:
-            self._shown = self._live_base = None
+            # What it was made of may be kept no more: it is made once again for this stroke.
+            self._lost = self._remade or self._live_base is None
+            self._remade, self._live_base = True, None
             self.request()
         elif self._base() is not None:
             self._live_shown = done.stroke if self.live is not None else None
@@ -296,6 +322,7 @@ class BuildRequests(Requests):
     def end_stroke(self) -> None:
         """The brush is lifted: what looks at the whole sheet is put right too."""
         self._hand_rests.stop()
+        self._lost = self._remade = False
         self.live = self._live_shown = None
         self._stroke_ended = True
         self.stroke_ended.emit()

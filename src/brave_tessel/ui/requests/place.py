@@ -9,6 +9,7 @@ from pathlib import Path
 from PyQt6.QtCore import pyqtSignal
 
 from ...core.job.document import Job
+from ...core.place.elevation import facets_of
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
 from ...engine.pictures.placed import all_there, laid_surfaces, placed_pictures, scene_textures, textures_at_hand
@@ -81,7 +82,7 @@ class PlaceRequests(Requests):
 
     def stand(self) -> None:
         """Set the scene up as the job has it now, if that is another than before; read models that are missing."""
-        job, shelf = self._preview or self.session.job, self.session.models
+        job, shelf, chosen = self._preview or self.session.job, self.session.models, self.selection.part_id
         shapes = shelf.ready(job)
         sizes = tuple((surface.id, surface.width_mm, surface.height_mm) for surface in job.surfaces)
         wanted = (job.scene, sizes, tuple(map(id, shapes.values())), self.session.era)
@@ -91,6 +92,10 @@ class PlaceRequests(Requests):
 
         def work(_current: Current) -> tuple[Site, list[DrawPart]]:
             site = self.ground.site(job, shapes)
+            one = site.of_part(chosen) if chosen else None
+            if one is not None:
+                # The levels drawn over it need them, and a part may have hundreds.
+                facets_of(one)
             return site, draw_parts(site)
 
         self.work.ask("site", work, self._stands, failed=lambda _error: self._forget())

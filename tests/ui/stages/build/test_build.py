@@ -460,6 +460,7 @@ def test_the_card_stays_while_a_scale_of_it_moves(build, settled):
     card = build.layer_card
     build.desk.selection.choose(layer="tiles")
     settled(build.window_)
+    card.fill_all()
     before = list(card.fields)
     assert before
     for path, value in ((("what", "across"), 3), (("laying", "turn"), 20.0)):

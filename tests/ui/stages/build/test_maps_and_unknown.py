@@ -26,6 +26,7 @@ from tests.ui.hand import at, pull
 @pytest.fixture
 def table(build, settled):
     """The table in the card, unfolded."""
+    build.layer_card.fill_all()
     made = build.layer_card.findChild(MapTable)
     assert made is not None
     return made
@@ -50,6 +51,7 @@ def test_a_map_is_switched_off_and_on_again_by_the_space_bar(build, table, settl
     QTest.keyClick(switch, Qt.Key.Key_Space)
     assert MapKind.ROUGHNESS not in top(build).maps
     settled(build.window_)
+    build.layer_card.fill_all()
     table = build.layer_card.findChild(MapTable)
     assert not table.strengths[MapKind.ROUGHNESS].isEnabled()
     build.desk.session.store.undo()

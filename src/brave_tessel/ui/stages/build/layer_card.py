@@ -30,7 +30,6 @@ class LayerCard(WhereForms):
     def __init__(self, desk: Desk) -> None:
         super().__init__(desk)
         self.shape: Hashable = None
-        self.shown_id = ""
         self.rule_thumbs: dict[str, Any] = {}
         self.fault = words("", "fault")
         self.clear_tools()
@@ -74,7 +73,8 @@ class LayerCard(WhereForms):
             bar.setValue(0)
         self.shown_id = layer.id if layer else ""
         self.empty()
-        self.forms, self.fields, self.told, self.shows = [], [], [], []
+        self._forms, self.fields, self.told, self.shows = [], [], [], []
+        self._folded = {}
         self.built_count += 1
         self.clear_tools()
         self.chosen_stroke = kept
@@ -171,13 +171,18 @@ class LayerCard(WhereForms):
         known = family("seat")
         params = next((op.params for op in known if op.id == layer.seat.op), {})
         self.add(self.setting_form(layer, ("seat",), only=[name for name in _MAIN if name in params]))
-        relief = self.section(tr("Relief"), tr("form, grain, contrast"))
-        relief.add(self.setting_form(layer, ("seat",), only=[name for name in params if name not in _MAIN]))
-        tone = self.section(
-            tr("Tone match"),
-            "off" if layer.tone.number("tone_match") == 0 else f"{100 * layer.tone.number('tone_match'):.0f} %",
+        rest = [name for name in params if name not in _MAIN]
+        self.section(
+            tr("Relief"),
+            tr("form, grain, contrast"),
+            lambda part: part.add(self.setting_form(layer, ("seat",), only=rest)),
         )
-        tone.add(self.setting_form(layer, ("tone",)))
+        matched = layer.tone.number("tone_match")
+        self.section(
+            tr("Tone match"),
+            "off" if matched == 0 else f"{100 * matched:.0f} %",
+            lambda part: part.add(self.setting_form(layer, ("tone",))),
+        )
 
     def _seat_kind(self, op: str) -> None:
         layer = self.desk.selection.layer

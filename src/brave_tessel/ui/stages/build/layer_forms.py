@@ -19,6 +19,7 @@ from ...desk import Desk
 from ...words import tr
 
 Values = Callable[[Layer], dict[str, Any]]
+Fill = Callable[[Section], object]
 
 
 class LayerForms(Column):
@@ -27,12 +28,20 @@ class LayerForms(Column):
     def __init__(self, desk: Desk) -> None:
         super().__init__(tr("Layer"))
         self.desk = desk
-        self.forms: list[tuple[OperationForm, Values]] = []
+        self._forms: list[tuple[OperationForm, Values]] = []
+        self._folded: dict[Section, Fill] = {}
         self.fields: list[tuple[Any, Callable[[Layer], Any]]] = []
         self.told: list[tuple[Callable[[str], object], Callable[[Layer], str]]] = []
         self.shows: list[Callable[[Layer], object]] = []
         self.unfolded: set[str] = set()
+        self.shown_id = ""
         self.built_count = 0
+
+    @property
+    def forms(self) -> list[tuple[OperationForm, Values]]:
+        """Every form of the card, those of folded parts too."""
+        self.fill_all()
+        return self._forms
 
     # Forms of declared settings ------------------------------------------------------------------
 
@@ -46,7 +55,7 @@ class LayerForms(Column):
     def keep_form(self, form: OperationForm, values: Values) -> OperationForm:
         form.released.connect(self.desk.end_gesture)
         form.refused.connect(lambda text: self.desk.tell(text, "fault"))
-        self.forms.append((form, values))
+        self._forms.append((form, values))
         return form
 
     def field(self, param: Param, value: Value, where: tuple[str, ...], *, label: str = "") -> QWidget:
@@ -60,12 +69,33 @@ class LayerForms(Column):
         self.fields.append((control, lambda shown: fetch(shown, where)))
         return control  # type: ignore[no-any-return]
 
-    def section(self, title: str, note: str = "") -> Section:
-        """A part that folds, and stays as it was left when the card is built anew."""
+    def section(self, title: str, note: str = "", fill: Fill | None = None) -> Section:
+        """A part that folds, and stays as it was left when the card is built anew. It is filled when it is unfolded
+        first: most never are, and another layer would be waited for.
+        """
         made = Section(title, note, unfolded=title in self.unfolded)
         made.head.toggled.connect(lambda on: self.unfolded.add(title) if on else self.unfolded.discard(title))
         self.add(made)
+        if fill is not None:
+            self._folded[made] = fill
+            made.head.toggled.connect(lambda _on: self._fill(made))
+            if title in self.unfolded:
+                self._fill(made)
         return made
+
+    def _fill(self, part: Section) -> None:
+        fill = self._folded.pop(part, None)
+        if fill is None:
+            return
+        fill(part)
+        layer = self.desk.selection.layer
+        if layer is not None and layer.id == self.shown_id:
+            self.show_values(layer)
+
+    def fill_all(self) -> None:
+        """Fill the parts that are still folded."""
+        for part in list(self._folded):
+            self._fill(part)
 
     def tell(self, show: Callable[[str], object], read: Callable[[Layer], str]) -> None:
         """Words that follow the layer while its controls stay: a card built anew would take a scale from under the
@@ -86,7 +116,7 @@ class LayerForms(Column):
 
     def show_values(self, layer: Layer) -> None:
         """Show the layer's values; sends nothing."""
-        for form, values in self.forms:
+        for form, values in self._forms:
             form.show_values(values(layer))
         for control, read in self.fields:
             control.show_value(read(layer))

@@ -38,7 +38,7 @@ class LayerList(QObject):
     def __init__(self, desk: Desk) -> None:
         super().__init__()
         self.desk = desk
-        self._pictures: dict[str, tuple[object, QPixmap]] = {}
+        self._pictures: dict[str, tuple[AnyArray | None, QPixmap]] = {}
         self.list = RowList(tr("Layers, top to bottom"), reorder=True, several=True, takes=ITEM_MIME)
         self.lay = button(
             tr("Lay on"), lambda: None, name="main", icon="plus", tip=tr("Lay another layer on the chosen one")
@@ -143,9 +143,13 @@ class LayerList(QObject):
         command, layer = layer_intents.lay_on(
             self.desk.job, surface, group, kind, above=self.desk.selection.layer_id, hatch=hatch
         )
+        # Chosen first, so that its card is made once.
+        before, self.desk.selection.layer_id = self.desk.selection.layer_id, layer.id
         if self.desk.dispatch(command):
             self.desk.selection.rule_id = ""
             self.desk.selection.choose(layer=layer.id)
+        else:
+            self.desk.selection.layer_id = before
 
     def duplicate(self) -> None:
         self._carry_out(lambda surface: layer_intents.duplicate_layers(surface, self.ids))
@@ -289,15 +293,13 @@ class LayerList(QObject):
 
     def _picture(self, id: str, thumb: AnyArray | None) -> QPixmap:
         """A layer's small picture, made anew only where it is another."""
-        made_of = theme.colour("chalk").name() if thumb is None else thumb
         known = self._pictures.get(id)
-        if known is not None and (known[0] is made_of or (thumb is None and known[0] == made_of)):
-            return known[1]
-        pixmap = QPixmap(1, 1) if thumb is None else QPixmap.fromImage(to_image(thumb))
-        if thumb is None:
-            pixmap.fill(theme.colour("chalk"))
-        self._pictures[id] = (made_of, pixmap)
-        return pixmap
+        if known is None or known[0] is not thumb:
+            pixmap = QPixmap(1, 1) if thumb is None else QPixmap.fromImage(to_image(thumb))
+            if thumb is None:
+                pixmap.fill(theme.colour("chalk"))
+            self._pictures[id] = known = (thumb, pixmap)
+        return known[1]
 
 
 def describe(layer: Layer) -> str:

@@ -13,7 +13,7 @@ from ....core.job.layers import Layer, Surface, laid_times
 from ....core.maps import FINISH, MapKind
 from ....core.operation import Whole
 from ....core.quantity import format_number, format_size
-from ...controls.panels import Heading, button
+from ...controls.panels import Heading, Section, button
 from ...words import tr
 from .map_table import NAMES, MapTable, changed_mixes
 from .row_forms import RowForms
@@ -33,21 +33,26 @@ class WhatForms(RowForms):
         if kind.laid:
             self._build_laying(surface, layer)
         if kind.looked:
-            look = self.section(tr("Look"), tr("as it is") if not layer.look.values else tr("changed"))
-            look.add(self.setting_form(layer, ("look",)))
+            look = self.section(
+                tr("Look"),
+                tr("as it is") if not layer.look.values else tr("changed"),
+                lambda part: part.add(self.setting_form(layer, ("look",))),
+            )
             self.tell(look.say, lambda shown: tr("changed") if shown.look.values else tr("as it is"))
 
     # Maps ----------------------------------------------------------------------------------------
 
     def _build_maps(self, layer: Layer) -> None:
-        part = self.section(tr("Maps"), maps_note(layer))
+        part = self.section(tr("Maps"), maps_note(layer), lambda part: self._fill_maps(part, layer))
+        self.tell(part.say, maps_note)
+
+    def _fill_maps(self, part: Section, layer: Layer) -> None:
         table = MapTable()
         table.switched.connect(self._switch)
         table.mixed.connect(self._set_mix)
         table.refused.connect(lambda text: self.desk.tell(text, "fault"))
         table.show_layer(layer)
         part.add(table)
-        self.tell(part.say, maps_note)
         self.shows.append(table.show_layer)
 
     def _switch(self, kind: MapKind, on: bool) -> None:
@@ -68,7 +73,12 @@ class WhatForms(RowForms):
     # Laying --------------------------------------------------------------------------------------
 
     def _build_laying(self, surface: Surface, layer: Layer) -> None:
-        part = self.section(tr("Laid in the sheet"), laying_note(surface, layer))
+        part = self.section(
+            tr("Laid in the sheet"), laying_note(surface, layer), lambda part: self._fill_laying(part, surface, layer)
+        )
+        self.tell(part.say, lambda shown: laying_note(surface, shown))
+
+    def _fill_laying(self, part: Section, surface: Surface, layer: Layer) -> None:
         for name, label in (("across", tr("Repeats across")), ("up", tr("Repeats up"))):
             whole = Whole(1, 12, most=64, unit="×", help="Whole repeats in this surface, so that it closes.")
             param = replace(whole, label=label, default=1)
@@ -79,7 +89,6 @@ class WhatForms(RowForms):
             part.add(self.telling(lambda shown: own_size_note(surface, shown, self._own_size(shown))))
         part.add(self.setting_form(layer, ("laying",)))
         part.add(self.telling(lambda shown: turn_note(surface, shown)))
-        self.tell(part.say, lambda shown: laying_note(surface, shown))
 
     def _linked(self) -> QPushButton:
         tip = tr("Sets repeats up along with repeats across, in proportion")

@@ -189,8 +189,11 @@ class WhereForms(WhatForms):
                         tip=tr("Then click the board; each click adds a colour, Esc ends"),
                     )
                 )
-        shape = self.section(tr("Shape of the rule"), tr("as it comes") if not rule.shape.values else tr("changed"))
-        shape.add(self.setting_form(layer, ("where", rule.id, "shape")))
+        self.section(
+            tr("Shape of the rule"),
+            tr("as it comes") if not rule.shape.values else tr("changed"),
+            lambda part: part.add(self.setting_form(layer, ("where", rule.id, "shape"))),
+        )
 
     def _build_values(self, surface: Surface, layer: Layer, rule: Rule) -> None:
         """A rule's dials; a picture comes in its own size, and back to it by a button."""

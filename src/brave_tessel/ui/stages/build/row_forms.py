@@ -17,7 +17,7 @@ from ....core.operation import Value, family
 from ....engine.intents import surfaces as surface_intents
 from ....engine.workers import Current
 from ...controls.form import OperationForm
-from ...controls.panels import button, words
+from ...controls.panels import Section, button, words
 from ...words import tr
 from .layer_forms import LayerForms, line
 
@@ -161,9 +161,11 @@ class RowForms(LayerForms):
         return line(*((widget, 1) for widget in made))
 
     def _part(self, surface: Surface, layer: Layer, row: rows.Part) -> None:
-        part = self.section(tr(row.title), self._text(surface, row.note, layer))
-        for inner in row.rows:
-            self.add_rows(surface, layer, inner, part.add)
+        def fill(part: Section) -> None:
+            for inner in row.rows:
+                self.add_rows(surface, layer, inner, part.add)
+
+        part = self.section(tr(row.title), self._text(surface, row.note, layer), fill)
         if not isinstance(row.note, str):
             note = row.note
             self.tell(part.say, lambda shown: tr(note(self.desk.selection.surface or surface, shown)))

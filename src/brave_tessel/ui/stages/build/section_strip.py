@@ -156,7 +156,7 @@ class SectionStrip(QWidget):
         if kind_of(layer.what).fills:
             self._paint_water(painter, frame, kind_of(layer.what).level(layer), times)
         else:
-            painter.drawPolyline(QPolygonF([QPointF(x, y) for x, y in zip(xs.tolist(), own.tolist(), strict=True)]))
+            painter.drawPolyline(QPolygonF(list(map(QPointF, xs.tolist(), own.tolist()))))
 
     def _paint_water(self, painter: QPainter, frame: QRectF, level: float, times: int) -> None:
         """The water's level as a dashed line."""
@@ -290,6 +290,8 @@ class SectionStrip(QWidget):
 
 def _between(xs: AnyArray, upper: AnyArray, lower: AnyArray) -> QPolygonF:
     """The ground between two lines over the same places."""
-    there = [QPointF(x, y) for x, y in zip(xs.tolist(), upper.tolist(), strict=True)]
-    back = [QPointF(x, y) for x, y in zip(xs[::-1].tolist(), lower[::-1].tolist(), strict=True)]
+    if np.array_equal(upper, lower):
+        return QPolygonF()
+    there = list(map(QPointF, xs.tolist(), upper.tolist()))
+    back = list(map(QPointF, xs[::-1].tolist(), lower[::-1].tolist()))
     return QPolygonF([*there, *back])
