@@ -75,7 +75,13 @@ def sheet_picture(
         _per_map(sheet, encoded),
         (read_spacing(encoded, axis=1), read_spacing(encoded, axis=0)),
         tuple(find_features(colour, sheet.grid)),
+        plain=_as_it_lay(flat) if source.scatter is None else None,
     )
+
+
+def _as_it_lay(flat: MapSet) -> ChoicePicture:
+    """The sheet before it is mended; its edges are looked at as they are, so it needs no smaller ones."""
+    return ChoicePicture(flat.grid, [display_codes(flat.or_default(MapKind.BASE_COLOUR))])
 
 
 def _repetition(wide: MapSet, cell: Grid) -> RepetitionReading:

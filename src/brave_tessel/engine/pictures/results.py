@@ -96,7 +96,7 @@ class ChoicePicture:
 class SheetPicture:
     """A source made to repeat, with its meters. ``small`` is the sheet at a low resolution, for questions asked of it;
     ``before`` the same before it is shifted and touched up. ``verdicts`` of the joins across x and y, and ``of_maps``
-    those of single maps, come a moment after the picture.
+    those of single maps, come a moment after the picture. ``plain`` is the sheet before it was mended.
     """
 
     source: Source
@@ -115,6 +115,7 @@ class SheetPicture:
     spacing: tuple[SpacingReading, SpacingReading] | None = None
     features: tuple[Feature, ...] = ()
     rough: bool = False
+    plain: ChoicePicture | None = None
     verdicts: tuple[JoinVerdict, JoinVerdict] | None = None
     of_maps: Mapping[MapKind, tuple[Verdict, Verdict]] = field(default_factory=dict)
 

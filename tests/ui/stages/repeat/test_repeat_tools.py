@@ -12,6 +12,7 @@ from PyQt6.QtTest import QTest
 
 from brave_tessel.core.maps import MapKind
 from brave_tessel.ui.stages.repeat.board import kept_share
+from brave_tessel.ui.stages.repeat.spot import before, spot_of_cut
 from brave_tessel.ui.stages.repeat.tools import FeatureTool
 from tests.ui.hand import at, click, hover, pull
 from tests.ui.test_whole_pass import type_into
@@ -261,8 +262,8 @@ def test_cell_and_field_share_the_room(shingle, settled):
     title = QPoint(round(field.center().x()), 12)
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
     assert board.areas()[1].width() > 0.7 * board.width()
-    assert board.spot_box() is not None
-    assert not board.spot_box().intersects(board.areas()[1])
+    assert len(board.spot_boxes()) == 2
+    assert not any(box.intersects(board.areas()[1]) for box in board.spot_boxes())
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=title)
     assert board.share == 0.5
     QTest.mouseDClick(board, Qt.MouseButton.LeftButton, pos=QPoint(round(even.left() + 8), 12))
@@ -349,3 +350,34 @@ def test_a_piece_is_drawn_round_dragged_and_turned(shingle, settled):
     QTest.keyClick(board, Qt.Key.Key_Escape)
     settled(shingle)
     assert len(desk.selection.source.touches) == len(before) + 1
+
+
+def test_the_worst_place_is_shown_beside_the_join_as_it_lay(shingle, settled):
+    repeat = step(shingle, "mend", settled)
+    board = repeat.pair
+    done = board.done
+    spot = spot_of_cut(done)
+    was = before(done, spot.at)
+    assert was is not None
+    assert min(was) == 0.0, "on an edge of the sheet"
+    shown, plain = board.spot_boxes()
+    assert shown.size() == plain.size()
+    assert plain.right() <= board.areas()[0].right() + 1
+    assert plain.bottom() + 40 <= board.height(), "with its words"
+    picture = board.grab().toImage()
+    middle = plain.center().toPoint()
+    across = was[0] == 0.0
+    step_over, beside = [], []
+    for k in range(-50, 50, 2):
+        a, b = (
+            [QPoint(middle.x() + d, middle.y() + k) for d in (-4, 4)]
+            if across
+            else [QPoint(middle.x() + k, middle.y() + d) for d in (-4, 4)]
+        )
+        shift = QPoint(20, 0) if across else QPoint(0, 20)
+        for pair, into in (((a, b), step_over), ((a + shift, b + shift), beside)):
+            grey = [picture.pixelColor(point).lightness() for point in pair]
+            into.append(abs(grey[0] - grey[1]))
+    assert np.mean(step_over) > 1.3 * np.mean(beside), "edge against edge it does not close"
+    board.show_spot(0.5 * done.grid.width_mm, 0.5 * done.grid.height_mm)
+    assert len(board.spot_boxes()) == 1, "far from joins there is none to show"

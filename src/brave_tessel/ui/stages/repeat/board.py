@@ -12,6 +12,7 @@ from ... import theme
 from ...board import tile, to_pixmaps
 from ...words import tr
 from ..stage import caption
+from .spot import Spot, before, boxes, paint_spot, place_words, spot_of_cut
 
 Point = tuple[float, float]
 
@@ -83,6 +84,7 @@ class RepeatBoard(QWidget):
         self.choice: ChoicePicture | None = None
         self.mips: list[QPixmap] = []
         self.field_mips: list[QPixmap] = []
+        self.plain: QPixmap | None = None
         self.choice_mips: list[QPixmap] = []
         self.field_m = 4.0
         self.tool: Tool = Tool()
@@ -101,6 +103,8 @@ class RepeatBoard(QWidget):
         self.done = done
         self.mips = to_pixmaps(done.mips) if done else []
         self.field_mips = to_pixmaps(done.field_mips) if done and done.field_mips else self.mips
+        plain = done.plain if done else None
+        self.plain = to_pixmaps(plain.mips)[0] if plain is not None else None
         if another:
             self.zoom, self.middle, self.spot, self.choice = 1.0, None, None, None
         self.update()
@@ -215,7 +219,7 @@ class RepeatBoard(QWidget):
         self._paint_cell(painter, cell)
         if self.done is not None:
             self._paint_field(painter, field)
-            self._paint_spot(painter, cell)
+            self._paint_spot(painter)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.save()
         painter.setClipRect(cell)
@@ -266,49 +270,39 @@ class RepeatBoard(QWidget):
         painter.setPen(QPen(theme.colour("ink"), 1))
         painter.drawRect(field)
 
-    def spot_box(self) -> QRectF | None:
-        """Where a place of interest is shown, below the cell and no wider than it; None where there is no room."""
-        cell = self.areas()[0]
-        side = min(self.height() - cell.bottom() - theme.px(44), theme.px(170), cell.width())
-        return QRectF(cell.left(), cell.bottom() + theme.px(14), side, side) if side >= theme.px(70) else None
+    def spot_boxes(self) -> tuple[QRectF, ...]:
+        """Where a place of interest is shown, and beside it the join as it lay; none where there is no room."""
+        spot = self._spot()
+        pair = spot is not None and self.done is not None and before(self.done, spot.at) is not None
+        return boxes(self.areas()[0], self.height(), pair=pair)
 
-    def _paint_spot(self, painter: QPainter, cell: QRectF) -> None:
-        """A place of interest, enlarged below the cell where there is room."""
-        assert self.done is not None
-        where, name, note = self.spot, tr("Chosen place"), ""
-        if where is None and self.done.cut is not None and not self.tool.whole_sheet:
-            cut = self.done.cut
-            shift = self.done.source.shift
-            where = (
-                cut.worst[0] * self.done.grid.width_mm + shift[0],
-                (1 - cut.worst[1]) * self.done.grid.height_mm + shift[1],
-            )
-            name, note = tr("Worst of the cut"), tr("along the cut {along:.2f}", along=max(cut.along))
-        box = self.spot_box()
-        if where is None or box is None:
+    def _spot(self) -> Spot | None:
+        if self.spot is not None:
+            return Spot(self.spot, tr("Chosen place"))
+        return spot_of_cut(self.done) if self.done is not None and not self.tool.whole_sheet else None
+
+    def _paint_spot(self, painter: QPainter) -> None:
+        """A place of interest, enlarged below the cell where there is room: two pixels for each of the sheet's."""
+        done, spot, shown = self.done, self._spot(), self.spot_boxes()
+        if done is None or spot is None or not shown:
             return
-        # Two pixels for each of the sheet's, as they are.
-        grid, ratio = self.done.grid, self.devicePixelRatioF()
-        scale = 2 * self.mips[0].width() / grid.width_mm / ratio
-        x, y = where[0] % grid.width_mm, grid.height_mm - where[1] % grid.height_mm
-        one = QRectF(
-            box.center().x() - x * scale, box.center().y() - y * scale, grid.width_mm * scale, grid.height_mm * scale
+        size = done.grid.width_mm, done.grid.height_mm
+        scale = 2 * self.mips[0].width() / done.grid.width_mm / self.devicePixelRatioF()
+        paint_spot(
+            painter,
+            shown[0],
+            self.mips[0],
+            size,
+            spot.at,
+            scale,
+            (tr("{place}, 2:1", place=spot.name), place_words(spot)),
         )
-        painter.save()
-        painter.setClipRect(box)
-        tile(painter, self.mips[:1], box, one, smooth=False)
-        painter.restore()
-        painter.setPen(QPen(theme.colour("ink"), 1))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawRect(box)
-        line = QRectF(box.right() + theme.px(12), box.top(), cell.right() - box.right() - theme.px(12), theme.px(20))
-        if line.width() < theme.px(130):
+        was = before(done, spot.at)
+        if was is None or self.plain is None or done.plain is None or len(shown) < 2:
             return
-        caption(painter, line, name)
-        lines = (tr("at {x:.0f}, {height_mm:.0f} mm, its pixels 2:1", x=x, height_mm=grid.height_mm - y), note)
-        painter.setFont(theme.font(11))
-        for index, text in enumerate(lines):
-            painter.drawText(line.translated(0, theme.px(20) * (index + 1)), Qt.AlignmentFlag.AlignVCenter, text)
+        size = done.plain.grid.width_mm, done.plain.grid.height_mm
+        words = tr("Not mended"), tr("edge against edge")
+        paint_spot(painter, shown[1], self.plain, size, was, scale, words)
 
     # The mouse and keys ------------------------------------------------------------------------------
 
