@@ -61,7 +61,7 @@ def boxes(cell: QRectF, height: float, *, pair: bool) -> tuple[QRectF, ...]:
     room = height - cell.bottom() - theme.px(14 + 46)
     side = min(room, theme.px(170), (cell.width() - gap) / 2 if pair else cell.width())
     if side < theme.px(70):
-        return ()
+        return boxes(cell, height, pair=False) if pair else ()
     first = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
     return (first, first.translated(side + gap, 0)) if pair else (first,)
 
