@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import TypeVar
 
 import msgspec
 import numpy as np
@@ -12,7 +13,7 @@ from ...core.colour import encode_srgb, luminance
 from ...core.errors import DoesNotCloseError
 from ...core.gather.shadows import find_shadow
 from ...core.job.commands import AnyCommand, Set
-from ...core.job.document import Job, Source
+from ...core.job.document import Crop, Job, Quiet, Source, Touch
 from ...core.job.nodes import Setting
 from ...core.maps import MapKind
 from ...core.operation import REGISTRY, Value
@@ -143,9 +144,33 @@ def scale_source(job: Job, source: Source, factor: float, note: str = "") -> Any
         mend=_scaled(source.mend, factor),
         shadow=_scaled(source.shadow, factor),
         light=_scaled(source.light, factor),
+        breakup=_scaled(source.breakup, factor),
+        crop=None if source.crop is None else _times(source.crop, factor),
+        quiets=tuple(_times(quiet, factor) for quiet in source.quiets),
+        shift=_point(source.shift, factor),
+        touches=tuple(_touch(touch, factor) for touch in source.touches),
     )
     command = Set(path=("sources", source.id), value=scaled, label="Size by the known unit")
     return follow_source(job, scaled, command)
+
+
+def _point(point: tuple[float, float], factor: float) -> tuple[float, float]:
+    return round(point[0] * factor, 4), round(point[1] * factor, 4)
+
+
+Sized = TypeVar("Sized", Crop, Quiet)
+
+
+def _times(placed: Sized, factor: float) -> Sized:
+    """What lies on a sheet, all its mm so many times as large."""
+    mm = {name: round(getattr(placed, name) * factor, 4) for name in placed.__struct_fields__ if name.endswith("_mm")}
+    return msgspec.structs.replace(placed, **mm)
+
+
+def _touch(touch: Touch, factor: float) -> Touch:
+    points = tuple(_point(point, factor) for point in touch.points)
+    brush, offset = _scaled(touch.brush, factor), _point(touch.offset, factor)
+    return msgspec.structs.replace(touch, points=points, offset=offset, brush=brush)
 
 
 def _scaled(setting: Setting, factor: float) -> Setting:

@@ -6437,6 +6437,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Not mended</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Note</source>
    <translation type="unfinished" />
   </message>
@@ -11517,7 +11521,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>along the cut {along:.2f}</source>
+   <source>along it {along:.2f}</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -11638,10 +11642,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>at {place} · {width} wide</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>at {x:.0f}, {height_mm:.0f} mm, its pixels 2:1</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12046,6 +12046,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>edge</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>edge against edge</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14818,6 +14822,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{place}, 2:1</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{px:.0f} px/m</source>
    <translation type="unfinished" />
   </message>
@@ -15011,6 +15019,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{x:7.1f}, {y:7.1f} px</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{x}, {y} mm</source>
    <translation type="unfinished" />
   </message>
   <message>
