@@ -1,11 +1,14 @@
 """Work done strip by strip, and the kernels that a large sheet waits for, against plain ways."""
 
+from concurrent.futures import ThreadPoolExecutor
+
 import cv2
 import numpy as np
 import pytest
 
 from brave_tessel.core import registered  # noqa: F401 - declares every operation
 from brave_tessel.core.kernels.bands import by_strips
+from brave_tessel.core.kernels.curve import encoded
 from brave_tessel.core.kernels.mosaic import cell_borders, paint_cells
 from brave_tessel.core.kernels.noise import Octave, add_gradient, fractal_gradient
 from brave_tessel.core.operation import REGISTRY
@@ -29,6 +32,18 @@ def test_strips_give_what_the_whole_gives(shape, channels):
     made = by_strips(work, a, b)
     assert made.dtype == np.float32
     assert np.array_equal(made, work(a, b))
+
+
+def test_strips_that_ask_for_strips_and_bands_end():
+    """From more threads than there are workers, on a sheet so narrow that a strip is large enough to be handed out."""
+    tall = RNG.random((4000, 130), np.float32)
+
+    def inner(a):
+        return encoded(by_strips(lambda b: b * np.float32(0.5), a))
+
+    with ThreadPoolExecutor(12) as threads:
+        made = list(threads.map(lambda _: by_strips(inner, tall), range(24)))
+    assert all(np.array_equal(one, inner(tall)) for one in made)
 
 
 def test_what_fails_in_a_strip_is_raised():

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import os
+import threading
 from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from functools import wraps
@@ -13,15 +14,31 @@ import numpy as np
 from ..sheet import AnyArray, Raster
 
 _WORKERS = max(1, min(8, os.cpu_count() or 1))
-_POOL = ThreadPoolExecutor(_WORKERS, thread_name_prefix="band")
+
+
+class _Here(threading.local):
+    in_pool = False
+
+
+_HERE = _Here()
+
+
+def _enter_pool() -> None:
+    _HERE.in_pool = True
+
+
+_POOL = ThreadPoolExecutor(_WORKERS, thread_name_prefix="band", initializer=_enter_pool)
 _SMALL_ROWS, _SMALL = 96, 50_000
 """What has fewer rows, or fewer elements in its largest array, is done sooner than it is handed out."""
 
 
 def over_rows(kernel: Callable[..., None], rows: int, *arguments: object) -> None:
-    """Call ``kernel(first, last, *arguments)`` for bands that cover ``rows``; returns when all are done."""
+    """Call ``kernel(first, last, *arguments)`` for bands that cover ``rows``; returns when all are done.
+
+    What is asked for in a band is done there: waiting for others from within, all could wait for one another.
+    """
     most = max((one.size for one in arguments if isinstance(one, np.ndarray)), default=_SMALL)
-    if rows < _SMALL_ROWS or most < _SMALL or _WORKERS == 1:
+    if rows < _SMALL_ROWS or most < _SMALL or _WORKERS == 1 or _HERE.in_pool:
         kernel(0, rows, *arguments)
         return
     step = -(-rows // _WORKERS)
@@ -57,6 +74,10 @@ def by_strips(work: Callable[..., AnyArray], *rasters: AnyArray) -> Raster:
         for strip in strips(begin):
             out[strip] = work(*(one[strip] for one in rasters))
 
+    if _HERE.in_pool:
+        for begin in range(_WORKERS):
+            some(begin)
+        return out
     pending = [_POOL.submit(some, begin) for begin in range(1, _WORKERS)]
     some(0)
     for part in pending:
