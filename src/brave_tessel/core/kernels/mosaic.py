@@ -178,9 +178,15 @@ def _cells(  # noqa: C901 - in parts it takes three times as long
     count = (2 * reach + 1) ** 2
     qx, qy, qn = np.empty(count), np.empty(count), np.empty(count, np.int64)
     away, order = np.empty(count), np.empty(count, np.int64)
+    # Who is near whom is the same in all rows of a row of boxes.
+    all_away, all_order = np.empty((nx, count, count)), np.empty((nx, count, count), np.int64)
+    known, of_row = np.zeros((nx, count), np.bool_), -1
     for r in range(first, last):
         y = height_mm - (r + 0.5) * height_mm / rows
         iy = int(y / cell_y)
+        if iy != of_row:
+            of_row = iy
+            known[:] = False
         before, winner, sorted_for = -1, 0, -1
         for c in range(columns):
             x = (c + 0.5) * width_mm / columns
@@ -192,7 +198,11 @@ def _cells(  # noqa: C901 - in parts it takes three times as long
             while True:
                 if winner != sorted_for:
                     sorted_for = winner
-                    _sort_near(winner, qx, qy, away, order)
+                    if not known[ix, winner]:
+                        known[ix, winner] = True
+                        _sort_near(winner, qx, qy, all_away[ix, winner], all_order[ix, winner])
+                    for n in range(count):
+                        away[n], order[n] = all_away[ix, winner, n], all_order[ix, winner, n]
                 root = math.sqrt(best)
                 # What lies further from the nearest so far than twice its own way from here cannot be nearer.
                 for n in range(1, count):
