@@ -11,6 +11,7 @@ import cv2
 import numpy as np
 
 from ..job.layers import Placement
+from ..kernels.bands import by_strips
 from ..lattice import units_as_before
 from ..maps import TRAITS, MapKind, MapSet
 from ..operation import Angle, Fraction, Seed, Whole, settings
@@ -105,11 +106,7 @@ def set_decal(
             out[kind][at] += w * (seen - out[kind][at])
         opacity[at] = total
     if MapKind.NORMAL in out:
-        flat = np.array([0, 0, 1], np.float32)
-        normal = np.where(opacity[..., None] > 1e-6, out[MapKind.NORMAL], flat)
-        out[MapKind.NORMAL] = np.asarray(
-            normal / np.maximum(np.linalg.norm(normal, axis=2, keepdims=True), 1e-6), np.float32
-        )
+        out[MapKind.NORMAL] = by_strips(_unit_or_flat, out[MapKind.NORMAL], opacity)
     return MapSet(grid, {**out, MapKind.OPACITY: opacity})
 
 
@@ -148,6 +145,16 @@ def _inside(u: Raster, v: Raster, place: Placement, grid: Grid, edge: float) -> 
     near = np.minimum((0.5 - np.abs(u - 0.5)) * place.width_mm, (0.5 - np.abs(v - 0.5)) * place.height_mm)
     t = np.clip(near / rim + (0.5 if edge == 0 else 0.0), 0, 1)
     return np.asarray(t * t * (3 - 2 * t) if edge > 0 else t, np.float32)
+
+
+def _unit_or_flat(normal: Raster, opacity: Raster) -> Raster:
+    there = opacity > 1e-6
+    made = np.zeros_like(normal)
+    made[..., 2] = 1
+    if there.any():
+        own = normal[there]
+        made[there] = own / np.maximum(np.linalg.norm(own, axis=1, keepdims=True), 1e-6)
+    return made
 
 
 def _turned(normal: Raster, degrees: float) -> Raster:

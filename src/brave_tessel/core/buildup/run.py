@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from typing import Annotated, Any, Protocol
 
 import cv2
@@ -282,6 +283,10 @@ def _rounded(points: _F, closed: bool, lap: _F) -> _F:
     return np.vstack([*made, points[-1:]])
 
 
+_MUCH = 0.4
+"""A run that passes more of the sheet than this is worked out for all of it."""
+
+
 def whole_steps(length_mm: float, step_mm: float) -> tuple[int, float]:
     """How many whole steps fill a run, and the step that follows; mm."""
     count = max(1, round(length_mm / step_mm))
@@ -311,7 +316,7 @@ def lay_run(grid: Grid, run: Run, stamp: MapSet | None = None, path: Path | None
         made = (
             _stamped(grid, along, across, values, stamp)
             if stamp is not None
-            else operation_.run(grid, along, across, **values)
+            else _near(grid, partial(operation_.run, **values), along, across, reach)
         )
         ends = np.ones(grid.shape, np.float32)
         if not path.closed:
@@ -329,6 +334,19 @@ def lay_run(grid: Grid, run: Run, stamp: MapSet | None = None, path: Path | None
         flat[MapKind.BASE_COLOUR] = np.ascontiguousarray(plain(grid, hex_to_linear(run.colour)))
         flat[MapKind.ROUGHNESS] = np.full(grid.shape, run.roughness, np.float32)
     return MapSet(grid, flat)
+
+
+def _near(grid: Grid, stamp: Callable[..., MapSet], along: Raster, across: Raster, reach: float) -> MapSet:
+    """A stamp's maps where the run passes; a thin one passes few pixels, and is worked out for those alone."""
+    there = np.abs(across) <= reach
+    if there.mean() > _MUCH:
+        return stamp(grid, along, across)
+    few = stamp(grid, along[there][None], across[there][None])
+    made: dict[MapKind, Raster] = {}
+    for kind, values in few.maps.items():
+        made[kind] = np.zeros((*grid.shape, *values.shape[2:]), np.float32)
+        made[kind][there] = values[0]
+    return MapSet(grid, made)
 
 
 def _stamped(

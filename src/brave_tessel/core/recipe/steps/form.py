@@ -29,9 +29,11 @@ def distance_to(inside: np.typing.NDArray[np.bool_], grid: Grid, reach_mm: float
     across, down = grid.mm_per_px
     margin = min(math.ceil(reach_mm / min(across, down)) + 1, max(grid.shape))
     padded = np.pad(~inside, margin, mode="wrap")
-    if abs(across / down - 1) < 1e-4:
-        # Square pixels: the exact transform of the picture library (Felzenszwalb and Huttenlocher 2012) is quicker.
-        away = cv2.distanceTransform(padded.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) * np.float32(across)
+    if abs(across / down - 1) < 2e-3:
+        # Pixels as good as square: the exact transform of the picture library (Felzenszwalb and Huttenlocher 2012) is
+        # quicker, and off by a thousandth of the way at most.
+        pitch = np.float32(grid.pitch_mm)
+        away = cv2.distanceTransform(padded.astype(np.uint8), cv2.DIST_L2, cv2.DIST_MASK_PRECISE) * pitch
     else:
         away = ndimage.distance_transform_edt(padded, sampling=(down, across))
     away = away[margin:-margin, margin:-margin]
