@@ -19,8 +19,14 @@ def _sample_rows(first: int, last: int, field: Raster, dx: Raster, dy: Raster, o
             x, y = c + dx[r, c], r + dy[r, c]
             fx, fy = math.floor(x), math.floor(y)
             tx, ty = np.float32(x - fx), np.float32(y - fy)
-            x0, y0 = int(fx) % columns, int(fy) % rows
-            x1, y1 = (x0 + 1) % columns, (y0 + 1) % rows
+            x0, y0 = int(fx), int(fy)
+            # Few places lie beyond an edge, and division is slow.
+            if x0 < 0 or x0 >= columns:
+                x0 %= columns
+            if y0 < 0 or y0 >= rows:
+                y0 %= rows
+            x1 = x0 + 1 if x0 + 1 < columns else 0
+            y1 = y0 + 1 if y0 + 1 < rows else 0
             for k in range(channels):
                 low = field[y0, x0, k] + tx * (field[y0, x1, k] - field[y0, x0, k])
                 high = field[y1, x0, k] + tx * (field[y1, x1, k] - field[y1, x0, k])
