@@ -44,6 +44,7 @@ def stall(stage: str, act: Act, *, times: int = 3) -> Callable[[Timer], float]:
     def run(_timer: Timer) -> float:
         window = shown_window()
         window.desk.go(stage)
+        _folder()
         longest_turn(window, lambda: None)
         return max(longest_turn(window, lambda: act(window)) for _ in range(times))
 

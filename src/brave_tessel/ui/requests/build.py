@@ -251,9 +251,8 @@ class BuildRequests(Requests):
     def _base(self) -> Shown | None:
         """The picture that a stroke is laid into, where it is of what is looked at."""
         now = self.showing()
-        followed = live_px(now.px)
-        base = self._shown if followed == now.px else self._live_base
-        return base if base is not None and base.showing == now.at(followed) else None
+        followed = now.at(live_px(now.px))
+        return next((base for base in (self._shown, self._live_base) if base and base.showing == followed), None)
 
     def _request_base(self, surface: Surface, showing: Showing) -> None:
         """What a stroke is laid into, where it is not at hand: then the stroke as it is by that time."""
@@ -283,7 +282,7 @@ class BuildRequests(Requests):
         shown = None if self._lost else self._base()
         if shown is None or shown.base.surface.id != surface.id:
             now = self.showing()
-            if self._lost or live_px(now.px) == now.px:
+            if self._lost:
                 return False
             if not self._base_asked:
                 self._request_base(surface, now.at(live_px(now.px)))
@@ -311,8 +310,8 @@ class BuildRequests(Requests):
     def _deliver_parts(self, done: SurfaceParts | None) -> None:
         if done is None:
             # What it was made of may be kept no more: it is made once again for this stroke.
-            self._lost = self._remade or self._live_base is None
-            self._remade, self._live_base = True, None
+            self._lost, self._remade = self._remade, True
+            self._shown = self._live_base = None
             self.request()
         elif self._base() is not None:
             self._live_shown = done.stroke if self.live is not None else None

@@ -168,3 +168,20 @@ def test_a_brush_that_rests_is_put_right(build, settled, soon):
     assert max(wide) >= max(part[0].columns for part in parts[moving - 1].parts), "all of the stroke"
     QTest.mouseRelease(board, LEFT, NONE, first + QPoint(48, 0))
     settled(build.window_)
+
+
+def test_a_stroke_whose_ground_is_kept_no_more_is_followed_again(build, settled, soon):
+    build.desk.view.set_preview(512)
+    build.desk.brush.values = {**build.desk.brush.values, "size": 14.0}
+    build.hand.set_painting(True)
+    settled(build.window_)
+    build.desk.session.snapshot().cache.clear()
+    board, parts = build.surface_board, []
+    build.desk.build.parts_ready.connect(parts.append)
+    first = at(board, 300, 200)
+    QTest.mousePress(board, LEFT, NONE, first)
+    soon(lambda: bool(parts))
+    move(board, first + QPoint(66, 0))
+    soon(lambda: parts[-1].stroke.points == build.desk.build.live.points)
+    QTest.mouseRelease(board, LEFT, NONE, first + QPoint(66, 0))
+    settled(build.window_)
