@@ -56,3 +56,14 @@ def test_all_of_it_grows_and_it_looks_as_before(shingle):
     assert (away > 0.02).mean() < 0.02, "as a cut that falls elsewhere by a pixel may be"
     plain = sheet_of(session, msgspec.structs.replace(source, touches=(), quiets=()))
     assert (np.abs(plain[MapKind.BASE_COLOUR] - before[MapKind.BASE_COLOUR]) > 0.02).mean() > 0.01, "they show"
+
+
+def test_what_another_version_made_stays_as_it_is(shingle):
+    session, source = shingle
+    unknown = Setting(op="breakup.of_later", version=3, values={"size": 12.0})
+    touch = Touch(id="c", brush=Setting(op="touch.of_later", values={"size": 8.0}), points=((10.0, 20.0),))
+    grown = scale_source(session.job, msgspec.structs.replace(source, breakup=unknown, touches=(touch,)), 2.0)
+    grown = grown.commands[0].value if hasattr(grown, "commands") else grown.value
+    assert grown.breakup == unknown
+    assert grown.touches[0].brush == touch.brush
+    assert grown.touches[0].points == ((20.0, 40.0),)

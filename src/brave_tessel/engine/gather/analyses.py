@@ -174,6 +174,9 @@ def _touch(touch: Touch, factor: float) -> Touch:
 
 
 def _scaled(setting: Setting, factor: float) -> Setting:
+    if not setting.operation.known:
+        # Made by another version: it is kept as it is.
+        return setting
     params = REGISTRY[setting.op].params
     values = {
         name: round(float(value) * factor, 4) if params[name].kind == "length" else value
