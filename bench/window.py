@@ -377,7 +377,7 @@ def actions() -> Iterator[tuple[str, Callable[[Timer], float], str]]:
     yield "window: level of the dado's limewash at 2048 px, full size", at_px(2048, limewash), "500"
     yield "window: the dado at 4096 px, from that at its usual size", whole_picture(4096), "12000"
     yield "window: turn the light on the board, first picture", turn_sun(fine=False), "33"
-    yield "window: the same, exact after the hand rests 120 ms", turn_sun(fine=True), "100"
+    yield "window: the same, exact after the hand rests a moment", turn_sun(fine=True), "100"
     yield "window: open the demo in Build, to the picture kept with it", opened("stored"), "1500"
     yield "window: the same, to the first that is worked out", opened("first"), "1500"
     yield "window: a surface not seen before, full size, median", opened("sharp"), "700"

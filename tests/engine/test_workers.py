@@ -173,6 +173,31 @@ def test_long_work_stands_still_while_there_is_quick_work():
         quick.stop()
 
 
+def test_long_work_does_not_wait_for_what_was_asked_behind():
+    quick = Worker("quick")
+    long = Worker("long", gives_way_to=quick)
+    gate, started, ends = threading.Event(), threading.Event(), Endings()
+
+    def surface(current):
+        started.set()
+        gate.wait(5)
+
+    def check(current):
+        if not current():
+            raise CancelledError
+
+    try:
+        quick.request("scene", surface, behind=True)
+        assert started.wait(5)
+        long.request("checks", check, ends.of("checks"))
+        until(lambda: ends.told)
+        assert ends.error("checks") is None
+    finally:
+        gate.set()
+        long.stop()
+        quick.stop()
+
+
 def test_long_work_that_gives_way_can_still_be_cancelled():
     quick = Worker("quick")
     long = Worker("long", gives_way_to=quick)

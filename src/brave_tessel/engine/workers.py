@@ -39,8 +39,8 @@ class Worker:
     """One thread that serves channels in the order they were asked, those asked for ``behind`` after all others; a
     newer request replaces an older one.
 
-    A worker that ``gives_way_to`` another stands still, between its tasks, while that one has work: what a person
-    waits for goes before what takes long.
+    A worker that ``gives_way_to`` another stands still, between its tasks, while that one has work that was not asked
+    for behind: what a person waits for goes before what takes long.
     """
 
     def __init__(self, name: str = "worker", *, gives_way_to: Worker | None = None) -> None:
@@ -51,6 +51,7 @@ class Worker:
         self._stopping = False
         self._last: Callable[[], None] | None = None
         self._busy = ""
+        self._behind = False
         self._thread = threading.Thread(target=self._serve, name=name, daemon=True)
         self._thread.start()
 
@@ -103,6 +104,14 @@ class Worker:
         with self._wake:
             return self._wake.wait_for(lambda: self._stopping or (not self._waiting and not self._busy), seconds)
 
+    def wait_free(self, seconds: float) -> bool:
+        """Wait until nothing is to be done that others give way to, at most so long; whether that came."""
+        with self._wake:
+            return self._wake.wait_for(lambda: self._stopping or not self._pressing(), seconds)
+
+    def _pressing(self) -> bool:
+        return bool(self._busy and not self._behind) or any(not one.behind for one in self._waiting.values())
+
     def stop(self, last: Callable[[], None] | None = None) -> None:
         """Let the running work end at its next step, do ``last`` in the thread, and end it."""
         with self._wake:
@@ -126,7 +135,9 @@ class Worker:
                     break
                 first = next((one for one, asked in self._waiting.items() if not asked.behind), None)
                 request = self._waiting.pop(first if first is not None else next(iter(self._waiting)))
-                self._busy = request.channel
+                self._busy, self._behind = request.channel, request.behind
+                if request.behind:
+                    self._wake.notify_all()
             error = self._run(request)
             with self._wake:
                 self._busy = ""
@@ -141,7 +152,7 @@ class Worker:
 
         def current() -> bool:
             first = self.gives_way_to
-            while first is not None and wanted() and not first.wait_idle(WAIT_S):
+            while first is not None and wanted() and not first.wait_free(WAIT_S):
                 pass
             return wanted()
 

@@ -13,8 +13,6 @@ PASSES = 96
 """Frames after which nothing more is seen to change."""
 HELD = 8
 """Frames before the first sum is shown: fewer would differ from the moving picture by their own noise."""
-AWAITING = 2
-"""Frames while what is drawn is not all there yet."""
 STILL = 24
 """Frames of a small picture that is taken while something else is shown."""
 EVERY = 0.35

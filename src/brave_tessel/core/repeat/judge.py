@@ -153,7 +153,10 @@ def _of_seam(seam: SeamReading) -> list[tuple[Verdict, Phrase]]:
         worse = seam.band > _MUCH_LIGHT * BAND_LIMIT
         return [(Verdict.BROKEN if worse else Verdict.LOOK, say("one side is lighter than the other"))]
     worse = min(seam.to_largest, seam.ratio) > _MUCH_ROUGHER or seam.to_largest > 1.5
-    told = say("the step across it is {times:.1f} times those inside", times=max(seam.ratio, seam.second))
+    # A sheet of structure may close on the sharpest of its own joints; what counts is how far it goes beyond.
+    told = say(
+        "the step across it is {times:.1f} times the largest inside", times=max(seam.to_largest, seam.second_to_largest)
+    )
     return [(Verdict.BROKEN if worse else Verdict.LOOK, told)]
 
 

@@ -23,7 +23,7 @@ from ...core.repeat.resample import resample_wrapped
 from ...core.sheet import AnyArray, Grid
 from ...formats.job_file import Preview
 from ..cache import Cache
-from ..evaluate import Evaluation
+from ..evaluate import Evaluation, always
 from ..previews import stored_picture
 from ..snapshot import Snapshot
 from .bands import banded, rows_of
@@ -142,6 +142,19 @@ def placed_pictures(
                 yield SceneTextures(dict(surfaces), (time.perf_counter() - begun) * 1000, dict(swatches))
                 begun = time.perf_counter()
     yield SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches, complete=True)
+
+
+class PlacedRound:
+    """The same, asked for one at a time, so that other work comes in between."""
+
+    def __init__(self, snapshot: Snapshot, *, px: int, before: SceneTextures | None = None) -> None:
+        self._asked: Current = always
+        self._pictures = placed_pictures(snapshot, px=px, current=lambda: self._asked(), before=before)
+
+    def next(self, current: Current) -> SceneTextures:
+        """The scene with one more surface worked out; the last of them is complete."""
+        self._asked = current
+        return next(self._pictures)
 
 
 def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: int) -> SceneTextures | None:

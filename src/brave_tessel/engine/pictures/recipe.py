@@ -28,6 +28,8 @@ from .gather import Current, lit_maps
 from .results import RecipePicture, VariantPictures
 
 LOOK_PX, VARIANT_PX, VARIANTS = 92, 128, 6
+EVEN = 1e-6
+"""What varies by less is one value everywhere."""
 
 
 def result_codes(result: Any) -> tuple[AnyArray, str]:
@@ -41,6 +43,10 @@ def result_codes(result: Any) -> tuple[AnyArray, str]:
         codes = np.asarray(np.rint((result * 0.5 + 0.5) * 255), np.uint8) if vector else display_codes(result)
         return codes, "normals" if vector else "colour"
     low, high = float(result.min()), float(result.max())
+    if high - low < EVEN:
+        # Nothing to stretch: its own tone, as shares are, and half grey where it is none.
+        tone = result if 0 <= low <= 1 else np.full_like(result, 0.5)
+        return _grey(tone), say("{value} everywhere", value=format_number(low))
     return _grey((result - low) / max(high - low, 1e-9)), f"{format_number(low)} … {format_number(high)}"
 
 

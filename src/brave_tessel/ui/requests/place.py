@@ -12,7 +12,7 @@ from ...core.job.document import Job
 from ...core.place.elevation import facets_of
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
-from ...engine.pictures.placed import all_there, laid_surfaces, placed_pictures, scene_textures, textures_at_hand
+from ...engine.pictures.placed import PlacedRound, all_there, laid_surfaces, scene_textures, textures_at_hand
 from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
@@ -20,7 +20,7 @@ from ...engine.workers import Current
 from ...view3d.drawn import DrawPart
 from ...view3d.scene import draw_parts, make_light
 from ..words import tr
-from ..workroom import Pace, Send
+from ..workroom import Pace
 from .base import COARSE_PX, Requests
 
 
@@ -37,6 +37,7 @@ class PlaceRequests(Requests):
         self.ground = Ground()
         self._of: object = None
         self._shown: tuple[tuple[object, ...], SceneTextures] | None = None
+        self._round: PlacedRound | None = None
         self._reading = False
         self._told: set[str] = set()
         self._preview: Job | None = None
@@ -58,21 +59,41 @@ class PlaceRequests(Requests):
             self.ready.emit(self._shown[1])
             return
 
-        def work(current: Current, send: Send) -> None:
-            before = None
-            if not all_there(snapshot, px):
-                before = textures_at_hand(snapshot, previews, px) or scene_textures(
-                    snapshot, px=min(COARSE_PX, px), current=current
-                )
-                # All there, but coarse: the model is not refined before the fine ones have come.
-                before = replace(before, complete=False)
-                send(before)
-            for done in placed_pictures(snapshot, px=px, current=current, before=before):
-                send(done)
-            if current():
-                self._shown = (wanted, done)
+        def work(current: Current) -> SceneTextures | None:
+            if all_there(snapshot, px):
+                return None
+            before = textures_at_hand(snapshot, previews, px) or scene_textures(
+                snapshot, px=min(COARSE_PX, px), current=current
+            )
+            # All there, but coarse: the model is not refined before the fine ones have come.
+            return replace(before, complete=False)
 
-        self.work.stream("scene", work, self._deliver)
+        def then(before: SceneTextures | None) -> None:
+            if before is not None:
+                self._deliver(before)
+            self._round = PlacedRound(snapshot, px=px, before=before)
+            self._go_on(self._round, wanted)
+
+        self._round = None
+        self.work.ask("scene", work, then)
+
+    def _go_on(self, round: PlacedRound, wanted: tuple[object, ...]) -> None:
+        """Work out one surface after the other. What else is asked for meanwhile does not wait for all of them."""
+
+        def then(done: SceneTextures) -> None:
+            if self._round is not round:
+                return
+            self._deliver(done)
+            if done.complete:
+                self._shown = (wanted, done)
+            else:
+                self._go_on(round, wanted)
+
+        self.work.ask("scene", round.next, then, behind=True)
+
+    def leave(self) -> None:
+        super().leave()
+        self._round = None
 
     def _deliver(self, done: SceneTextures) -> None:
         self.timed.emit(done.ms)

@@ -53,6 +53,8 @@ class ElevationStrip(QWidget):
         self._levels: dict[str, tuple[bytes, list[AnyArray]]] = {}
         self.chosen, self.face, self.row = "", -1, -1
         self.image: QImage | None = None
+        self.waiting = False
+        """Whether what is chosen is still to be unrolled."""
         self._codes: AnyArray | None = None
         self._image_at: Place = (0.0, 0.0, 1.0)
         self._grip: tuple[Drawn, QPointF, float, float] | None = None
@@ -65,6 +67,7 @@ class ElevationStrip(QWidget):
         if site is self.site and (chosen, face, row) == (self.chosen, self.face, self.row):
             return
         self.site, self.chosen, self.face, self.row = site, chosen, face, row
+        self.waiting = True
         if self._grip is None:
             self._soon.start(0)
 
@@ -115,7 +118,7 @@ class ElevationStrip(QWidget):
         self, elevation: Elevation | None, courses: dict[int, Courses], marks: Marks, codes: AnyArray | None, at: Place
     ) -> None:
         self.elevation, self.courses, self.marks, self._image_at = elevation, courses, marks, at
-        self.over = None
+        self.over, self.waiting = None, False
         self._show_codes(codes)
         self.update()
         self.counted.emit()

@@ -30,6 +30,7 @@ class FindingsPanel(QFrame):
         self.findings: list[SceneFinding] = []
         self.unfolded = False
         self._of: Site | None = None
+        self._judged: Site | None = None
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self._ask)
@@ -61,6 +62,8 @@ class FindingsPanel(QFrame):
         if site is not self._of:
             self._of = site
             self._soon.start(WAIT_MS)
+            self._say()
+            self.place()
 
     @property
     def waiting(self) -> bool:
@@ -75,7 +78,7 @@ class FindingsPanel(QFrame):
         def work(current: Current) -> list[SceneFinding]:
             return check_scene(site, current)
 
-        self.desk.work.ask("scene_checks", work, self._show, pace=Pace.LONG)
+        self.desk.work.ask("scene_checks", work, lambda found: self._show(site, found), pace=Pace.LONG)
 
     def fold(self) -> None:
         """Show the list, or put it away."""
@@ -84,8 +87,8 @@ class FindingsPanel(QFrame):
         self._say()
         self.place()
 
-    def _show(self, findings: list[SceneFinding]) -> None:
-        self.findings = findings
+    def _show(self, site: Site, findings: list[SceneFinding]) -> None:
+        self.findings, self._judged = findings, site
         inside = QWidget()
         inside.setObjectName("inside")
         column = QVBoxLayout(inside)
@@ -130,6 +133,9 @@ class FindingsPanel(QFrame):
     def _say(self) -> None:
         count = len(self.findings)
         told = tr("{count} to look at", count=count) if count else tr("Nothing to look at")
+        if not count and (self._judged is None or self._judged is not self._of):
+            # Nothing is called good before it was looked at.
+            told = tr("Looking it through…")
         arrow = ("▾ " if self.unfolded else "▴ ") if count else ""
         self.head.setText(f"{arrow}{told}")
 

@@ -372,10 +372,10 @@ class LaidCard(QObject):
         if self.fit is not None:
             self.fit.show_laid(job, part, laid, site, self.face)
 
-    def show_courses(self, counted: Courses | None) -> None:
-        """Say how many courses are whole, and which are cut."""
+    def show_courses(self, counted: Courses | None, *, waiting: bool = False) -> None:
+        """Say how many courses are whole, and which are cut; ``waiting`` while they are still counted."""
         if counted is None:
-            self.courses.setText(tr("No courses to count here."))
+            self.courses.setText(tr("Counting courses…") if waiting else tr("No courses to count here."))
             return
         first = tr("{whole} whole courses of {size} mm.", whole=counted.whole,
                    size=format_number(counted.course_mm, decimals=1))  # fmt: skip

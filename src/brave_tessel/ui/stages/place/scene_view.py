@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-import logging
 import math
-import time
 from collections.abc import Callable
 from dataclasses import replace
 
-import moderngl
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal, pyqtSlot
 from PyQt6.QtGui import (
@@ -30,25 +27,22 @@ from ....core.job.light import Rig
 from ....core.place.mesh import Vector
 from ....core.place.rays import Hit
 from ....core.place.site import Site
-from ....core.sheet import AnyArray
 from ....engine.pictures.results import SceneTextures
-from ....engine.workers import Current, Worker
 from ....formats.scene_models import SUFFIXES
-from ....view3d import rest
 from ....view3d.camera import Camera, from_points
 from ....view3d.drawn import DrawPart, Look, SceneLight, Shows, scene_light
-from ....view3d.pace import Pace
-from ....view3d.renderer import Renderer
 from ....view3d.scene import find_under
 from ... import theme
 from ...board import to_image
 from ...words import tr
+from .frames import Frames, Seen
 from .looks import paint_legend
 from .overlay import Overlay
 
-log = logging.getLogger(__name__)
 SURFACE_MIME = "application/x-brave-tessel-surface"
 SNAP_PX = 12
+_REST_MS, _RENEW_MS = 150, 900
+"""After the last change, and after another surface has come: a sharp picture takes from what works out the next."""
 
 
 class SceneView(QWidget):
@@ -90,21 +84,18 @@ class SceneView(QWidget):
         self.grabs: Callable[[QMouseEvent], bool] | None = None
         """Asked at every press of the left button whether a handle takes it."""
         self.image: QImage | None = None
-        self.sharp = False
-        self.failed = ""
+        self.sharp = self._renewing = False
         self.overlay = Overlay(self)
         self._framed = False
         self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
-        self._worker: Worker | None = None
-        self._pace = Pace()
-        self._renderer: Renderer | None = None
+        self._frames = Frames()
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
         self._moved = False
         self._held = False
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
-        self._rest.setInterval(150)
-        self._rest.timeout.connect(lambda: self._request(coarse=False))
+        self._rest.setInterval(_REST_MS)
+        self._rest.timeout.connect(self._come_to_rest)
         self._arrived.connect(self._show, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
 
     def sizeHint(self) -> QSize:
@@ -136,13 +127,11 @@ class SceneView(QWidget):
 
     def show_textures(self, textures: SceneTextures) -> None:
         before, self.textures = self.textures, textures
-        # The last may bring nothing else, but what was drawn roughly while it was awaited is refined then.
-        if (
-            before is None
-            or (textures.complete and not before.complete)
-            or {k: v[0] for k, v in before.surfaces.items()} != {k: v[0] for k, v in textures.surfaces.items()}
-        ):
+        if before is None:
             self.redraw()
+        # The last may bring nothing else, but what was drawn roughly while it was awaited is refined then.
+        elif (textures.complete and not before.complete) or _keys(before) != _keys(textures):
+            self._renew(complete=textures.complete)
 
     def show_light(self, light: Callable[[bool], SceneLight]) -> None:
         """Another light; made in the drawing thread."""
@@ -152,9 +141,25 @@ class SceneView(QWidget):
     def redraw(self) -> None:
         """Coarse now, full a moment after the last change."""
         if self.isVisible() and self.parts:
-            self.sharp = False
+            self.sharp = self._renewing = False
             self._request(coarse=True)
-            self._rest.start()
+            self._rest.start(_REST_MS)
+
+    def _renew(self, *, complete: bool) -> None:
+        """Other surfaces on what is shown already: it stays until it is drawn with them, at rest."""
+        if self.image is None or not self.isVisible():
+            self.redraw()
+            return
+        self.sharp, self._renewing = False, True
+        if complete or not self._rest.isActive():
+            self._rest.start(_REST_MS if complete else _RENEW_MS)
+
+    def _come_to_rest(self) -> None:
+        if self._renewing and self._frames.busy:
+            # Surfaces come one after another: what is drawn of the last is shown before the next.
+            self._rest.start(_REST_MS)
+        else:
+            self._request(coarse=False)
 
     def look(self, width: int, height: int, *, coarse: bool) -> Look:
         return Look(
@@ -169,80 +174,18 @@ class SceneView(QWidget):
             adapts=True,
         )
 
+    def _seen(self) -> Seen:
+        return Seen(self.parts, self.textures, self.light)
+
     def _request(self, *, coarse: bool) -> None:
-        if self.failed or not self.parts:
-            return
-        if self._worker is None:
-            self._worker = Worker("scene")
-        share = self._pace.share if coarse and (self._renderer is None or self._renderer.software) else 1.0
-        ratio = self.devicePixelRatioF()
-        look = self.look(round(self.width() * share * ratio), round(self.height() * share * ratio), coarse=coarse)
-        parts, textures, light = self.parts, self.textures, self.light
-        # While surfaces are still worked out the processor is theirs.
-        passes = None if textures is not None and textures.complete else rest.AWAITING
-
-        def work(current: Current) -> None:
-            if not self._prepare(parts, textures, current):
-                return
-            renderer, lit = self._renderer, replace(look, light=light(coarse))
-            assert renderer is not None
-            if coarse:
-                begun = time.perf_counter()
-                self._arrived.emit(to_image(renderer.draw(lit)), False)
-                self._pace.told((time.perf_counter() - begun) * 1000)
-            else:
-                rest.come_to_rest(
-                    renderer,
-                    lit,
-                    lambda codes, _last: self._arrived.emit(to_image(codes), True),
-                    current,
-                    passes=passes,
-                )
-
-        self._worker.request("frame", self._guarded(work))
+        share = self.devicePixelRatioF() * (self._frames.moving_share if coarse else 1.0)
+        look = self.look(round(self.width() * share), round(self.height() * share), coarse=coarse)
+        self._frames.draw(self._seen(), look, lambda codes, sharp: self._arrived.emit(to_image(codes), sharp))
 
     def request_still(self, width: int, height: int) -> None:
         """A sharp picture of the model while another stage is shown; ``still_drawn`` brings it."""
-        if self.failed or not self.parts:
-            return
-        self._worker = self._worker or Worker("scene")
         look = replace(self.look(width, height, coarse=False), chosen=frozenset(), marked=())
-        parts, textures, light = self.parts, self.textures, self.light
-
-        def work(current: Current) -> None:
-            if not self._prepare(parts, textures, current):
-                return
-            assert self._renderer is not None
-            done: list[AnyArray] = []
-            lit = replace(look, light=light(False))
-            rest.come_to_rest(self._renderer, lit, lambda codes, _last: done.append(codes), current, passes=rest.STILL)
-            if done and current():
-                self.still_drawn.emit(to_image(done[-1]))
-
-        self._worker.request("still", self._guarded(work))
-
-    def _guarded(self, work: Callable[[Current], None]) -> Callable[[Current], None]:
-        """Work that draws; where the machine cannot, that is told instead."""
-
-        def guarded(current: Current) -> None:
-            try:
-                work(current)
-            except (moderngl.Error, OSError, ValueError) as error:
-                log.exception("the model could not be drawn")
-                self.failed = str(error)
-
-        return guarded
-
-    def _prepare(self, parts: list[DrawPart], textures: SceneTextures | None, current: Current) -> bool:
-        """In the worker's thread, which owns the context: what has changed is handed to the driver."""
-        if self._renderer is None:
-            self._renderer = Renderer()
-        self._renderer.set_parts(parts)
-        for surface, pictures in (textures.surfaces if textures else {}).items():
-            if not current():
-                return False
-            self._renderer.set_textures(surface, pictures)
-        return True
+        self._frames.draw_still(self._seen(), look, lambda codes: self.still_drawn.emit(to_image(codes)))
 
     @pyqtSlot(object, bool)
     def _show(self, image: QImage, sharp: bool) -> None:
@@ -254,7 +197,12 @@ class SceneView(QWidget):
     @property
     def idle(self) -> bool:
         """Whether nothing is being drawn or about to be."""
-        return not self._rest.isActive() and (self._worker is None or self._worker.idle)
+        return not self._rest.isActive() and self._frames.idle
+
+    @property
+    def failed(self) -> str:
+        """Why this machine cannot draw the model, if so."""
+        return self._frames.failed
 
     # Where one stands ----------------------------------------------------------------------------
 
@@ -474,13 +422,11 @@ class SceneView(QWidget):
     def close_down(self) -> None:
         """End the drawing thread; what it holds of the 3D driver is given back there, where it was made."""
         self._rest.stop()
-        if self._worker:
-            self._worker.stop(self._release)
+        self._frames.stop()
 
-    def _release(self) -> None:
-        if self._renderer is not None:
-            self._renderer.release()
-            self._renderer = None
+
+def _keys(textures: SceneTextures) -> dict[str, bytes]:
+    return {name: pictures.key for name, pictures in textures.surfaces.items()}
 
 
 def _models(event: QDropEvent) -> list[str]:

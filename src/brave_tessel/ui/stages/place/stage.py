@@ -456,7 +456,7 @@ class PlaceStage(Stage):
             self._show_block(part)
 
     def _show_block(self, part: Part) -> None:
-        self.laid_card.show_courses(self.courses())
+        self.laid_card.show_courses(self.courses(), waiting=self.elevation.waiting)
         laid = self.laid_card.laid_of(part)
         surface = worn(self.desk.job, laid) if laid else None
         factor = laid.laying.number("factor") if laid and laid.laying.known else 1.0
