@@ -201,6 +201,7 @@ class Renderer:
     def _learn(self, drawn: Shadow, toward: Any, even: float) -> None:
         """What one direction's shadow map says of the openness of the scene."""
         assert self.openness is not None
+        wait_finished()
         whole = np.frombuffer(self.open.texture.read(), np.float32).reshape(OPEN_PX, SKIES * OPEN_PX)
         depth = whole[:, :OPEN_PX]
         self.openness.add(depth, drawn.matrix, toward, even)
@@ -265,6 +266,7 @@ class Renderer:
         self.context.disable(moderngl.BLEND)
         target.depth_mask = True
         wait_finished()
+        self.stock.learn_seen()
 
     def _blend(self) -> None:
         """What is drawn from now on lies over what is there; how much of the sky was open stays."""

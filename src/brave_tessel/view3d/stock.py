@@ -102,6 +102,7 @@ class Stock:
         self.heat = self._upload(roughness_colours(np.linspace(0, 1, 256, dtype=np.float32)[None]), srgb=True)
         self.heat.repeat_x = False
         self._seams: tuple[int, Arrays | None] = (-1, None)
+        self._asked: list[tuple[NearArrays, Any]] = []
         self.box = (np.full(3, -2.0), np.full(3, 2.0))
         self.changes = 0
 
@@ -208,8 +209,9 @@ class Stock:
         query = self.context.query(samples=True)
         with query:
             for program["backing"] in (False, True):
-                array.render(moderngl.PATCHES)
-        batch.near.visible = query.samples > 0
+                for first in range(0, array.vertices, _AT_ONCE):
+                    array.render(moderngl.PATCHES, min(_AT_ONCE, array.vertices - first), first=first)
+        self._asked.append((batch.near, query))
 
     def peek(self, near: set[Batch]) -> None:
         """Whether patches that were not seen come into view, in no colour: they are drawn in the next frame."""
@@ -218,7 +220,15 @@ class Stock:
                 query = self.context.query(samples=True)
                 with query:
                     batch.near.array(self.context, self.programs.mark).render()
-                batch.near.visible = query.samples > 0
+                self._asked.append((batch.near, query))
+
+    def learn_seen(self) -> None:
+        """Which patches were seen: asked when the frame is finished, for every answer waits for that, and holds the
+        interpreter.
+        """
+        for near, query in self._asked:
+            near.visible = query.samples > 0
+        self._asked.clear()
 
     def seams(self) -> Any:
         """Lines where patterns break off; None where none does. Found anew when other parts stand there."""
@@ -307,4 +317,6 @@ class Stock:
 
 _ALONE = 60_000
 """Corners from which on a part is drawn by itself."""
+_AT_ONCE = 6144
+"""Corners of patches handed to the driver in one call: in software it divides them then, holding the interpreter."""
 _CORNER = ("in_position", "in_normal", "in_uv")

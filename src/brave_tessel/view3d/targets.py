@@ -137,6 +137,7 @@ class Targets:
     @staticmethod
     def _read(size: Size, target: Any, count: int) -> list[Any]:
         width, height = size
+        wait_finished()
         return [
             np.frombuffer(target.read(components=4, attachment=k, dtype="f4"), np.float32).reshape(height, width, 4)
             for k in range(count)

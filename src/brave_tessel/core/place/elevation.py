@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import numpy.typing as npt
@@ -174,7 +175,7 @@ class Elevation:
     stretch: float = 0.0
     """The largest stretch of a curved face that cannot be laid flat true."""
 
-    @property
+    @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
         """Left, foot, right and top of all, mm."""
         sides = np.array([face.bounds for face in self.faces])

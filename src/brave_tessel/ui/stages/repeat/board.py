@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QPointF, QRectF, QSettings, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap, QWheelEvent
 from PyQt6.QtWidgets import QWidget
@@ -174,12 +176,21 @@ class RepeatBoard(QWidget):
 
     def to_screen(self, x: float, y: float) -> QPointF:
         """A point in mm; of the wrapped ones, that nearest to the middle."""
-        cell, scale, (mx, my) = self.areas()[0], self.px_per_mm(), self._middle()
-        width, height = self.cell_mm()
-        if not self.tool.whole_sheet:
-            x = (x - mx + width / 2) % width - width / 2 + mx
-            y = (y - my + height / 2) % height - height / 2 + my
-        return QPointF(cell.center().x() + (x - mx) * scale, cell.center().y() - (y - my) * scale)
+        return self.placing()(x, y)
+
+    def placing(self) -> Callable[[float, float], QPointF]:
+        """Places many points as :meth:`to_screen` does one, as long as the board stays as it is."""
+        middle, scale, (mx, my) = self.areas()[0].center(), self.px_per_mm(), self._middle()
+        (width, height), wraps = self.cell_mm(), not self.tool.whole_sheet
+        left, top = middle.x(), middle.y()
+
+        def place(x: float, y: float) -> QPointF:
+            if wraps:
+                x = (x - mx + width / 2) % width - width / 2 + mx
+                y = (y - my + height / 2) % height - height / 2 + my
+            return QPointF(left + (x - mx) * scale, top - (y - my) * scale)
+
+        return place
 
     def to_mm(self, at: QPointF) -> Point:
         """A point on the cell, not wrapped."""

@@ -242,8 +242,10 @@ class CutTool(Tool):
             return
         shift, grid = done.source.shift, done.grid
 
+        to_screen = board.placing()
+
         def place(x: float, y: float) -> QPointF:
-            return board.to_screen(x * grid.width_mm + shift[0], (1 - y) * grid.height_mm + shift[1])
+            return to_screen(x * grid.width_mm + shift[0], (1 - y) * grid.height_mm + shift[1])
 
         upright = [place(float(x), i / cut.path_x.size) for i, x in enumerate(cut.path_x)]
         level = [place(i / cut.path_y.size, float(y)) for i, y in enumerate(cut.path_y)]
@@ -264,7 +266,7 @@ class CutTool(Tool):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for patch in cut.patches:
             chalk(painter, 1.2, Qt.PenStyle.DashLine)
-            outline = [board.to_screen(x + shift[0], grid.height_mm - y + shift[1]) for x, y in patch]
+            outline = [to_screen(x + shift[0], grid.height_mm - y + shift[1]) for x, y in patch]
             for run in _runs([*outline, outline[0]], reach):
                 painter.drawPolyline(QPolygonF(run))
 
