@@ -54,6 +54,7 @@ class SolidView(QWidget):
         self._worker: Worker | None = None
         self._renderer: Any = None
         self._part_of: Any = None
+        self._moving = False
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
         self.shapes = FloatBar(SOLIDS, "Ball", name=tr("Solid"), parent=self)
         self.reliefs = FloatBar(RELIEFS, "True relief", name=tr("Relief"), parent=self)
@@ -100,12 +101,16 @@ class SolidView(QWidget):
         self._rest.start()
 
     def _come_to_rest(self) -> None:
-        if self.done is not None and self.isVisible():
+        if self._moving and self._worker is not None and self._worker.busy_with("frame"):
+            # The first frame may take long, for all is handed to the driver: overtaken it would not be seen.
+            self._rest.start()
+        elif self.done is not None and self.isVisible():
             self._request(moving=False)
 
     def _request(self, *, moving: bool) -> None:
         if self._worker is None:
             self._worker = Worker("solid")
+        self._moving = moving
         done, shape, relief, light = self.done, self.shape, self.relief, self.light
         assert done is not None
         share = 0.5 if moving and (self._renderer is None or self._renderer.software) else 1.0
@@ -164,6 +169,9 @@ class SolidView(QWidget):
         if self.image is not None:
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
             painter.drawImage(self.rect(), self.image)
+        elif not self.failed:
+            painter.setPen(Qt.GlobalColor.white)
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, tr("Drawing…"))
         if self.failed:
             painter.setPen(Qt.GlobalColor.white)
             painter.drawText(

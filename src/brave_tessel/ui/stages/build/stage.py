@@ -192,6 +192,7 @@ class BuildStage(Stage):
         eye = self.desk.view.eye
         self.desk.view.look_from(Eye(eye.off, eye.side, NEAR if name == "Cell" else 0.0))
         self.solid.setVisible(name == "Solid")
+        self._show_block()
         self._place_solid()
         if name != "Solid":
             board.show_extent(name)
@@ -362,7 +363,8 @@ class BuildStage(Stage):
             self.block.setVisible(False)
 
     def _show_block(self) -> None:
-        self.block.show_done(self.done)
+        # On a solid neither scale nor sheet is seen, and its own choices stand there.
+        self.block.show_done(self.done if self.solid.isHidden() else None)
 
     def _probe(self, x: float, y: float) -> None:
         self.section.show_pointer(x)

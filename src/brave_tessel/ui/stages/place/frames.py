@@ -38,6 +38,7 @@ class Frames:
         self.failed = ""
         self._worker: Worker | None = None
         self._pace = Pace()
+        self._single = False
         self._renderer: Renderer | None = None
 
     @property
@@ -46,9 +47,9 @@ class Frames:
         return self._worker is None or self._worker.idle
 
     @property
-    def busy(self) -> bool:
-        """Whether a frame for the board is being drawn, or waits."""
-        return self._worker is not None and self._worker.busy_with(_FRAME)
+    def first_due(self) -> bool:
+        """Whether a single frame is being drawn, or waits: asked for another, it would never be seen."""
+        return self._single and self._worker is not None and self._worker.busy_with(_FRAME)
 
     @property
     def moving_share(self) -> float:
@@ -61,6 +62,7 @@ class Frames:
         """
         # While surfaces are still worked out the processor is theirs: the model stands still, but is drawn as if not.
         awaiting = seen.textures is not None and not seen.textures.complete
+        self._single = look.moving or awaiting
 
         def work(renderer: Renderer, current: Current) -> None:
             lit = replace(look, light=seen.light(look.moving), moving=look.moving or awaiting)

@@ -84,7 +84,7 @@ class SceneView(QWidget):
         self.grabs: Callable[[QMouseEvent], bool] | None = None
         """Asked at every press of the left button whether a handle takes it."""
         self.image: QImage | None = None
-        self.sharp = self._renewing = False
+        self.sharp = False
         self.overlay = Overlay(self)
         self._framed = False
         self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
@@ -141,7 +141,7 @@ class SceneView(QWidget):
     def redraw(self) -> None:
         """Coarse now, full a moment after the last change."""
         if self.isVisible() and self.parts:
-            self.sharp = self._renewing = False
+            self.sharp = False
             self._request(coarse=True)
             self._rest.start(_REST_MS)
 
@@ -150,13 +150,12 @@ class SceneView(QWidget):
         if self.image is None or not self.isVisible():
             self.redraw()
             return
-        self.sharp, self._renewing = False, True
+        self.sharp = False
         if complete or not self._rest.isActive():
             self._rest.start(_REST_MS if complete else _RENEW_MS)
 
     def _come_to_rest(self) -> None:
-        if self._renewing and self._frames.busy:
-            # Surfaces come one after another: what is drawn of the last is shown before the next.
+        if self._frames.first_due:
             self._rest.start(_REST_MS)
         else:
             self._request(coarse=False)
