@@ -14,7 +14,7 @@ from brave_tessel.view3d.near import Spot, lifts, patches
 from brave_tessel.view3d.openness import eased
 from brave_tessel.view3d.programs import Programs
 from brave_tessel.view3d.renderer import Renderer
-from brave_tessel.view3d.solids import solid_camera
+from brave_tessel.view3d.samples import solid_camera
 from tests.view3d.test_relief import LIGHT, drawn, setts
 
 RED = (1.0, 0.0, 0.0)

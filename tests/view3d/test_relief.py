@@ -13,7 +13,8 @@ from brave_tessel.engine.pictures.placed import pictures_of, relief_of
 from brave_tessel.engine.pictures.results import Relief
 from brave_tessel.view3d.drawn import Look, scene_light
 from brave_tessel.view3d.renderer import Renderer
-from brave_tessel.view3d.solids import SIZE_M, solid, solid_camera, solid_part
+from brave_tessel.view3d.samples import solid_camera
+from brave_tessel.view3d.solids import SIZE_M, solid, solid_part
 from tests.view3d.test_light_agrees import apart, at_rest, maps_of
 
 LIGHT = scene_light(

@@ -20,7 +20,8 @@ from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.view3d.camera import Camera
 from brave_tessel.view3d.drawn import Look, scene_light
 from brave_tessel.view3d.renderer import Renderer
-from brave_tessel.view3d.solids import solid_camera, solid_part
+from brave_tessel.view3d.samples import solid_camera
+from brave_tessel.view3d.solids import solid_part
 from brave_tessel.view3d.stills import child, run
 from brave_tessel.view3d.stills.files import Finish, png_of, write_still
 from brave_tessel.view3d.stills.filter import evened

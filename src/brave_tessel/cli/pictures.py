@@ -8,7 +8,7 @@ import time
 from ..core.errors import NotUnderstoodError, OutOfRangeError
 from ..engine.session import Session
 from ..formats.job_file import load_job
-from ..view3d.solids import SOLIDS
+from ..view3d.samples import SAMPLES
 from ..view3d.stills.files import Finish, write_still
 from ..view3d.stills.make import make_still, of_board, of_contact, of_scene, of_surface
 from .numbers import place, px, whole
@@ -36,7 +36,7 @@ def declare_picture(parser: argparse.ArgumentParser) -> None:
     which.add_argument("--contact", action="store_true", help="every surface flat on one sheet, with name and size")
     which.add_argument("--surface", action="append", default=[], help=about)
     parser.add_argument(
-        "--solid", choices=[name.lower() for name in SOLIDS], default="ball", help="what the surface is on"
+        "--solid", choices=[name.lower() for name in SAMPLES], default="ball", help="what the surface is on"
     )
     parser.add_argument("--size", type=_size, default=(900, 600), help="pixels, as in 900x600")
     parser.add_argument("--samples", type=whole("samples", 1, 65_536), default=64, help="light paths a pixel")

@@ -25,7 +25,7 @@ from PyQt6.QtWidgets import (
 from ..core.job.document import Job
 from ..engine.session import Session
 from ..engine.workers import Current
-from ..view3d.solids import solid_camera
+from ..view3d.samples import solid_camera
 from ..view3d.stills.make import Wanted, of_board, of_contact, of_scene, of_surface
 from . import theme
 from .actions import Actions

@@ -10,28 +10,43 @@ import numpy as np
 import numpy.typing as npt
 
 from ..core.sheet import Grid, Raster
-from .camera import Camera
 from .drawn import DrawPart
 
-SOLIDS = ("Plane", "Block", "Ball", "Drum", "Vault", "Cloth", "Corner", "Stairs", "Board")
-FOUR = ("Ball", "Block", "Drum", "Cloth")
-"""What stands on a sample board."""
+SOLIDS = ("Plane", "Block", "Ball", "Drum", "Vault", "Cloth", "Corner", "Stairs")
 CENTRE = np.array([0.0, 0.0, 1.2])
 """Where it is drawn, m."""
 SIZE_M = 1.5
 """How large a solid is drawn; what it shows is scaled along."""
+_EDGE, _FOLD = 0.08, 0.075
+_OPEN, _SLAB_M = ("Plane", "Vault", "Corner", "Stairs"), 0.035
 _F = npt.NDArray[np.float64]
 _Skin = Callable[[_F, _F], tuple[_F, _F]]
 
 
 @dataclass(frozen=True, slots=True)
-class Solid:
-    """A solid's skin: places and normals of (u, v) in repeats, how many repeats it spans, and its size in repeats'
-    widths.
+class Sheet:
+    """One sheet of a solid's skin: places and normals of (u, v), both 0 to 1, and where those lie, in repeats: from
+    ``start``, over ``spans``. On a ``polar`` one u goes round, and v from the middle outwards.
     """
 
     skin: _Skin
     spans: tuple[float, float]
+    start: tuple[float, float] = (0.0, 0.0)
+    polar: bool = False
+
+    def uv(self, u: _F, v: _F) -> _F:
+        """Places on the surface (…, 2), in repeats."""
+        if self.polar:
+            a = (u - 0.5) * 2 * math.pi
+            u, v = (1 + v * np.sin(a)) / 2, (1 - v * np.cos(a)) / 2
+        return np.stack([self.start[0] + u * self.spans[0], self.start[1] + v * self.spans[1]], -1)
+
+
+@dataclass(frozen=True, slots=True)
+class Solid:
+    """A solid's skin, and its size in mm of the surface: what is drawn :data:`SIZE_M` large."""
+
+    sheets: tuple[Sheet, ...]
     size_mm: float
 
 
@@ -52,11 +67,17 @@ def _round(radius: float, height: float, arc: float) -> _Skin:
     return skin
 
 
-def _vault(radius: float, length: float) -> _Skin:
+def _vault(radius: float, wall: float, length: float) -> _Skin:
+    """A passage seen from its mouth: up one wall, over the barrel, and down the other; u goes away from the viewer."""
+    bend, run = math.pi * radius, math.pi * radius + 2 * wall
+
     def skin(u: _F, v: _F) -> tuple[_F, _F]:
-        a = (v - 0.5) * math.pi
-        normal = np.stack([np.zeros_like(a), -np.sin(a), -np.cos(a)], -1)
-        return np.stack([(0.5 - u) * length, radius * np.sin(a), radius * np.cos(a)], -1), normal
+        at = v * run
+        a = np.clip((at - wall) / radius, 0, math.pi) - math.pi / 2
+        down = np.maximum(wall - at, 0) + np.maximum(at - wall - bend, 0)
+        normal = np.stack([-np.sin(a), -np.cos(a), np.zeros_like(a)], -1)
+        places = [radius * np.sin(a), radius * np.cos(a) - down, (0.5 - u) * length]
+        return np.stack(places, -1), normal
 
     return skin
 
@@ -70,39 +91,58 @@ def _ball(radius: float) -> _Skin:
     return skin
 
 
-def _block(side: float, edge: float) -> _Skin:
-    """A rounded block's four faces in one band; its edges are quarter rounds."""
-    straight = side - 2 * edge
-    run = 4 * straight + 2 * math.pi * edge
+def _face(half: float, edge: float, way: tuple[int, int, int], up: tuple[int, int, int]) -> _Skin:
+    """A face of a rounded cube, ``half`` its flat part from the middle; it meets its neighbours half way round each
+    edge. ``way`` it looks, ``up`` its v goes.
+    """
+    ahead, over = np.array(way, float), np.array(up, float)
+    right = np.cross(over, ahead)
 
     def skin(u: _F, v: _F) -> tuple[_F, _F]:
-        s = (u * run + straight / 2) % run
-        quarter = straight + math.pi / 2 * edge
-        face = np.floor(s / quarter)
-        t = s - face * quarter
-        bend = np.clip((t - straight) / max(edge, 1e-9), 0, math.pi / 2)
-        x = np.clip(t, 0, straight) - straight / 2 + edge * np.sin(bend)
-        z = side / 2 - edge + edge * np.cos(bend)
-        nx, nz = np.sin(bend), np.cos(bend)
-        a = face * math.pi / 2
-        cosine, sine = np.cos(a), np.sin(a)
-        px, pz = x * cosine + z * sine, -x * sine + z * cosine
-        mx, mz = nx * cosine + nz * sine, -nx * sine + nz * cosine
-        return np.stack([px, (v - 0.5) * side, pz], -1), np.stack([mx, np.zeros_like(mx), mz], -1)
+        s, t = (2 * u - 1) * (half + edge * math.pi / 4), (2 * v - 1) * (half + edge * math.pi / 4)
+        flat = [np.clip(x, -half, half) for x in (s, t)]
+        turn = [np.tan((x - y) / edge) for x, y in zip((s, t), flat, strict=True)]
+        normal = ahead + turn[0][..., None] * right + turn[1][..., None] * over
+        normal /= np.linalg.norm(normal, axis=-1, keepdims=True)
+        middle = half * ahead + flat[0][..., None] * right + flat[1][..., None] * over
+        return middle + edge * normal, normal
+
+    return skin
+
+
+def _block(width: float, height: float) -> tuple[tuple[Sheet, ...], float]:
+    """A block with rounded edges, a repeat to a face, and its side. What runs up the front goes on over the top."""
+    side = width / (1 - 2 * _EDGE + _EDGE * math.pi / 2)
+    half, edge, tall = side * (0.5 - _EDGE), side * _EDGE, width / height
+    round_ = ((0, 0, 1), (1, 0, 0), (0, 0, -1), (-1, 0, 0))
+    sides = [Sheet(_face(half, edge, way, (0, 1, 0)), (1.0, tall), (float(k), 0.0)) for k, way in enumerate(round_)]
+    top = Sheet(_face(half, edge, (0, 1, 0), (0, 0, -1)), (1.0, tall), (0.0, tall))
+    under = Sheet(_face(half, edge, (0, -1, 0), (0, 0, 1)), (1.0, tall), (0.0, -tall))
+    return (*sides, top, under), side
+
+
+def _lid(radius: float, height: float) -> _Skin:
+    """The flat end of a drum."""
+
+    def skin(u: _F, v: _F) -> tuple[_F, _F]:
+        a, out = (u - 0.5) * 2 * math.pi, (1 - v) * radius
+        places = np.stack([out * np.sin(a), np.full_like(u, height / 2), out * np.cos(a)], -1)
+        return places, np.broadcast_to(np.array([0.0, 1.0, 0.0]), places.shape)
 
     return skin
 
 
 def _cloth(width: float, height: float) -> _Skin:
-    """A cloth hung by its upper edge: folds that open downwards."""
+    """A cloth hung by its upper edge: folds that open downwards, nowhere so deep that one hides another."""
 
     def skin(u: _F, v: _F) -> tuple[_F, _F]:
-        depth = 0.085 * width * (0.35 + 0.65 * (1 - v))
-        turn = 5 * 2 * math.pi * u + 0.5 * np.sin(2 * math.pi * u + 2 * v)
+        depth = _FOLD * width * (0.3 + 0.7 * (1 - v))
+        turn = 3 * 2 * math.pi * u + 0.6 * np.sin(2 * math.pi * u + 2 * v)
         places = np.stack([(u - 0.5) * 0.82 * width, (v - 0.5) * height, depth * np.sin(turn)], -1)
         # Its slope across and up, by the same formula.
-        across = depth * np.cos(turn) * (10 * math.pi + math.pi * np.cos(2 * math.pi * u + 2 * v)) / (0.82 * width)
-        up = (-0.65 * 0.085 * width * np.sin(turn) + depth * np.cos(turn) * np.cos(2 * math.pi * u + 2 * v)) / height
+        swing = 0.6 * np.cos(2 * math.pi * u + 2 * v)
+        across = depth * np.cos(turn) * 2 * math.pi * (3 + swing) / (0.82 * width)
+        up = (-0.7 * _FOLD * width * np.sin(turn) + depth * np.cos(turn) * 2 * swing) / height
         normal = np.stack([-across, -up, np.ones_like(u)], -1)
         return places, normal / np.linalg.norm(normal, axis=-1, keepdims=True)
 
@@ -162,70 +202,92 @@ def _corner(width: float, height: float) -> _Skin:
 def solid(name: str, width_mm: float, height_mm: float) -> Solid:
     """A solid sized by the repeat, so that whole repeats close round it."""
     if name == "Block":
-        side = width_mm * 2 / (4 - 2 * 0.08 * (4 - math.pi)) * 2
-        return Solid(_block(side, 0.08 * side), (4.0, side / height_mm), 1.4 * side)
+        sheets, side = _block(width_mm, height_mm)
+        return Solid(sheets, 1.2 * side)
     if name == "Ball":
         radius = 3 * width_mm / (2 * math.pi)
-        return Solid(_ball(radius), (3.0, max(1.0, round(math.pi * radius / height_mm))), 2 * radius)
+        high = max(1.0, round(math.pi * radius / height_mm))
+        return Solid((Sheet(_ball(radius), (3.0, high)),), 2 * radius)
     if name == "Drum":
         radius = 3 * width_mm / (2 * math.pi)
         tall = max(1.0, round(2 * radius / height_mm)) * height_mm
-        return Solid(_round(radius, tall, 2 * math.pi), (3.0, tall / height_mm), max(2 * radius, tall))
+        round_ = Sheet(_round(radius, tall, 2 * math.pi), (3.0, tall / height_mm))
+        lid = Sheet(_lid(radius, tall), (2 * radius / width_mm, 2 * radius / height_mm), polar=True)
+        return Solid((round_, lid), 1.1 * max(2 * radius, tall))
     if name == "Vault":
-        radius = 2 * height_mm / math.pi
-        return Solid(_vault(radius, 2 * width_mm), (2.0, 2.0), max(2 * radius, 2 * width_mm))
+        radius, wall = 2 * height_mm / math.pi, 0.5 * height_mm
+        # About as deep as it is wide, to half a repeat.
+        deep = max(0.5, round(4 * radius / width_mm) / 2)
+        arch = _vault(radius, wall, deep * width_mm)
+        return Solid((Sheet(arch, (deep, 3.0)),), 1.15 * max(2 * radius, radius + wall, deep * width_mm))
     if name == "Cloth":
-        return Solid(_cloth(2 * width_mm, 2 * height_mm), (2.0, 2.0), 2 * max(width_mm, height_mm))
+        return Solid((Sheet(_cloth(2 * width_mm, 2 * height_mm), (2.0, 2.0)),), 2 * max(width_mm, height_mm))
     if name == "Corner":
         # Whole repeats meet in the corner.
-        return Solid(_corner(width_mm, 1.3 * height_mm), (2.0, 1.3), 1.5 * max(width_mm, height_mm))
+        return Solid((Sheet(_corner(width_mm, 1.3 * height_mm), (2.0, 1.3)),), 1.3 * max(width_mm, height_mm))
     if name == "Stairs":
-        skin, length = _stairs(width_mm)
-        return Solid(skin, (2.0, length / height_mm), 2.1 * width_mm)
-    return Solid(_flat(width_mm, height_mm), (1.0, 1.0), max(width_mm, height_mm))
+        flight, length = _stairs(width_mm)
+        return Solid((Sheet(flight, (2.0, length / height_mm)),), 1.7 * width_mm)
+    return Solid((Sheet(_flat(width_mm, height_mm), (1.0, 1.0)),), max(width_mm, height_mm))
 
 
 def solid_part(
     name: str, height: Raster, grid: Grid, surface: str, *, displaced: bool = True, cells: int = 220
 ) -> DrawPart:
-    """The solid as triangles about ``CENTRE``, ``cells`` × ``cells`` facets, its relief displaced to scale.
+    """The solid as triangles about :data:`CENTRE`, ``cells`` × ``cells`` facets, its relief displaced to scale.
 
     Normals are those of the smooth solid: the shader brings the finer ones from the normal map, so nothing is lit
     twice.
     """
-    if name == "Board":
-        return _sample_board(height, grid, surface, displaced=displaced, cells=cells)
     shape = solid(name, grid.width_mm, grid.height_mm)
-    line = np.linspace(0, 1, cells + 1)
-    u, v = np.meshgrid(line, line)
-    places, normals = shape.skin(u, v)
-    uv = np.stack([u * shape.spans[0], v * shape.spans[1]], -1)
-    if displaced:
-        places = places + normals * _read(height, uv)[..., None]
     scale = SIZE_M / shape.size_mm
-    # A skin is drawn with y up and z towards the viewer; it stands in a scene with z up.
-    places, normals = (np.stack([v[..., 0], -v[..., 2], v[..., 1]], -1) for v in (places, normals))
-    flat = np.concatenate([uv, np.ones((*uv.shape[:-1], 1))], -1)
-    corners = [_corners(array) for array in (places * scale + CENTRE, normals, flat)]
+    # Facets as fine on every sheet of a skin of several.
+    cells = round(cells / math.sqrt(len(shape.sheets)))
+    made = [_triangles(sheet, height if displaced else None, cells) for sheet in shape.sheets]
+    places, normals, uv = (np.concatenate(arrays) for arrays in zip(*made, strict=True))
+    flat = np.concatenate([uv, np.ones((len(uv), 1))], -1)
     size = (grid.width_mm * scale, grid.height_mm * scale)
-    places32, normals32, uv32 = (c.astype(np.float32) for c in corners)
+    places32, normals32, uv32 = (c.astype(np.float32) for c in (places * scale + CENTRE, normals, flat))
     return DrawPart("solid", places32, normals32, uv32, surface, (0.5, 0.5, 0.5), size)
 
 
-def _sample_board(height: Raster, grid: Grid, surface: str, *, displaced: bool, cells: int) -> DrawPart:
-    """Four solids beside each other, about half as large; the repeat is as large on all of them."""
-    parts = [solid_part(one, height, grid, surface, displaced=displaced, cells=cells // 2) for one in FOUR]
-    drawn = 0.52 * min(part.repeat_m[0] for part in parts)
-    places = []
-    for number, part in enumerate(parts):
-        middle = np.array([(number % 2 - 0.5) * 0.62 * SIZE_M, 0.0, (0.5 - number // 2) * 0.62 * SIZE_M])
-        places.append((part.positions - CENTRE) * (drawn / part.repeat_m[0]) + CENTRE + middle)
-    size = (drawn, drawn * grid.height_mm / grid.width_mm)
-    positions, normals, uv = (
-        np.concatenate(arrays).astype(np.float32)
-        for arrays in (places, [part.normals for part in parts], [part.uv for part in parts])
-    )
-    return DrawPart("solid", positions, normals, uv, surface, (0.5, 0.5, 0.5), size)
+def backing(name: str, height: Raster, grid: Grid, *, displaced: bool = True) -> tuple[_F, _F] | None:
+    """Corners and normals (N, 3), m, of the slab that an open solid's skin is the face of; None for one that is
+    closed, or a cloth.
+    """
+    if name not in _OPEN:
+        return None
+    shape = solid(name, grid.width_mm, grid.height_mm)
+    (sheet,), scale = shape.sheets, SIZE_M / shape.size_mm
+    line = np.linspace(0, 1, 97)
+    u, v = np.meshgrid(line, line)
+    places, normals = sheet.skin(u, v)
+    front = places + normals * _read(height, sheet.uv(u, v))[..., None] if displaced else places
+    back = places - normals * (_SLAB_M / scale)
+    strips = [(back[:, ::-1], -normals[:, ::-1])]
+    # Where it ends, anticlockwise: below, right, above, left.
+    for row in (np.s_[0], np.s_[:, -1], np.s_[-1, ::-1], np.s_[::-1, 0]):
+        edge = np.stack([back[row], front[row]])
+        along = np.gradient(places[row], axis=0)
+        out = np.cross(along, normals[row])
+        out /= np.maximum(np.linalg.norm(out, axis=-1, keepdims=True), 1e-12)
+        strips.append((edge, np.stack([out, out])))
+    turned = [[np.stack([one[..., 0], -one[..., 2], one[..., 1]], -1) for one in strip] for strip in strips]
+    corners, ways = (np.concatenate([_corners(strip[k]) for strip in turned]) for k in (0, 1))
+    return corners * scale + CENTRE, ways
+
+
+def _triangles(sheet: Sheet, height: Raster | None, cells: int) -> tuple[_F, _F, _F]:
+    """Corners of a sheet's triangles: places in mm, normals (N, 3) and places in repeats (N, 2), with z up."""
+    line = np.linspace(0, 1, cells + 1)
+    u, v = np.meshgrid(line, line)
+    places, normals = sheet.skin(u, v)
+    uv = sheet.uv(u, 1 - v if sheet.polar else v)
+    if height is not None:
+        places = places + normals * _read(height, uv)[..., None]
+    # A skin is drawn with y up and z towards the viewer; it stands in a scene with z up.
+    places, normals = (np.stack([one[..., 0], -one[..., 2], one[..., 1]], -1) for one in (places, normals))
+    return _corners(places), _corners(normals), _corners(uv)
 
 
 def _read(height: Raster, uv: _F) -> _F:
@@ -242,14 +304,3 @@ def _corners(grid_: _F) -> _F:
     """Two triangles for each cell of a grid of points, anticlockwise seen from outside."""
     a, b, c, d = grid_[:-1, :-1], grid_[:-1, 1:], grid_[1:, 1:], grid_[1:, :-1]
     return np.stack([a, b, c, a, c, d], 2).reshape(-1, grid_.shape[-1])
-
-
-def solid_camera(azimuth: float = -24.0, pitch: float = 12.0, distance: float = 3.3) -> Camera:
-    """A camera that sees the whole solid."""
-    return Camera(
-        target=(float(CENTRE[0]), float(CENTRE[1]), float(CENTRE[2])),
-        distance=distance,
-        azimuth=azimuth,
-        pitch=pitch,
-        field_of_view=38.0,
-    )

@@ -27,8 +27,9 @@ from ..drawn import DrawPart, Look, Triple, scene_light
 from ..openness import opened
 from ..renderer import Renderer
 from ..rest import come_to_rest
+from ..samples import camera_of, sample
 from ..scene import draw_parts
-from ..solids import SIZE_M, solid, solid_camera, solid_part
+from ..solids import SIZE_M, solid, solid_part
 from .files import Label
 from .run import NoTracerError, Progress, Still, trace
 from .scene import write_scene
@@ -111,14 +112,14 @@ def of_surface(
 ) -> Wanted:
     """A surface on a solid, its relief in true proportion."""
     maps = snapshot.finished(surface, px)
-    part = solid_part(shape, maps[MapKind.HEIGHT], maps.grid, surface.id, cells=420)
+    parts = sample(shape, maps[MapKind.HEIGHT], maps.grid, surface.id, cells=420)
     shown = solid(shape, maps.grid.width_mm, maps.grid.height_mm)
-    eye = camera or solid_camera()
+    eye = camera or camera_of(shape)
     light = scene_light(snapshot.job.rig, snapshot.sky_picture)
     tall = 2 * eye.distance * math.tan(math.radians(eye.field_of_view) / 2)
     per_mm = size[1] / tall * SIZE_M / shown.size_mm
     look = Look(eye, *size, light=light, background=(0.467, 0.467, 0.467))
-    return Wanted([part], {surface.id: pictures_of(b"still", maps)}, look, 1.0, per_mm, surface.name)
+    return Wanted(parts, {surface.id: pictures_of(b"still", maps)}, look, 1.0, per_mm, surface.name)
 
 
 def of_board(

@@ -21,7 +21,8 @@ from ....engine.workers import Current, Worker
 from ....view3d.drawn import Look, SceneLight, scene_light
 from ....view3d.renderer import Renderer
 from ....view3d.rest import come_to_rest
-from ....view3d.solids import SIZE_M, SOLIDS, solid, solid_camera, solid_part
+from ....view3d.samples import SAMPLES, camera_of, sample
+from ....view3d.solids import SIZE_M, solid
 from ... import theme
 from ...board import to_image
 from ...controls.float_bar import FloatBar
@@ -41,7 +42,7 @@ class SolidView(QWidget):
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
         self.setAccessibleName(tr("Solid"))
-        self.camera = solid_camera()
+        self.camera = camera_of("Ball")
         self.shape, self.relief = "Ball", "True relief"
         self.done: SurfacePicture | None = None
         self.image: QImage | None = None
@@ -56,7 +57,7 @@ class SolidView(QWidget):
         self._part_of: Any = None
         self._moving = False
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
-        self.shapes = FloatBar(SOLIDS, "Ball", name=tr("Solid"), parent=self)
+        self.shapes = FloatBar(SAMPLES, "Ball", name=tr("Solid"), parent=self)
         self.reliefs = FloatBar(RELIEFS, "True relief", name=tr("Relief"), parent=self)
         self.shapes.chosen.connect(self.show_shape)
         self.reliefs.chosen.connect(self.show_relief)
@@ -66,6 +67,8 @@ class SolidView(QWidget):
     # What is shown -------------------------------------------------------------------------------
 
     def show_shape(self, name: str) -> None:
+        if name != self.shape:
+            self.camera = camera_of(name)
         self.shape = name
         self.shapes.show_word(name)
         self.ask()
@@ -140,12 +143,10 @@ class SolidView(QWidget):
         wanted = (id(done.maps), shape, relief)
         if wanted != self._part_of:
             maps = done.maps
-            part = solid_part(
-                shape, maps[MapKind.HEIGHT], done.grid, done.surface.id, displaced=relief == "True relief"
-            )
+            parts = sample(shape, maps[MapKind.HEIGHT], done.grid, done.surface.id, displaced=relief == "True relief")
             if not current():
                 return None
-            self._renderer.set_parts([part])
+            self._renderer.set_parts(parts)
             key = f"{id(done.maps)} {shape} {relief}".encode()
             found = relief_of(maps) if relief == "Parallax" else None
             if found is not None:
