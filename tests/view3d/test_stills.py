@@ -20,10 +20,10 @@ from brave_tessel.formats.job_file import OpenedJob
 from brave_tessel.view3d.camera import Camera
 from brave_tessel.view3d.drawn import Look, scene_light
 from brave_tessel.view3d.renderer import Renderer
-from brave_tessel.view3d.samples import solid_camera
+from brave_tessel.view3d.samples import sample, solid_camera
 from brave_tessel.view3d.solids import solid_part
-from brave_tessel.view3d.stills import child, run
-from brave_tessel.view3d.stills.files import Finish, png_of, write_still
+from brave_tessel.view3d.stills import child, make, run
+from brave_tessel.view3d.stills.files import Finish, codes_of, png_of, write_still
 from brave_tessel.view3d.stills.filter import evened
 from brave_tessel.view3d.stills.make import Wanted, make_still, of_scene, of_surface
 from brave_tessel.view3d.stills.run import Still, read_still, trace
@@ -237,3 +237,26 @@ def test_brushing_runs_the_same_way_in_the_scene_and_in_a_still(renderer, tmp_pa
         brightest = [np.polyfit(np.arange(56), one.argmax(1), 1)[0] for one in grey]
         assert abs(brightest[0] - brightest[1]) < 0.05, (way, brightest)
         assert (min(brightest) < -0.05) == (way == "aslant")
+
+
+def test_what_is_written_on_an_open_ground_is_seen_there():
+    light, cover = np.full((120, 200, 3), 0.2, np.float32), np.zeros((120, 200), np.float32)
+    finish = Finish(TRUE, open_ground=True, caption="Wet shingle", px_per_mm=0.5)
+    picture = np.asarray(Image.open(io.BytesIO(png_of(light, cover, finish))))
+    assert picture[:60, :, 3].max() == 0
+    assert picture[95:, :90, 3].max() > 200
+    assert picture[95:, 110:, 3].max() == 255
+    shown = codes_of(png_of(light, cover, Finish(TRUE, open_ground=True)))
+    assert shown.shape == (120, 200, 3)
+    assert len(np.unique(shown)) == 2
+
+
+def test_nothing_stands_on_a_stand_where_the_ground_is_open(tmp_path, monkeypatch):
+    parts = sample("Ball", np.zeros(SIDE.shape, np.float32), SIDE, "s", cells=16)
+    asked = []
+    monkeypatch.setattr(make, "write_scene", lambda _folder, shown, *_more, **_named: asked.append(shown))
+    monkeypatch.setattr(make, "trace", lambda *_asked: None)
+    wanted = Wanted(parts, {}, Look(solid_camera(), 32, 32))
+    for open_ground in (False, True):
+        make_still(wanted, 1, lambda _p: None, lambda: True, folder=tmp_path, open_ground=open_ground)
+    assert [len(shown) for shown in asked] == [2, 1]

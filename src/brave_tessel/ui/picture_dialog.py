@@ -229,7 +229,7 @@ class PictureDialog(QDialog):
         finish = self.finish()
         if finish is None:
             return
-        codes = codes_of(png_of(made.smooth(), made.cover, finish))[..., :3]
+        codes = codes_of(png_of(made.smooth(), made.cover, finish))
         shown = QPixmap.fromImage(to_image(np.ascontiguousarray(codes)))
         keep, smooth = Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
         self.view.setPixmap(shown.scaled(self.view.size(), keep, smooth))

@@ -12,7 +12,7 @@ from .camera import Camera
 from .drawn import DrawPart
 from .solids import CENTRE, SIZE_M, SOLIDS, backing, solid_part
 
-BOARD = "Board"
+BOARD, STAND = "Board", "stand"
 SAMPLES = (*SOLIDS, BOARD)
 FOUR = (("Drum", -0.62, 0.0), ("Ball", 0.62, 0.0), ("Cloth", -0.62, 1.15), ("Block", 0.62, 1.15))
 """What stands on a sample board: which solid, and where, aside and behind, in widths of a repeat."""
@@ -21,11 +21,11 @@ _BEHIND = 0.72
 _BOARD_M = (1.5, 1.32)
 GREY = (0.18, 0.18, 0.18)
 """Of a stand, linear: a grey card, which tells how bright the light is."""
-_RIM, _AROUND, _THICK, _LOWER = 0.02, 1.1, 0.07, 0.09
+_RIM, _AROUND, _THICK, _RAISED = 0.02, 1.1, 0.07, 0.03
 _VIEWS = {
-    "Plane": (-16.0, 6.0, 3.1), "Block": (-31.0, 20.0, 3.3), "Ball": (-24.0, 12.0, 3.15), "Drum": (-24.0, 17.0, 3.2),
-    "Vault": (-13.0, 1.0, 2.8), "Cloth": (-12.0, 5.0, 3.2), "Corner": (-8.0, 12.0, 3.4), "Stairs": (-22.0, 17.0, 3.0),
-    BOARD: (-12.0, 13.0, 3.2),
+    "Plane": (-16.0, 6.0, 3.4), "Block": (-31.0, 20.0, 3.5), "Ball": (-24.0, 12.0, 3.35), "Drum": (-24.0, 17.0, 3.45),
+    "Vault": (-13.0, 1.0, 3.0), "Cloth": (-12.0, 5.0, 3.5), "Corner": (-8.0, 12.0, 3.6), "Stairs": (-22.0, 17.0, 3.1),
+    BOARD: (-12.0, 13.0, 3.5),
 }  # fmt: skip
 """Azimuth and pitch, degrees, and distance, m: what a solid is for is seen from there."""
 
@@ -39,9 +39,9 @@ def solid_camera(azimuth: float = -24.0, pitch: float = 12.0, distance: float = 
 def camera_of(name: str) -> Camera:
     """Where a solid is looked at from before anyone has turned it."""
     seen = solid_camera(*_VIEWS[name])
-    # The stand is seen too, and the choices lie below.
+    # Between the bars above and below; the stand is seen too.
     x, y, z = seen.target
-    return replace(seen, target=(x, y, z - _LOWER))
+    return replace(seen, target=(x, y, z + _RAISED))
 
 
 def sample(
@@ -107,4 +107,4 @@ def _stand(part: DrawPart, thick: float) -> tuple[np.ndarray, np.ndarray]:  # ty
 
 def _merged(stands: list[tuple[np.ndarray, np.ndarray]]) -> DrawPart:  # type: ignore[type-arg]
     places, normals = (np.concatenate(arrays).astype(np.float32) for arrays in zip(*stands, strict=True))
-    return DrawPart("stand", places, normals, np.zeros_like(places), "", GREY)
+    return DrawPart(STAND, places, normals, np.zeros_like(places), "", GREY)

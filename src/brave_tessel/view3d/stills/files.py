@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import io
 import os
 import tempfile
 from dataclasses import dataclass
@@ -20,6 +21,7 @@ from ...formats.images import encode_png
 from .run import Still
 
 SUFFIXES = (".png", ".exr")
+_CHEQUER, _CHEQUERED = 12, (96, 132)
 _ROUND = (1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000)
 _FONT = Path(__file__).parents[2] / "ui" / "assets" / "fonts" / "ibm-plex-sans-latin-400-normal.woff"
 
@@ -75,10 +77,12 @@ def png_of(light: AnyArray, cover: AnyArray, finish: Finish) -> bytes:
     if finish.ground is not None and not finish.open_ground:
         there = np.clip(cover, 0, 1)[..., None]
         codes = np.asarray(codes * there + (1 - there) * np.array(finish.ground, np.float32))
+    there = np.clip(cover, 0, 1)
     if finish.caption or finish.labels or finish.px_per_mm > 0:
-        codes = _captioned(codes, finish)
+        codes, written = _captioned(codes, finish)
+        there = np.maximum(there, written)
     if finish.open_ground:
-        codes = np.concatenate([codes, np.clip(cover, 0, 1)[..., None]], -1)
+        codes = np.concatenate([codes, there[..., None]], -1)
     top, kind = (65_535, np.uint16) if finish.depth == 16 else (255, np.uint8)
     return encode_png(np.asarray(np.rint(codes * top), kind), srgb=True)
 
@@ -99,8 +103,10 @@ def _exr(still: Still, finish: Finish) -> bytes:
         return Path(path).read_bytes()
 
 
-def _captioned(codes: AnyArray, finish: Finish) -> AnyArray:
-    """The picture with a line of text below left and a bar of a round length below right, on the picture."""
+def _captioned(codes: AnyArray, finish: Finish) -> tuple[AnyArray, AnyArray]:
+    """The picture with a line of text below left and a bar of a round length below right, on the picture; and how far
+    each pixel (H, W) is covered by those.
+    """
     rows, columns = codes.shape[:2]
     size = max(11, round(rows / 42))
     base = Image.fromarray(np.asarray(np.rint(codes * 255), np.uint8))
@@ -125,7 +131,7 @@ def _captioned(codes: AnyArray, finish: Finish) -> AnyArray:
     seen = np.asarray(mask, np.float32)[..., None] / 255
     # Pale on dark ground and dark on pale, by what lies behind.
     behind = float(codes[int(0.9 * rows) :].mean())
-    return np.asarray(codes * (1 - seen) + seen * (0.08 if behind > 0.55 else 0.96))
+    return np.asarray(codes * (1 - seen) + seen * (0.08 if behind > 0.55 else 0.96)), seen[..., 0]
 
 
 def _fitting(label: Label, size: int, columns: int) -> int:
@@ -140,7 +146,11 @@ def _font(size: int) -> ImageFont.FreeTypeFont:
 
 
 def codes_of(data: bytes) -> AnyArray:
-    """Codes (H, W, C) uint8 of a PNG just made, for the screen."""
-    import io
-
-    return np.asarray(Image.open(io.BytesIO(data)))
+    """Codes (H, W, 3) uint8 of a PNG just made, for the screen: where it is open a chequer is seen through it."""
+    codes = np.asarray(Image.open(io.BytesIO(data)))
+    if codes.shape[2] == 3:
+        return codes
+    rows, columns = np.indices(codes.shape[:2])
+    chequer = np.where((rows // _CHEQUER + columns // _CHEQUER) % 2, *_CHEQUERED)[..., None]
+    there = codes[..., 3:] / np.float32(255)
+    return np.asarray(np.rint(codes[..., :3] * there + chequer * (1 - there)), np.uint8)

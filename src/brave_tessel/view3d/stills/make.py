@@ -27,7 +27,7 @@ from ..drawn import DrawPart, Look, Triple, scene_light
 from ..openness import opened
 from ..renderer import Renderer
 from ..rest import come_to_rest
-from ..samples import camera_of, sample
+from ..samples import STAND, camera_of, sample
 from ..scene import draw_parts
 from ..solids import SIZE_M, solid, solid_part
 from .files import Label
@@ -218,7 +218,11 @@ def make_still(
     folder: Path | None = None,
     open_ground: bool = False,
 ) -> tuple[Still, str]:
-    """The still, and a sentence where it was made by less than the compiled tracer; empty otherwise."""
+    """The still, and a sentence where it was made by less than the compiled tracer; empty otherwise. On an
+    ``open_ground`` nothing stands on a stand.
+    """
+    if open_ground:
+        wanted = replace(wanted, parts=[part for part in wanted.parts if part.id != STAND])
     with tempfile.TemporaryDirectory(prefix="brave-tessel-still-") as own:
         place = folder or Path(own)
         try:
