@@ -210,6 +210,11 @@ def _style() -> str:
     QPushButton#badge:checked {{ background: {t.verdigris}; border-color: {t.verdigris}; color: {t.on_ink}; }}
     QPushButton#link {{ background: transparent; border: none; color: {t.verdigris}; padding: 0; text-align: left; }}
     QPushButton#link:hover, QPushButton#link:focus {{ text-decoration: underline; }}
+    QDialogButtonBox {{ dialogbuttonbox-buttons-have-icons: 0; }}
+    QMessageBox {{ background: {t.panel}; }}
+    QMessageBox QLabel {{ padding: {px(8)}px {px(6)}px {px(8)}px 0; min-height: {px(30)}px; }}
+    QMessageBox QLabel#qt_msgboxex_icon_label {{ min-width: 0; max-width: {px(2)}px; padding: 0; }}
+    QMessageBox QPushButton {{ min-width: {px(64)}px; }}
     QListWidget {{ background: {t.panel}; border: none; outline: none; }}
     QListWidget::item {{ border: none; }}
     QSplitter::handle {{ background: {t.line}; }}

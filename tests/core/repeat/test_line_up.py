@@ -1,7 +1,9 @@
 """Overlaps under which a best cut meets a bond in step, on walls whose units are known."""
 
+import cv2
 import numpy as np
 import pytest
+from skimage import data
 
 from brave_tessel.core.errors import DoesNotCloseError
 from brave_tessel.core.maps import MapKind, MapSet
@@ -49,6 +51,43 @@ def test_lines_of_a_bond_that_steps_aside_are_not_taken_for_whole_units(shift, t
     for lines, unit in zip(Echoes(tone_of(flat[MapKind.BASE_COLOUR]), flat.grid).lines, (60, 40 * times), strict=True):
         if lines is not None:
             assert away(lines.beat_mm * lines.in_bond, unit) < 1.0
+
+
+def test_lines_are_measured_in_mm_whatever_the_pixels():
+    """Pictures are looked at smaller than they come; lengths do not hang on that."""
+    colour = masonry(np.random.default_rng(3), (470, 430), (75, 32), 0.5, 2.4)
+    large = MapSet(Grid(colour.shape[1], colour.shape[0], 470, 430), {MapKind.BASE_COLOUR: colour})
+    assert max(large.grid.shape) > 1000
+    echoes = Echoes(tone_of(large[MapKind.BASE_COLOUR]), large.grid)
+    assert max(echoes.light.shape) < max(large.grid.shape)
+    across, up = echoes.lines
+    assert away(across.beat_mm * across.in_bond, 75) < 1.0
+    assert away(up.beat_mm * up.in_bond, 64) < 1.0
+
+
+def paving():
+    """A floor of bricks on end in columns, laid anyhow, photographed aslant (``skimage.data.brick``), and straightened
+    by two of its joints: 7.2 columns and, the other way, no beat that all have in common.
+    """
+    corners = np.float32([(97, 7), (345, 7), (387, 500), (53, 500)])
+    flat = np.float32([(0, 0), (709, 0), (709, 1024), (0, 1024)])
+    photo = data.brick().astype(np.float32) / 255
+    tone = cv2.warpPerspective(photo, cv2.getPerspectiveTransform(corners, flat), (709, 1024), flags=cv2.INTER_AREA)
+    colour = np.repeat((tone**2.2)[..., None], 3, 2)
+    return MapSet(Grid(709, 1024, 900.0, 1300.0), {MapKind.BASE_COLOUR: np.ascontiguousarray(colour)})
+
+
+def test_columns_of_a_photographed_floor_are_left_whole():
+    flat = paving()
+    echoes = Echoes(tone_of(flat[MapKind.BASE_COLOUR]), flat.grid)
+    column = echoes.beat_of_lines(1)
+    # Counted on the picture: joints stand 111 mm apart.
+    assert column == pytest.approx(111, abs=2)
+    assert echoes.steps(BestCut(overlap=48.0).closed(900, 1300))[0].broken
+    found = line_up(flat, overlap=(48.0, 48.0), colour=0.6, relief=0.4)
+    assert found.by_beat[0]
+    assert away(900 - found.overlap[0], column) < 3.0
+    assert not echoes.steps(BestCut(overlap=found.overlap[0]).closed(900, 1300))[0].doubtful
 
 
 def test_a_ground_without_a_beat_is_refused_in_one_sentence():

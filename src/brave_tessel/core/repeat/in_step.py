@@ -116,18 +116,27 @@ class Echoes:
             rows = replace(rows, score=min(rows.score, _OPEN), open=True)
         return _together(whole, rows)
 
-    def in_step(self, axis: int, most: float) -> list[float]:
-        """Lengths up to ``most`` mm across x (``axis`` 1) or y (0) to which the sheet may be closed so that its
-        pattern meets itself in step, by what tells it most surely; none where it has no beat that way.
+    def in_step(self, axis: int, most: float, *, least: float = 0.0) -> list[float]:
+        """Lengths from ``least`` to ``most`` mm across x (``axis`` 1) or y (0) to which the sheet may be closed so that
+        its pattern meets itself in step, by what tells it most surely of those; none where it has no beat that way.
         """
         for field in (self.whole, self.edges):
-            if field is not None and (found := field.in_step(axis, most)):
+            if field is not None and (found := [one for one in field.in_step(axis, most) if one >= least]):
                 return found
         lines = self.lines[1 - axis]
         if lines is None:
             return []
-        whole = lines.beat_mm * lines.in_bond
-        return [count * whole for count in range(1, int(most / whole) + 1)]
+        for beat in (lines.beat_mm * lines.in_bond, lines.beat_mm):
+            if found := [count * beat for count in range(1, int(most / beat) + 1) if count * beat >= least]:
+                return found
+        return []
+
+    def beat_of_lines(self, axis: int) -> float:
+        """After how much across x (``axis`` 1) or y (0) all lines together are plainly themselves again, mm: columns of
+        units that are laid anyhow have a beat in nothing else. 0 where there is none.
+        """
+        lines = self.lines[1 - axis]
+        return lines.beat_mm if lines is not None and lines.plain(_PLAIN_1D, _STANDS_1D) else 0.0
 
 
 def _together(whole: Step | None, rows: Step) -> Step:
@@ -246,7 +255,8 @@ def _by_lines(light: Raster, grid: Grid, axis: int) -> _Lines | None:
     """
     edges = [np.abs(cv2.Sobel(light, cv2.CV_32F, *order)) for order in ((1, 0), (0, 1))]
     along = [np.asarray(one.T if axis == 1 else one, np.float32) for one in edges]
-    per_px, across = grid.mm_per_px[1 - axis], along[1 - axis]
+    length = (grid.width_mm, grid.height_mm)[1 - axis]
+    per_px, across = length / along[0].shape[0], along[1 - axis]
     echo = _echo(across.mean(1, keepdims=True))
     beat = _beat(echo)
     if beat is not None and len(echo) / beat >= _BEATS_IN_VIEW:

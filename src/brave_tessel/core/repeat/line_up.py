@@ -50,8 +50,8 @@ def line_up(flat: MapSet, *, overlap: tuple[float, float], colour: float, relief
     pictures = {kind: _shrunk(pixels) for kind, pixels in pictures.items()}
     found: list[float | None] = []
     for axis, length, asked in ((1, grid.width_mm, overlap[0]), (0, grid.height_mm, overlap[1])):
-        lengths = echoes.in_step(axis, (1 - _LEAST) * length)
-        overlaps = [length - closed for closed in lengths if length - closed <= _MOST * length]
+        lengths = echoes.in_step(axis, (1 - _LEAST) * length, least=(1 - _MOST) * length)
+        overlaps = [length - closed for closed in lengths]
         found.append(_best(pictures, weights, axis, length, overlaps, asked) if overlaps else None)
     if found == [None, None]:
         raise DoesNotCloseError(

@@ -19,7 +19,7 @@ from ...core.maps import MapKind
 from ...core.operation import REGISTRY, Value
 from ...core.repeat.courses import Lattice, find_lattice, joint_width, whole_count
 from ...core.repeat.cut import PATH_PX
-from ...core.repeat.in_step import read_steps
+from ...core.repeat.in_step import Echoes, read_steps
 from ...core.repeat.judge import tone_of
 from ...core.repeat.line_up import LinedUp, line_up
 from ...core.repeat.mend import mended_size
@@ -33,10 +33,20 @@ LEAST_OVERLAP = 0.1
 
 @dataclass(frozen=True, slots=True)
 class Beat:
-    """The beat of a source's pattern, and the width of the joint between its rows, mm."""
+    """The beat of a source's pattern, and the width of the joint between its rows, mm; across x and y, where the
+    pattern has no level beat that way, that of its lines, else 0.
+    """
 
     lattice: Lattice
     joint_mm: float
+    lines: tuple[float, float] = (0.0, 0.0)
+
+    @property
+    def periods(self) -> tuple[float, float]:
+        """After how much along x and along y the sheet can be cut in step, mm; 0 where it cannot."""
+        own = zip(self.lattice.periods, self.lattice.level, self.lines, strict=True)
+        across, up = (period if level else by_lines for period, level, by_lines in own)
+        return across, up
 
     @property
     def unit_mm(self) -> float:
@@ -60,7 +70,10 @@ def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool]
     flat = snapshot.evaluation(current).value(snapshot.planner().flat(source, PATH_PX))
     tone = encode_srgb(np.clip(luminance(flat[MapKind.BASE_COLOUR]), 0, 1)).astype(np.float32)
     lattice = find_lattice(tone, flat.grid)
-    return Beat(lattice, joint_width(tone, flat.grid, lattice.course))
+    # What has no level beat of its own that way may still stand in columns, or lie in rows, that have.
+    echoes = Echoes(tone_of(flat.or_default(MapKind.BASE_COLOUR)), flat.grid)
+    lines = [0.0 if level else echoes.beat_of_lines(axis) for axis, level in zip((1, 0), lattice.level, strict=True)]
+    return Beat(lattice, joint_width(tone, flat.grid, lattice.course), (lines[0], lines[1]))
 
 
 def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
@@ -75,10 +88,10 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
     width, height = source.sheet_mm
     turn, lean = beat.lattice.tilts
     values: dict[str, Value] = {"turn": round(turn, 4), "lean": round(lean, 4)}
-    ways = (("across", beat.unit_mm, width), ("up", beat.period_up_mm, height))
+    ways = (("across", beat.periods[0], width), ("up", beat.periods[1], height))
     counts: list[int] = []
-    for (name, period, length), holds in zip(ways, beat.lattice.level, strict=True):
-        fits = holds and length >= (1 + LEAST_OVERLAP) * period
+    for name, period, length in ways:
+        fits = period > 0 and length >= (1 + LEAST_OVERLAP) * period
         counts.append(whole_count(length, period, LEAST_OVERLAP * period) if fits else 0)
         values[name] = counts[-1]
         if fits:
@@ -89,7 +102,8 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
     if not any(counts):
         # Not one whole period either way: said by the longer one, in its words.
         name, period, length = max(ways, key=lambda way: way[1])
-        whole_count(length, period, LEAST_OVERLAP * period)
+        if period:
+            whole_count(length, period, LEAST_OVERLAP * period)
         raise DoesNotCloseError(
             "Whole courses",
             value="this picture",
@@ -189,7 +203,11 @@ def scaled_beat(beat: Beat, factor: float) -> Beat:
     """The same beat on a sheet that many times as large."""
     lattice = beat.lattice
     across, up = ((v[0] * factor, v[1] * factor) for v in (lattice.across, lattice.up))
-    return Beat(Lattice(across, up, lattice.course * factor, lattice.strength), beat.joint_mm * factor)
+    return Beat(
+        Lattice(across, up, lattice.course * factor, lattice.strength),
+        beat.joint_mm * factor,
+        (beat.lines[0] * factor, beat.lines[1] * factor),
+    )
 
 
 def shadow_told(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> bool | None:

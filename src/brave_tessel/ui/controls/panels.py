@@ -227,7 +227,7 @@ class Meter(QWidget):
     def __init__(self, title: str) -> None:
         super().__init__()
         self.title, self.value, self.sentence = title, "–", ""
-        self.fill, self.severity = 0.0, "ok"
+        self.fill, self.severity = 0.0, ""
         self.stale = False
         self.setMinimumWidth(theme.px(150))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -236,7 +236,7 @@ class Meter(QWidget):
         return QSize(theme.px(200), theme.px(132))
 
     def show_reading(self, value: str, fill: float, severity: str, sentence: str) -> None:
-        """``fill`` in [0, 1]; ``severity`` ok, caution or fault."""
+        """``fill`` in [0, 1]; ``severity`` ok, caution or fault, or empty where nothing was read."""
         self.value, self.fill, self.severity, self.sentence = value, min(1.0, max(0.0, fill)), severity, sentence
         self.stale = False
         self.setAccessibleName(f"{self.title} {value}. {sentence}")
@@ -245,7 +245,7 @@ class Meter(QWidget):
 
     def show_stale(self) -> None:
         """What was read is of an older result: it is struck through, and no longer judged."""
-        self.stale = True
+        self.stale = bool(self.severity)
         self.setAccessibleName(f"{self.title} {self.value}, {tr('of an older result')}")
         self.update()
 
@@ -262,8 +262,8 @@ class Meter(QWidget):
         number.setStrikeOut(self.stale)
         painter.setFont(number)
         painter.drawText(QPointF(0, theme.px(42)), self.value)
-        token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}[self.severity]
-        word = {"ok": tr("good"), "caution": tr("look closer"), "fault": tr("broken")}[self.severity]
+        token = {"ok": "verdigris", "caution": "ochre", "fault": "oxide"}.get(self.severity, "ink_3")
+        word = {"ok": tr("good"), "caution": tr("look closer"), "fault": tr("broken")}.get(self.severity, "")
         if self.stale:
             token, word = "ink_3", tr("of an older result")
         painter.setFont(theme.font(11))

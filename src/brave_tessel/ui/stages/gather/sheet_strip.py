@@ -65,5 +65,6 @@ class SheetStrip(QWidget):
             painter.setPen(QPen(theme.colour("line"), 1))
             painter.drawRect(target)
             painter.setPen(theme.colour("ink_2"))
-            painter.drawText(QRectF(x, target.bottom() + 2, max(width, theme.px(120)), theme.px(18)), label)
-            x += width + gap
+            wide = max(width, painter.fontMetrics().horizontalAdvance(label) + 1.0)
+            painter.drawText(QRectF(x, target.bottom() + 2, wide, theme.px(18)), label)
+            x += max(width, wide) + gap

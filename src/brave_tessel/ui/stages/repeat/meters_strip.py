@@ -180,7 +180,7 @@ class Meters(QWidget):
         self._offer(way)
         if done is None:
             for meter in (self.seam, self.repetition, self.drift):
-                meter.show_reading("–", 0, "ok", "")
+                meter.show_reading("–", 0, "", "")
             self.foot.setText("")
             return
         self._show_seam(done)
