@@ -6,16 +6,17 @@ import math
 
 import numpy as np
 import numpy.typing as npt
-from scipy.ndimage import uniform_filter
 
 from ..core.kernels.expose import joined_light
+from ..core.kernels.seen_sky import add_seen
 from ..core.light.directions import octahedral_grid, octahedral_weights
 from ..core.light.dome import LUMA, Dome
 from ..core.sheet import AnyArray
 
 Vector = npt.NDArray[np.float64]
-CELLS = (30, 30, 16)
+CELLS = (80, 80, 32)
 PRIMED = 24
+_SEES, _CLOSED = 0.02, 0.001
 _TURN = math.pi * (3 - math.sqrt(5))
 
 
@@ -26,13 +27,11 @@ class Openness:
         self.box = (low, high)
         margin = 0.02 * float(np.linalg.norm(high - low)) + 0.05
         self.low, self.size = low - margin, high - low + 2 * margin
-        axes = [(np.arange(n) + 0.5) / n for n in CELLS]
-        z, y, x = np.meshgrid(axes[2], axes[1], axes[0], indexing="ij")
-        places = np.stack([x, y, z], -1).reshape(-1, 3) * self.size + self.low
-        self.places = np.concatenate([places, np.ones((len(places), 1))], 1).astype(np.float32)
+        # From cells, counted from the middle of the first, to metres.
+        self._place = np.diag([*(self.size / CELLS), 1.0])
+        self._place[:3, 3] = self.low + 0.5 * self.size / CELLS
         self.samples = 0
-        self._open = np.zeros(len(places))
-        self._slopes = np.zeros((len(places), 3))
+        self._sums = np.zeros((*CELLS[::-1], 4), np.float32)
         self._weight = 0.0
         self._mean = np.zeros(3)
 
@@ -43,8 +42,7 @@ class Openness:
     def fade(self) -> None:
         """Something has changed: what was learnt counts less than what will be."""
         self.samples = min(self.samples, PRIMED)
-        self._open *= 0.25
-        self._slopes *= 0.25
+        self._sums *= 0.25
         self._mean *= 0.25
         self._weight *= 0.25
 
@@ -52,26 +50,22 @@ class Openness:
         self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float
     ) -> None:
         """One direction's shadow map, (S, S) in [0, 1] with the lower row first, and the matrix it was drawn with."""
-        clip = self.places @ matrix.T.astype(np.float32)
-        side = depth.shape[0]
-        at = np.clip(((clip[:, :2] * 0.5 + 0.5) * side).astype(np.int32), 0, side - 1)
-        seen = clip[:, 2] * 0.5 + 0.5 - 0.004 <= depth[at[:, 1], at[:, 0]]
-        self._open += weight * seen
-        self._slopes += weight * seen[:, None] * toward
+        add_seen(self._sums, matrix @ self._place, depth, weight * np.array([1.0, *toward]))
         self._weight += weight
         self._mean += weight * toward
         self.samples += 1
 
     def field(self) -> npt.NDArray[np.float32]:
         """(z, y, x, 4) float32: mean and slopes."""
-        mean = self._open / self._weight
-        slopes = 3 * (self._slopes / self._weight - mean[:, None] * self._mean / self._weight)
-        out = np.concatenate([mean[:, None], slopes], 1).reshape(*CELLS[::-1], 4)
-        # Even over neighbours, so that single directions do not show; closed cells behind walls count little.
-        trust = out[..., :1] + 0.03
+        out = self._sums / np.float32(self._weight)
+        out[..., 1:] = 3 * (out[..., 1:] - out[..., :1] * (self._mean / self._weight).astype(np.float32))
+        # Even over neighbours, so that single directions do not show. Cells within walls see nothing, and count for
+        # little; all others count alike, or what stands open would shine through what does not.
+        trust = np.minimum(out[..., :1], _SEES) + np.float32(_CLOSED)
         whole = np.concatenate([out * trust, trust], -1)
-        even = uniform_filter(whole, (3, 3, 3, 1), mode="nearest")
-        return np.ascontiguousarray(even[..., :4] / even[..., 4:], np.float32)
+        for axis in range(3):
+            whole = _beside(whole, axis)
+        return np.ascontiguousarray(whole[..., :4] / whole[..., 4:], np.float32)
 
     def at(self, place: Vector) -> float:
         """The mean open share near a place, m; 1 outside."""
@@ -79,8 +73,15 @@ class Openness:
         if self._weight <= 0 or np.any(share < 0) or np.any(share > 1):
             return 1.0
         x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
-        near = self._open.reshape(CELLS[::-1])[max(0, z - 1) : z + 2, max(0, y - 1) : y + 2, max(0, x - 1) : x + 2]
+        near = self._sums[max(0, z - 2) : z + 3, max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 0]
         return float(near.mean()) / self._weight
+
+
+def _beside(cells: npt.NDArray[np.float32], axis: int) -> npt.NDArray[np.float32]:
+    """The sum over each cell and its two neighbours along an axis; the last cell stands for what is beyond it."""
+    ends = [(1, 1) if k == axis else (0, 0) for k in range(cells.ndim)]
+    wide = np.moveaxis(np.pad(cells, ends, mode="edge"), axis, 0)
+    return np.moveaxis(wide[:-2] + wide[1:-1] + wide[2:], 0, axis)
 
 
 def opened(share: float) -> float:
