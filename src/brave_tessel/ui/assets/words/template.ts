@@ -2269,6 +2269,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Counting courses…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Course</source>
    <translation type="unfinished" />
   </message>
@@ -5754,6 +5758,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Looking for the beat…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Looking it through…</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13738,7 +13746,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>the step across it is {times:.1f} times those inside</source>
+   <source>the step across it is {times:.1f} times the largest inside</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14955,6 +14963,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{values}</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{value} everywhere</source>
    <translation type="unfinished" />
   </message>
   <message>
