@@ -175,7 +175,7 @@ class Desk(QObject):
     @property
     def about_to_ask(self) -> bool:
         """Whether a picture is about to be asked for."""
-        return self._soon.isActive()
+        return self._soon.isActive() or self.place.holding
 
     def _request(self) -> None:
         self._asked = self.view.stage

@@ -206,9 +206,9 @@ class Renderer:
         depth = whole[:, :OPEN_PX]
         self.openness.add(depth, drawn.matrix, toward, even)
         if self.openness.samples % 8 == 0:
-            field = self.openness.field()
+            field = self.openness.field().astype(np.float16)
             if self._field is None:
-                self._field = self.context.texture3d(field.shape[2::-1], 4, field.tobytes(), dtype="f4")
+                self._field = self.context.texture3d(field.shape[2::-1], 4, field.tobytes(), dtype="f2")
                 self._field.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
                 self._field.repeat_x = self._field.repeat_y = self._field.repeat_z = False
             else:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import QTimer, pyqtSignal
 
 from ...core.job.document import Job
 from ...core.place.elevation import facets_of
@@ -23,6 +23,9 @@ from ..words import tr
 from ..workroom import Pace
 from .base import COARSE_PX, Requests
 
+_LOOK_MS, _MOST_MS = 50, 4000
+"""How often it is asked whether the first picture is there, and how long it is waited for."""
+
 
 class PlaceRequests(Requests):
     """Also asked by Hand over, which shows the placed picture small."""
@@ -38,6 +41,9 @@ class PlaceRequests(Requests):
         self._of: object = None
         self._shown: tuple[tuple[object, ...], SceneTextures] | None = None
         self._round: PlacedRound | None = None
+        self.first_look: Callable[[], bool] = lambda: False
+        """Whether the model's first picture is still being drawn."""
+        self._held = 0
         self._reading = False
         self._told: set[str] = set()
         self._preview: Job | None = None
@@ -71,14 +77,33 @@ class PlaceRequests(Requests):
         def then(before: SceneTextures | None) -> None:
             if before is not None:
                 self._deliver(before)
-            self._round = PlacedRound(snapshot, px=px, before=before)
-            self._go_on(self._round, wanted)
+            self._round = round = PlacedRound(snapshot, px=px, before=before)
+            self.when_seen(lambda: self._go_on(round, wanted))
 
         self._round = None
         self.work.ask("scene", work, then)
 
+    def when_seen(self, act: Callable[[], None]) -> None:
+        """Do what can wait once the model's first picture is there: all at once, that would take long."""
+        self._held += 1
+        self._look(act, 0)
+
+    def _look(self, act: Callable[[], None], waited: int) -> None:
+        if waited < _MOST_MS and self.first_look():
+            QTimer.singleShot(_LOOK_MS, lambda: self._look(act, waited + _LOOK_MS))
+            return
+        self._held -= 1
+        act()
+
+    @property
+    def holding(self) -> bool:
+        """Whether something is done as soon as the first picture is there."""
+        return self._held > 0
+
     def _go_on(self, round: PlacedRound, wanted: tuple[object, ...]) -> None:
         """Work out one surface after the other. What else is asked for meanwhile does not wait for all of them."""
+        if self._round is not round:
+            return
 
         def then(done: SceneTextures) -> None:
             if self._round is not round:
@@ -132,11 +157,12 @@ class PlaceRequests(Requests):
         site, parts = found
         self.standing.emit(site, parts)
 
-        def work(current: Current) -> None:
-            make_ready(site)
-            make_light(parts, current)
+        self.work.ask("rays", lambda _current: make_ready(site), lambda _done: None, pace=Pace.LONG)
+        self.when_seen(lambda: self._lighten(parts))
 
-        self.work.ask("rays", work, lambda _done: None, pace=Pace.LONG)
+    def _lighten(self, parts: list[DrawPart]) -> None:
+        """What is drawn while the model moves."""
+        self.work.ask("light", lambda current: make_light(parts, current), lambda _done: None, pace=Pace.LONG)
 
     def _forget(self) -> None:
         self._of = None

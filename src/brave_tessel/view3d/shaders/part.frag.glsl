@@ -377,7 +377,7 @@ void main() {
     // What hides the sky is itself lit by what comes in, again and again, in the colour of pale stone.
     vec3 pale = vec3(0.5, 0.475, 0.44);
     // Corners that see no sky at all are lit by what stands some cells away.
-    float lively = open_known > 0.0 ? max(field.x, 0.12 * textureLod(openness, beside, 3.4).x) : 1.0;
+    float lively = open_known > 0.0 ? max(field.x, 0.12 * textureLod(openness, beside, 3.0).x) : 1.0;
     vec3 room = (harmonics[0] + 0.25 * sun_light) / PI * pale * lively / (1.0 - pale * (1.0 - lively));
     vec3 mirror = sky_in(r, roughness) * seen + room * (1.0 - seen);
     // Mirrored below the face's own plane lies the face.

@@ -33,7 +33,7 @@ class FindingsPanel(QFrame):
         self._judged: Site | None = None
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
-        self._soon.timeout.connect(self._ask)
+        self._soon.timeout.connect(lambda: desk.place.when_seen(self._ask))
         t = theme.tokens()
         self.setStyleSheet(
             f"FindingsPanel {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}"

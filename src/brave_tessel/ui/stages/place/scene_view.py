@@ -84,6 +84,8 @@ class SceneView(QWidget):
         self.grabs: Callable[[QMouseEvent], bool] | None = None
         """Asked at every press of the left button whether a handle takes it."""
         self.image: QImage | None = None
+        self.seen = False
+        """Whether a sharp picture with surfaces was shown yet."""
         self.sharp = False
         self.overlay = Overlay(self)
         self._framed = False
@@ -147,7 +149,7 @@ class SceneView(QWidget):
 
     def _renew(self, *, complete: bool) -> None:
         """Other surfaces on what is shown already: it stays until it is drawn with them, at rest."""
-        if self.image is None or not self.isVisible():
+        if not self.isVisible() or (self.image is None and not self._frames.first_due):
             self.redraw()
             return
         self.sharp = False
@@ -189,6 +191,7 @@ class SceneView(QWidget):
     @pyqtSlot(object, bool)
     def _show(self, image: QImage, sharp: bool) -> None:
         self.image, self.sharp = image, sharp
+        self.seen = self.seen or (sharp and self.textures is not None)
         self.update()
         if sharp:
             self.frame_drawn.emit()

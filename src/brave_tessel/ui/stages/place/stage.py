@@ -156,6 +156,7 @@ class PlaceStage(Stage):
         self.elevation.counted.connect(self._counted)
         self.follow(lambda job: (job.surfaces, job.scene))
         desk.place.ready.connect(self.show_textures)
+        desk.place.first_look = lambda: self.view.isVisible() and not (self.view.seen or self.view.failed)
         desk.place.standing.connect(self._stands)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
