@@ -22,7 +22,7 @@ def opened(make_window, surfaces):
 
 
 def test_nothing_is_called_good_before_it_was_looked_at(make_window):
-    window, stage = opened(make_window, tuple(msgspec.structs.replace(brick(900.0, 600.0), id=k) for k in "abc"))
+    _window, stage = opened(make_window, tuple(msgspec.structs.replace(brick(900.0, 600.0), id=k) for k in "abc"))
     said = []
     until = time.monotonic() + 30
     while time.monotonic() < until and (stage.findings.head.text() == "Looking it through…" or not said):
