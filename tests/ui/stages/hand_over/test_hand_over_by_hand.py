@@ -135,6 +135,17 @@ def test_a_folder_that_is_a_file_is_told(hand_over, settled, tmp_path):
     assert target.read_text() == "not a folder"
 
 
+def test_what_was_found_of_a_surface_as_it_was_is_not_said_of_it_now(hand_over, settled):
+    assert hand_over.heading.note.text() == "all good"
+    hand_over.desk.dispatch(Set(path=("surfaces", "s", "width_mm"), value=655.0, label="Width"))
+    assert hand_over.heading.note.text() == "checking…"
+    assert not hand_over.findings
+    settled(hand_over.window_)
+    assert "to look at" in hand_over.heading.note.text()
+    hand_over.show_picture(None)
+    assert not hand_over.heading.note.text(), "of nothing nothing is said"
+
+
 def test_a_finding_tells_its_cause_and_is_mended_at_a_click(hand_over, settled):
     hand_over.desk.dispatch(Set(path=("surfaces", "s", "width_mm"), value=655.0, label="Width"))
     settled(hand_over.window_)

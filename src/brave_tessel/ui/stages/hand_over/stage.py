@@ -226,6 +226,10 @@ class HandOverStage(Stage):
         self.unknown.setVisible(bool(others))
         self._show_table(delivery)
         self._show_files()
+        done = self.sheet.done
+        if done is not None and done.surface is not self.desk.selection.surface:
+            # What was found of another surface, or of this one as it was, says nothing of it now.
+            self._show_findings([], tr("checking…"))
 
     def _show_table(self, delivery: Delivery) -> None:
         for row, entry in enumerate(delivery.maps):
@@ -262,17 +266,19 @@ class HandOverStage(Stage):
 
     def show_picture(self, done: SurfacePicture | None) -> None:
         self.sheet.show_picture(done)
-        self.findings = done.findings if done else []
+        findings = done.findings if done else []
+        open_count = sum(f.severity != "ok" for f in findings)
+        good = tr("all good") if findings else ""
+        self._show_findings(findings, tr("{open_count} to look at", open_count=open_count) if open_count else good)
+
+    def _show_findings(self, findings: list[Finding], note: str) -> None:
+        self.findings = findings
         rows = [
-            Row(f.check, tr(f.title), tr(f.cause), severity="" if f.severity == "ok" else f.severity)
-            for f in self.findings
+            Row(f.check, tr(f.title), tr(f.cause), severity="" if f.severity == "ok" else f.severity) for f in findings
         ]
         chosen = rows[0].id if rows else ""
         self.list.show_rows(rows, chosen)
-        open_count = sum(f.severity != "ok" for f in self.findings)
-        self.heading.note.setText(
-            tr("{open_count} to look at", open_count=open_count) if open_count else tr("all good")
-        )
+        self.heading.note.setText(note)
         self._finding_chosen(chosen)
 
     def _probe(self, x: float, y: float) -> None:
