@@ -223,3 +223,27 @@ def test_meters_of_an_older_result_are_struck_through(walled, settled):
     desk.session.store.undo()
     settled(walled)
     assert not repeat.meters.seam.stale
+
+
+def test_meters_judge_neither_nothing_nor_another_source(walled, settled, tmp_path):
+    repeat, first = walled.stages["Repeat"], walled.desk.selection.source_id
+    assert repeat.meters.seam.severity in {"ok", "caution", "fault"}
+    path = tmp_path / "other.png"
+    path.write_bytes(encode_png(np.full((64, 64, 3), 128, np.uint8)))
+    walled.desk.gather.read([path])
+    settled(walled)
+    other = walled.desk.selection.source_id
+    assert other != first
+    settled(walled)
+    assert repeat.meters.seam.value == "–"
+    assert not repeat.meters.seam.severity, "a picture without a size is not called good"
+    walled.desk.selection.choose(source=first)
+    settled(walled)
+    assert repeat.meters.seam.severity
+    assert not repeat.meters.seam.stale
+    copied = msgspec.structs.replace(walled.desk.selection.source, id="copied", name="Copied")
+    walled.desk.dispatch(Insert(path=("sources",), item=copied, label="Copied"))
+    walled.desk.selection.choose(source="copied")
+    assert repeat.meters.seam.stale, "of the one before"
+    settled(walled)
+    assert not repeat.meters.seam.stale

@@ -203,12 +203,17 @@ class Meters(QWidget):
         # What to do matters more than the spacing, and both need more lines than there are.
         self.foot.setVisible(not way)
 
-    def show_stale(self) -> None:
-        """The way of closing failed: what stands here was read of an older sheet."""
+    def show_awaited(self) -> None:
+        """Another source is chosen: what stands here was read of the one before."""
         for meter in (self.seam, self.repetition, self.drift):
             meter.show_stale()
         self.maps.show_sheet(None)
         self._offer("")
+        self.foot.setText("")
+
+    def show_stale(self) -> None:
+        """The way of closing failed: what stands here was read of an older sheet."""
+        self.show_awaited()
         self.foot.setText(tr("This way does not close the sheet; what is shown is the last that did."))
 
     def _show_seam(self, done: SheetPicture) -> None:

@@ -177,6 +177,9 @@ class RepeatStage(Stage):
         for page in self.pages.values():
             page.show_source(source)
         self.mend.make.setEnabled(source.sized)
+        shown = self.pair.done
+        if shown is not None and shown.source.id != source.id:
+            self.meters.show_awaited()
         self.pair.update()
 
     def show_sheet(self, done: SheetPicture | None) -> None:
