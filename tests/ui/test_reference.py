@@ -38,6 +38,24 @@ def test_a_reference_lies_beside_at_the_boards_scale(pinned, settled):
     assert not frame.bar.isVisible()
 
 
+def test_beside_a_solid_it_is_not_to_scale_and_its_bar_covers_nothing_of_the_board(pinned, settled):
+    frame, build = pinned.reference, pinned.stages["Build"]
+    pinned.desk.go("Build")
+    settled(pinned)
+    assert frame.bar.note.text() == "to scale"
+    build.extents.show_word("Solid")
+    build.show_extent("Solid")
+    settled(pinned)
+    QTest.qWait(80)
+    assert frame.bar.note.text() == "not to scale here"
+    assert not build.block.isVisible()
+    board = build.surface_board
+    right = board.mapTo(frame, board.rect().topRight()).x()
+    assert frame.bar.x() > right
+    build.show_extent("Cell")
+    assert build.block.isVisible()
+
+
 def test_a_reference_lies_over_follows_the_board_and_is_wiped(pinned, settled):
     frame = pinned.reference
     pinned.desk.go("Build")

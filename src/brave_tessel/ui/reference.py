@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
-from PyQt6.QtWidgets import QComboBox, QFrame, QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
+from PyQt6.QtWidgets import QComboBox, QFrame, QGridLayout, QHBoxLayout, QLabel, QSlider, QToolButton, QWidget
 
 from ..core.job.document import Job, Source
 from ..core.sheet import AnyArray
@@ -123,9 +123,9 @@ class ReferenceBar(QFrame):
         t = theme.tokens()
         self.setStyleSheet(f"ReferenceBar {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px; }}")
         self.pinned = Pinned()
-        row = QHBoxLayout(self)
-        row.setContentsMargins(theme.px(6), theme.px(3), theme.px(4), theme.px(3))
-        row.setSpacing(theme.px(6))
+        self.grid = QGridLayout(self)
+        self.grid.setContentsMargins(theme.px(6), theme.px(3), theme.px(4), theme.px(3))
+        self.grid.setSpacing(theme.px(4))
         self.sources = QComboBox()
         self.sources.setAccessibleName(tr("Reference source"))
         self.sources.setMinimumContentsLength(12)
@@ -142,22 +142,35 @@ class ReferenceBar(QFrame):
         self.opacity.valueChanged.connect(lambda value: self._put(opacity=value / 100))
         self.note = QLabel("")
         self.note.setObjectName("note")
-        close = QToolButton()
+        self.close_button = close = QToolButton()
         close.setObjectName("flat")
         close.setIcon(theme.tinted("x", "ink_2", 14))
         close.setToolTip(tr("Take the reference away (Ctrl+Shift+P)"))
         close.setAccessibleName(tr("Take the reference away"))
         close.clicked.connect(self.closed)
-        for widget in (self.sources, self.modes, self.opacity, self.note, close):
-            row.addWidget(widget)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        """In a line over the board; beside it as narrow as the reference, so that nothing of the board is covered."""
+        over = self.pinned.over
+        parts = (self.sources, self.modes, self.opacity, self.note, self.close_button)
+        places = (
+            [(0, column, 1) for column in range(len(parts))]
+            if over
+            else [(0, 0, 1), (1, 0, 2), (3, 0, 2), (2, 0, 2), (0, 1, 1)]
+        )
+        for widget, (row, column, span) in zip(parts, places, strict=True):
+            self.grid.addWidget(widget, row, column, 1, span)
+        self.sources.setMinimumContentsLength(12 if over else 6)
 
     def _put(self, **change: object) -> None:
-        self.pinned = replace(self.pinned, **change)  # type: ignore[arg-type]
-        self.show_pinned(self.pinned)
+        self.show_pinned(replace(self.pinned, **change))  # type: ignore[arg-type]
         self.changed.emit(self.pinned)
 
     def show_pinned(self, pinned: Pinned) -> None:
-        self.pinned = pinned
+        turned, self.pinned = pinned.over != self.pinned.over, pinned
+        if turned:
+            self._lay_out()
         self.modes.show_word("Over" if pinned.over else "Beside")
         self.opacity.setVisible(pinned.over)
         self.sources.setCurrentIndex(max(0, self.sources.findData(pinned.source)))

@@ -206,7 +206,7 @@ class BuildStage(Stage):
 
     @property
     def ruled_board(self) -> QWidget:
-        return self.surface_board
+        return self.surface_board if self.solid.isHidden() else self.solid
 
     def open_library(self, on: bool) -> None:
         """Show the library in place of the card, beside the layers it is dropped between; or go back."""
