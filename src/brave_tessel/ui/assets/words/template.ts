@@ -11817,6 +11817,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>checking…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>child</source>
    <translation type="unfinished" />
   </message>
