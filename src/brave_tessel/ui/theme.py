@@ -189,8 +189,11 @@ def _style() -> str:
     QComboBox {{ padding-right: {px(1)}px; }}
     QComboBox::drop-down {{ border: none; width: {px(18)}px; }}
     QComboBox::down-arrow {{ image: url({_arrow()}); width: {px(12)}px; height: {px(12)}px; }}
-    QComboBox QAbstractItemView {{ background: {t.white}; border: 1px solid {t.line};
-        selection-background-color: {t.wash}; selection-color: {t.ink}; }}
+    QComboBox {{ combobox-popup: 0; }}
+    QComboBox QAbstractItemView {{ background: {t.white}; border: 1px solid {t.line}; padding: {px(3)}px 0;
+        outline: 0; selection-background-color: {t.wash}; selection-color: {t.ink}; }}
+    QComboBox QAbstractItemView::item {{ padding: {px(3)}px {px(8)}px; min-height: {px(17)}px; }}
+    QComboBox QAbstractItemView::item:selected {{ background: {t.wash}; color: {t.ink}; }}
     QPushButton, QToolButton {{ background: {t.white}; border: 1px solid {t.line}; border-radius: 3px;
         padding: {px(4)}px {px(10)}px; min-height: {px(16)}px; }}
     QToolButton {{ padding: {px(3)}px {px(6)}px; }}
