@@ -56,8 +56,9 @@ def test_the_models_driver_is_given_back_where_it_was_made(demo_window, settled,
     settled(demo_window)
     view = demo_window.stages["Place"].view
     assert view.image is not None or view.failed
+    assert view.frames.holds_driver or view.failed
     demo_window.close_down()
-    assert view._renderer is None
+    assert not view.frames.holds_driver
     view.redraw()
     qtbot.waitUntil(lambda: view.idle, timeout=5000)
-    assert view._renderer is None, "a window that was closed draws nothing more"
+    assert not view.frames.holds_driver, "a window that was closed draws nothing more"

@@ -47,6 +47,11 @@ class Frames:
         return self._worker is None or self._worker.idle
 
     @property
+    def holds_driver(self) -> bool:
+        """Whether anything of the 3D driver is held."""
+        return self._renderer is not None
+
+    @property
     def first_due(self) -> bool:
         """Whether a single frame is being drawn, or waits: asked for another, it would never be seen."""
         return self._single and self._worker is not None and self._worker.busy_with(_FRAME)

@@ -90,7 +90,7 @@ class SceneView(QWidget):
         self.overlay = Overlay(self)
         self._framed = False
         self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
-        self._frames = Frames()
+        self.frames = Frames()
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
         self._moved = False
         self._held = False
@@ -149,7 +149,7 @@ class SceneView(QWidget):
 
     def _renew(self, *, complete: bool) -> None:
         """Other surfaces on what is shown already: it stays until it is drawn with them, at rest."""
-        if not self.isVisible() or (self.image is None and not self._frames.first_due):
+        if not self.isVisible() or (self.image is None and not self.frames.first_due):
             self.redraw()
             return
         self.sharp = False
@@ -157,7 +157,7 @@ class SceneView(QWidget):
             self._rest.start(_REST_MS if complete else _RENEW_MS)
 
     def _come_to_rest(self) -> None:
-        if self._frames.first_due:
+        if self.frames.first_due:
             self._rest.start(_REST_MS)
         else:
             self._request(coarse=False)
@@ -179,14 +179,14 @@ class SceneView(QWidget):
         return Seen(self.parts, self.textures, self.light)
 
     def _request(self, *, coarse: bool) -> None:
-        share = self.devicePixelRatioF() * (self._frames.moving_share if coarse else 1.0)
+        share = self.devicePixelRatioF() * (self.frames.moving_share if coarse else 1.0)
         look = self.look(round(self.width() * share), round(self.height() * share), coarse=coarse)
-        self._frames.draw(self._seen(), look, lambda codes, sharp: self._arrived.emit(to_image(codes), sharp))
+        self.frames.draw(self._seen(), look, lambda codes, sharp: self._arrived.emit(to_image(codes), sharp))
 
     def request_still(self, width: int, height: int) -> None:
         """A sharp picture of the model while another stage is shown; ``still_drawn`` brings it."""
         look = replace(self.look(width, height, coarse=False), chosen=frozenset(), marked=())
-        self._frames.draw_still(self._seen(), look, lambda codes: self.still_drawn.emit(to_image(codes)))
+        self.frames.draw_still(self._seen(), look, lambda codes: self.still_drawn.emit(to_image(codes)))
 
     @pyqtSlot(object, bool)
     def _show(self, image: QImage, sharp: bool) -> None:
@@ -199,12 +199,12 @@ class SceneView(QWidget):
     @property
     def idle(self) -> bool:
         """Whether nothing is being drawn or about to be."""
-        return not self._rest.isActive() and self._frames.idle
+        return not self._rest.isActive() and self.frames.idle
 
     @property
     def failed(self) -> str:
         """Why this machine cannot draw the model, if so."""
-        return self._frames.failed
+        return self.frames.failed
 
     # Where one stands ----------------------------------------------------------------------------
 
@@ -424,7 +424,7 @@ class SceneView(QWidget):
     def close_down(self) -> None:
         """End the drawing thread; what it holds of the 3D driver is given back there, where it was made."""
         self._rest.stop()
-        self._frames.stop()
+        self.frames.stop()
 
 
 def _keys(textures: SceneTextures) -> dict[str, bytes]:
