@@ -53,11 +53,6 @@ class Beat:
         """The shift along a row after which the pattern is itself again."""
         return self.lattice.periods[0]
 
-    @property
-    def period_up_mm(self) -> float:
-        """Distance of rows that are equal again, mm."""
-        return self.lattice.periods[1]
-
 
 def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool] = always) -> Beat:
     """Measure the beat on the straightened, evened sheet.
