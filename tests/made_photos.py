@@ -3,12 +3,15 @@
 from __future__ import annotations
 
 import io
+import json
 
 import cv2
 import numpy as np
 import tifffile
 
 from brave_tessel.core.gather.chart import REFERENCE
+from brave_tessel.engine.gather.rig import LIGHTS_FILE, LightRig, RigSettings
+from brave_tessel.formats.images import encode_png
 
 XYZ_TO_RGB = np.array(
     [[3.2404542, -1.5371385, -0.4985314], [-0.9692660, 1.8760108, 0.0415560], [0.0556434, -0.2040259, 1.0572252]]
@@ -60,3 +63,14 @@ def chart_photo(*, exposure=0.6, crosstalk=CROSSTALK, noise=0.002, bright=None):
     photo = photo @ crosstalk.T * exposure + np.random.default_rng(4).normal(0, noise, photo.shape)
     photo = np.clip(photo, 0, bright) if bright else np.maximum(photo, 0)
     return photo.astype(np.float32), tuple(tuple(float(v) for v in corner) for corner in corners)
+
+
+def write_frames(folder):
+    """Eight frames of the rig's sample under single lights, with their light file."""
+    capture = LightRig(RigSettings(frames=8, seconds=0)).take(lambda *_: None)
+    told = {"size_mm": [120, 120], "frames": []}
+    for number, (frame, light) in enumerate(zip(capture.frames, capture.lights, strict=True)):
+        codes = np.where(frame <= 0.0031308, 12.92 * frame, 1.055 * np.maximum(frame, 1e-9) ** (1 / 2.4) - 0.055)
+        (folder / f"f{number}.png").write_bytes(encode_png(np.rint(np.clip(codes, 0, 1) * 65_535).astype(np.uint16)))
+        told["frames"].append({"file": f"f{number}.png", "light": list(light)})
+    (folder / LIGHTS_FILE).write_text(json.dumps(told))

@@ -73,6 +73,9 @@ KEYS = {*STAGES, *VIEWS, *EXTENTS, *MOVES, *KINDS, "write sheet", "Move the rule
 """Words of tables that are said where they are shown, and names of what is asked of a workroom."""
 
 
+_PLAIN, _JOINED = r"[A-Za-z]{2}.* [a-z]", r"[A-Za-z]{2}.* [a-z]|^,? [a-z]{3,}$"
+
+
 def _loose(path: Path) -> list[str]:
     """Texts in functions of a module of the window that do not go through ``tr``."""
     tree = ast.parse(path.read_text("utf-8"))
@@ -88,7 +91,7 @@ def _loose(path: Path) -> list[str]:
         if not (isinstance(node, ast.Constant) and isinstance(node.value, str)):
             continue
         if (
-            not re.search(r"[A-Za-z]{2}.* [a-z]", node.value)
+            not re.search(_JOINED if isinstance(parents[node], ast.JoinedStr) else _PLAIN, node.value)
             or node.value in KEYS
             or isinstance(parents[node], ast.Expr)
         ):
@@ -96,7 +99,12 @@ def _loose(path: Path) -> list[str]:
         above = list(ways(node))
         if not any(isinstance(parent, ast.FunctionDef) for _, parent in above):
             continue
-        calls = {word_list._name(parent) for child, parent in above if isinstance(parent, ast.Call)}
+        calls = {
+            word_list._name(parent)
+            for _, parent in above
+            if isinstance(parent, ast.Call)
+            and not (isinstance(parent.func, ast.Attribute) and parent.func.attr == "say")
+        }
         if calls & (word_list.SAYING | {"setStyleSheet", "exception", "warning", "debug", "info", "split"}):
             continue
         if any(isinstance(parent, ast.Assign) for _, parent in above) and "tr(" in path.read_text("utf-8"):

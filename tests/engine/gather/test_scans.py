@@ -42,6 +42,7 @@ from brave_tessel.engine.handover.sheet_files import write_sheet
 from brave_tessel.engine.intents.sources import add_source, remove_source
 from brave_tessel.engine.wording import sentence
 from brave_tessel.formats.images import decode_codes, encode_png
+from tests.made_photos import write_frames
 
 
 def quietly(*_):
@@ -143,13 +144,7 @@ def test_a_scan_keeps_sixteen_bits_and_its_size(session):
 
 @pytest.fixture
 def frames_folder(tmp_path):
-    capture = LightRig(RigSettings(frames=8, seconds=0)).take(quietly)
-    told = {"size_mm": [120, 120], "frames": []}
-    for number, (frame, light) in enumerate(zip(capture.frames, capture.lights, strict=True)):
-        codes = np.where(frame <= 0.0031308, 12.92 * frame, 1.055 * np.maximum(frame, 1e-9) ** (1 / 2.4) - 0.055)
-        (tmp_path / f"f{number}.png").write_bytes(encode_png(np.rint(np.clip(codes, 0, 1) * 65_535).astype(np.uint16)))
-        told["frames"].append({"file": f"f{number}.png", "light": list(light)})
-    (tmp_path / "lights.json").write_text(json.dumps(told))
+    write_frames(tmp_path)
     return tmp_path
 
 

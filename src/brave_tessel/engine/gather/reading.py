@@ -27,7 +27,7 @@ from ..wording import sentence
 from .intake import Intake, dressed
 from .rig import measure, read_frames
 from .scanned import is_scan, scanned_source
-from .scans import is_frames_folder, scan_source
+from .scans import scan_source
 from .trees import Proposed, skipped_sentence, walk
 
 LOOK_PX = 512
@@ -271,52 +271,34 @@ def read_sources(
     intake: Intake, paths: Iterable[Path], *, current: Callable[[], bool] = always
 ) -> tuple[list[Source], list[str]]:
     """Files and folders as sources, and a sentence for each that could not be read."""
-    troubles: list[str] = []
-
-    def refused(error: TesselError) -> None:
-        troubles.append(sentence(error))
-
-    paths = list(paths)
-    made = _measured(intake, paths, troubles)
-    rest = [path for path in paths if not is_frames_folder(path) and not is_scan(path)]
-    tree = walk(rest, current=current)
+    tree = walk(paths, current=current)
+    troubles = [skipped_sentence(tree.skipped)] if tree.skipped else []
+    made = []
     for proposed in tree.proposed:
         if not current():
             break
-        try:
-            found = look_at(proposed, refused=refused)
-            if found.maps:
-                made.append(make_source(intake, found))
-        except TesselError as error:
-            refused(error)
-    made += _measured(intake, [path for path in tree.skipped if is_scan(path) and current()], troubles)
-    if skipped := [path for path in tree.skipped if not is_scan(path)]:
-        troubles.insert(0, skipped_sentence(skipped))
+        source, told = take_set(intake, proposed)
+        made += [source] if source else []
+        troubles += told
     return made, troubles
 
 
-def _measured(intake: Intake, paths: list[Path], troubles: list[str]) -> list[Source]:
-    """Sources of frames of the light rig and of scanned meshes; what there is to tell of them goes to ``troubles``."""
-    made = []
-    for path in paths:
-        try:
-            if is_frames_folder(path):
-                capture = read_frames(path)
-                made.append(scan_source(intake, capture, measure(capture)).source)
-            elif is_scan(path):
-                source, told = scanned_source(intake, path)
-                made.append(source)
-                troubles.append(told)
-        except TesselError as error:
-            troubles.append(sentence(error))
-    return made
+def _measured(intake: Intake, path: Path) -> tuple[Source, list[str]]:
+    """A source of a scanned mesh or of frames of the light rig, and what there is to tell of it."""
+    if is_scan(path):
+        source, told = scanned_source(intake, path)
+        return source, [told]
+    capture = read_frames(path)
+    return scan_source(intake, capture, measure(capture)).source, []
 
 
 def take_set(intake: Intake, proposed: Proposed) -> tuple[Source | None, list[str]]:
     """A set of a list as a source, and a sentence for each file that could not be read; no source where none could."""
     troubles: list[str] = []
-    found = look_at(proposed, refused=lambda error: troubles.append(sentence(error)))
     try:
+        if proposed.measured is not None:
+            return _measured(intake, proposed.measured)
+        found = look_at(proposed, refused=lambda error: troubles.append(sentence(error)))
         return (make_source(intake, found) if found.maps else None), troubles
     except TesselError as error:
         return None, [*troubles, sentence(error)]

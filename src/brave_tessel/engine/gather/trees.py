@@ -8,9 +8,12 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from pathlib import Path
 
+from ...core.gather.names import words_of
 from ...core.gather.sets import Member, NamedSet, sets_of_names
 from ...formats.images import SUFFIXES
+from ...formats.scanned_models import SUFFIXES as SCAN_SUFFIXES
 from ..evaluate import always
+from .rig import LIGHTS_FILE
 
 _TOLD = 4
 """Names of files passed over that a sentence tells; the rest are counted."""
@@ -20,7 +23,8 @@ _EVERY = 100
 @dataclass(frozen=True, slots=True)
 class Proposed:
     """A set, by the names of its files, as it was found or put right by hand: called otherwise (``title``), with a real
-    size in mm, with roles of files (by their names) that were chosen and are not questioned.
+    size in mm, with roles of files (by their names) that were chosen and are not questioned. What is no set of pictures
+    but is ``measured`` from, a scanned mesh or a folder of frames under single lights, is told by its path.
     """
 
     folder: Path
@@ -28,6 +32,13 @@ class Proposed:
     title: str = ""
     size_mm: tuple[float, float] | None = None
     by_hand: Mapping[str, str] = field(default_factory=dict)
+    measured: Path | None = None
+
+    @classmethod
+    def of_measured(cls, path: Path) -> Proposed:
+        """A mesh or a folder of frames, called by its own name."""
+        title = " ".join(words_of(path.stem)).capitalize()
+        return cls(path.parent, NamedSet((), ()), title, measured=path)
 
     @property
     def name(self) -> str:
@@ -64,19 +75,34 @@ class Proposed:
 
 @dataclass(frozen=True)
 class Tree:
-    """Picture files by their folders, and files that are none."""
+    """Picture files by their folders, what is measured from (meshes, folders of frames), and files that are neither."""
 
     folders: dict[Path, list[Path]]
     skipped: list[Path]
+    measured: list[Path] = field(default_factory=list)
 
     @cached_property
     def proposed(self) -> list[Proposed]:
         """The sets of every folder; worked out once, where it is first asked for."""
-        return [
+        sets = [
             Proposed(folder, named)
             for folder, files in self.folders.items()
             for named in sets_of_names([file.name for file in files])
         ]
+        return [*sets, *map(Proposed.of_measured, self.measured)]
+
+    @property
+    def count(self) -> int:
+        """How many files there are to read; a folder of frames counts as one."""
+        return sum(len(found) for found in self.folders.values()) + len(self.measured)
+
+    def sort(self, file: Path) -> None:
+        """Put a file where its suffix says it belongs."""
+        suffix = file.suffix.lower()
+        if suffix in SUFFIXES:
+            self.folders.setdefault(file.parent, []).append(file)
+        else:
+            (self.measured if suffix in SCAN_SUFFIXES else self.skipped).append(file)
 
 
 def walk(
@@ -85,29 +111,29 @@ def walk(
     """Files and folders with all that lies in them, in order of their names; hidden ones and links are not followed.
     A file that was named itself is taken whatever its suffix. ``tell`` hears now and then how many there are so far.
     """
-    folders: dict[Path, list[Path]] = {}
-    skipped: list[Path] = []
-    count = 0
+    tree, count = Tree({}, []), 0
     for path in paths:
         if not path.is_dir():
-            folders.setdefault(path.parent, []).append(path)
+            if path.suffix.lower() in SCAN_SUFFIXES:
+                tree.measured.append(path)
+            else:
+                tree.folders.setdefault(path.parent, []).append(path)
             continue
         for place, inner, names in os.walk(path):
+            if LIGHTS_FILE in names:
+                tree.measured.append(Path(place))
+                inner.clear()
+                continue
             inner[:] = sorted(name for name in inner if not name.startswith("."))
             for name in sorted(names):
                 if not current():
-                    return Tree(folders, skipped)
-                if name.startswith("."):
-                    continue
-                file = Path(place) / name
-                if file.suffix.lower() in SUFFIXES:
-                    folders.setdefault(Path(place), []).append(file)
-                else:
-                    skipped.append(file)
-                count += 1
-                if count % _EVERY == 0:
-                    tell(count)
-    return Tree(folders, skipped)
+                    return tree
+                if not name.startswith("."):
+                    tree.sort(Path(place) / name)
+                    count += 1
+                    if count % _EVERY == 0:
+                        tell(count)
+    return tree
 
 
 def skipped_sentence(skipped: list[Path]) -> str:

@@ -6,13 +6,13 @@ import time
 from collections.abc import Callable
 
 import cv2
+import msgspec
 import numpy as np
 
 from ...core.colour import display_codes
 from ...core.errors import MissingError, TesselError
 from ...core.gather.even_light import light_drift
 from ...core.gather.seen import SeenProportion, seen_proportion
-from ...core.gather.straighten import proposed_px_per_mm, straighten
 from ...core.job.document import Source
 from ...core.kernels.relief import normal_of_height, occlusion
 from ...core.light.lighting import Lighting, light_flat, shadow_on
@@ -38,21 +38,21 @@ def gather_picture(
     ratio = source.straightening.locked or (seen.ratio if seen is not None else None)
     straight = evened = lit = told = None
     drift = (0.0, 0.0)
-    if source.straightening.sized:
-        planner = snapshot.planner()
-        run = snapshot.evaluation(current)
-        try:
-            done = planner.evened(source, STRIP_PX)
-            after = run.value(done).or_default(MapKind.BASE_COLOUR)
-            before = run.value(planner.straight(source, STRIP_PX))[MapKind.BASE_COLOUR]
-            straight, evened = display_codes(before), display_codes(after)
-            drift = (light_drift(before), light_drift(after))
+    sized = source.straightening.sized
+    laid = source if sized else as_if_sized(source, ratio)
+    planner, run = snapshot.planner(), snapshot.evaluation(current)
+    try:
+        done = planner.evened(laid, STRIP_PX)
+        after = run.value(done).or_default(MapKind.BASE_COLOUR)
+        before = run.value(planner.straight(laid, STRIP_PX))[MapKind.BASE_COLOUR]
+        straight, evened = display_codes(before), display_codes(after)
+        drift = (light_drift(before), light_drift(after))
+        if sized:
             told = None if source.brings("height") else tell_relief(after, run.value(done).grid)
             lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), lighting)
-        except MissingError:
-            pass
-    else:
-        straight = _unsized(snapshot, source, ratio)
+    except TesselError as error:
+        if sized and not isinstance(error, MissingError):
+            raise
     return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit, told)
 
 
@@ -67,17 +67,12 @@ def seen_on(source: Source) -> SeenProportion | None:
         return None
 
 
-def _unsized(snapshot: Snapshot, source: Source, ratio: float | None) -> AnyArray | None:
-    """The frame straightened before anyone has said how big it is; square where the view does not tell its shape."""
-    frame, width = source.straightening, ratio or 1.0
-    density = proposed_px_per_mm(frame.corners, width, 1.0)
-    fit = min(1.0, STRIP_PX / (density * max(width, 1.0)))
-    size = max(2, round(width * density * fit)), max(2, round(density * fit))
-    try:
-        photo = snapshot.load_pixels(source.blob)
-        return display_codes(straighten(photo, frame.corners, width_px=size[0], height_px=size[1], lens=frame.lens))
-    except TesselError:
-        return None
+def as_if_sized(source: Source, ratio: float | None) -> Source:
+    """A source before anyone has said how big it is, as if a metre wide: its colours and its light do not depend on
+    that, its relief does. Square where the view does not tell its shape.
+    """
+    frame = msgspec.structs.replace(source.straightening, width_mm=1000.0, height_mm=1000.0 / (ratio or 1.0))
+    return msgspec.structs.replace(source, straightening=frame)
 
 
 def lit_maps(maps: MapSet, lighting: Lighting) -> AnyArray:

@@ -9,7 +9,6 @@ from PyQt6.QtCore import pyqtSignal
 from ...core.colour import display_codes
 from ...core.job.document import Source
 from ...engine.gather.reading import read_sources, take_set
-from ...engine.gather.scans import is_frames_folder
 from ...engine.gather.trees import Proposed, Tree, walk
 from ...engine.pictures.gather import gather_picture, scatter_picture, small_photo
 from ...engine.pictures.results import GatherPicture, ScatterPicture
@@ -116,9 +115,8 @@ class GatherRequests(Requests):
         self._reads += 1
 
         def work(current: Current) -> Tree | tuple[list[Source], list[str]]:
-            plain = [path for path in paths if not is_frames_folder(path)]
-            tree = walk(plain, current=current, tell=lambda count: progress(tr("{count} files found", count=count)))
-            if len(plain) == len(paths) and len(tree.proposed) > MANY:
+            tree = walk(paths, current=current, tell=lambda count: progress(tr("{count} files found", count=count)))
+            if len(tree.proposed) > MANY:
                 return tree
             return read_sources(intake, paths, current=current)
 

@@ -134,7 +134,7 @@ def test_a_focal_length_is_typed_and_the_sheet_stands_before_any_size(bulging, s
     desk, card = bulging.desk, sections(bulging)
     settled(bulging)
     strip = bulging.stages["Gather"].sheet
-    assert len(strip.pictures) == 1
+    assert len(strip.pictures) == 2, "its relief waits for a size"
     assert "no size" in strip.pictures[0][1]
     card.lens.unfold()
     type_into(card.lens.focal.field, "28 mm")
@@ -392,6 +392,8 @@ def test_a_chart_found_on_one_photo_serves_another(window, settled, tmp_path):
     known = desk.selection.source.calibration
     assert known.mean < 0.5 < 3 < known.before
     assert "ΔE" in section.told.text()
+    (plain, _), (right, _) = window.stages["Gather"].sheet.pictures
+    assert plain != right, "the chart shows before any size is typed"
     desk.selection.choose(source=sources[1].id)
     settled(window)
     click(section.seek)

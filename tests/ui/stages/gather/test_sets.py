@@ -7,6 +7,8 @@ from PyQt6.QtGui import QDropEvent
 from PyQt6.QtTest import QTest
 
 from brave_tessel.formats.images import encode_png
+from tests.core.gather.test_scanned import made
+from tests.made_photos import write_frames
 from tests.ui.test_window import drop
 
 ROLES = ("albedo", "normal", "rough")
@@ -66,6 +68,27 @@ def test_what_is_ticked_is_gathered(window, settled, found):
     assert [source.name for source in sources] == ["Stone0", "Sandstone"]
     assert all((s.straightening.width_mm, s.straightening.height_mm) == (2000, 1500) for s in sources)
     assert {p.role for p in sources[0].pictures} == {"normal", "roughness"}
+
+
+def test_a_scanned_mesh_and_frames_among_many_sets_are_rows_too(window, settled, textures):
+    made().export(str(textures / "pack 0" / "Quarry_face.glb"))
+    (textures / "moss").mkdir()
+    write_frames(textures / "moss")
+    drop(window, textures)
+    settled(window)
+    dialog = window.stages["Gather"].sets
+    assert "10 sets in 26 files. One file" in dialog.about.text()
+    assert row(dialog, "Quarry face").text(1) == "scanned mesh"
+    assert row(dialog, "Moss").text(1) == "frames of a light rig"
+    dialog.move_onto([row(dialog, "Stone1")], row(dialog, "Moss"))
+    assert row(dialog, "Stone1"), "pictures do not become part of what is measured"
+    dialog.tick(on=False)
+    for name in ("Quarry face", "Moss"):
+        row(dialog, name).setCheckState(0, Qt.CheckState.Checked)
+    press(dialog.gather)
+    settled(window)
+    assert [source.kind for source in window.desk.job.sources] == ["scan", "scan"]
+    assert all(source.sized for source in window.desk.job.sources)
 
 
 def test_a_size_that_is_none_is_told_and_changes_nothing(found):

@@ -293,7 +293,7 @@ class WhereForms(WhatForms):
         ]
         self.strokes.setFixedHeight(theme.px(max(1, min(len(rows), 4)) * 40 + 6))
         self.strokes.show_rows(rows[::-1], self.chosen_stroke)
-        self.strokes_part.say(f"{len(rows)}, last on top")
+        self.strokes_part.say(tr("{count}, last on top", count=len(rows)))
 
     def strokes_place(self) -> tuple[str, ...] | None:
         """Where the strokes that are painted now lie within the layer."""

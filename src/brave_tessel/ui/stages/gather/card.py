@@ -59,7 +59,7 @@ class SourceCard(Page):
         self.light = self._section(tr("Even out light"), tr("shading and drift"), "gather.even_light", "light")
         self.shadow = ShadowSection(desk, board, self.follow(OperationForm("gather.shadow", {}), "shadow"))
         self._build_colour()
-        self.relief_section = Section(tr("Relief and roughness"), "estimated")
+        self.relief_section = Section(tr("Relief and roughness"), tr("estimated"))
         self.estimates: dict[str, OperationForm] = {}
         for part, op in (("height", "estimate.height"), ("roughness", "estimate.roughness")):
             self.relief_section.add(words(tr(part.capitalize()), "section"))
@@ -71,7 +71,7 @@ class SourceCard(Page):
             self.relief_section.add(form)
         self.chart = ChartSection(desk, board)
         self.palettes = PalettesSection(desk, board)
-        sections = (
+        self.sections = (
             self.frame,
             self.line,
             self.maps_section,
@@ -83,7 +83,7 @@ class SourceCard(Page):
             self.lens,
             self.palettes,
         )
-        for section in sections:
+        for section in self.sections:
             self.add(section)
 
     def _section(self, title: str, note: str, op: str, part: str) -> OperationForm:
@@ -218,6 +218,8 @@ class SourceCard(Page):
         self.maps.show_source(source)
         self.setEnabled(source is not None)
         self._show_link(source)
+        for section in self.sections:
+            section.setVisible(source is not None)
         if source is None:
             self.title.setText(tr("No picture yet"))
             self.note.setText(tr("Add a photo, or drop one on the window."))
@@ -239,7 +241,7 @@ class SourceCard(Page):
         self.chart.show_source(job, source)
         self.shadow.show_source(source)
         count = len(source.pictures)
-        self.maps_section.say(f"{count + 1} maps" if count else "only this picture")
+        self.maps_section.say(tr("{count} maps", count=count + 1) if count else tr("only this picture"))
         self._show_values(source)
 
     def _show_values(self, source: Source) -> None:
@@ -258,9 +260,8 @@ class SourceCard(Page):
                 hidden = part == "height" and not own and name in _TOLD and source.height.values.get("as_told")
                 control.setVisible((not own or name == "rise") and not hidden)
         brought = [part for part in self.estimates if source.brings(part)]
-        self.relief_section.say(
-            "its own maps" if len(brought) == 2 else f"{brought[0]} its own" if brought else "estimated"
-        )
+        some = tr("{part} its own", part=tr(brought[0])) if brought else tr("estimated")
+        self.relief_section.say(tr("its own maps") if len(brought) == 2 else some)
 
     def _show_link(self, source: Source | None) -> None:
         self.follows.setVisible(source is not None and bool(source.path))

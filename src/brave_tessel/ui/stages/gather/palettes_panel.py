@@ -116,7 +116,7 @@ class PalettesSection(Section):
         if job.palettes is self.shown:
             return
         self.shown = job.palettes
-        self.say(f"{len(job.palettes)} kept" if job.palettes else "colours from the picture")
+        self.say(tr("{count} kept", count=len(job.palettes)) if job.palettes else tr("colours from the picture"))
         self.strips = {}
         while self.holder.count():
             item = self.holder.takeAt(0)

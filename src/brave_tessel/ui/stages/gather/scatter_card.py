@@ -320,7 +320,7 @@ class ScatterCard(Page):
         piece = self.board.piece
         source = self.desk.selection.source
         laid = len(source.scatter.laid) if source and source.scatter else 0
-        self.piece_section.say(f"{laid} laid by hand" if laid else "none laid yet")
+        self.piece_section.say(tr("{count} laid by hand", count=laid) if laid else tr("none laid yet"))
         for widget in (*self.scales.values(), self.level, self.top, self.remove):
             widget.setVisible(piece is not None)
         self.piece_hint.setVisible(piece is None)

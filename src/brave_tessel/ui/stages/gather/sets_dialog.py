@@ -70,8 +70,7 @@ class SetsDialog(QDialog):
         self.resize(theme.px(900), theme.px(600))
         self.take = take
         self.sets: dict[int, Proposed] = dict(enumerate(tree.proposed))
-        files = sum(len(found) for found in tree.folders.values())
-        told = tr("{sets} sets in {files} files.", sets=len(self.sets), files=files)
+        told = tr("{sets} sets in {files} files.", sets=len(self.sets), files=tree.count)
         if tree.skipped:
             one, many = "One file is no picture this program reads.", "{n} files are no pictures this program reads."
             told += " " + tr_count(len(tree.skipped), one, many)
@@ -133,19 +132,28 @@ class SetsDialog(QDialog):
         item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsEditable)
         item.setData(0, _SET, number)
         item.setCheckState(0, _CHECKED)
-        item.setChildIndicatorPolicy(QTreeWidgetItem.ChildIndicatorPolicy.ShowIndicator)
+        if self.sets[number].measured is None:
+            item.setChildIndicatorPolicy(QTreeWidgetItem.ChildIndicatorPolicy.ShowIndicator)
         self._tell(item)
         return item
 
     def _tell(self, item: QTreeWidgetItem) -> None:
         """What a set's row says."""
         one = self.sets[item.data(0, _SET)]
-        roles = [tr("unsure") if role == UNKNOWN else tr(role.replace("_", " ")) for role in self.roles_of(one)]
         size = f" · {format_size(*one.size_mm)}" if one.size_mm else ""
         item.setText(0, one.name)
-        item.setText(1, ", ".join(roles) + size)
+        item.setText(1, self.told_of(one) + size)
         item.setText(2, f"{one.folder.parent.name}/{one.folder.name}")
         item.setToolTip(2, str(one.folder))
+
+    def told_of(self, one: Proposed) -> str:
+        """What a set holds, in words."""
+        if one.measured is not None:
+            return tr("frames of a light rig") if one.measured.is_dir() else tr("scanned mesh")
+        roles = self.roles_of(one)
+        if roles == [UNKNOWN]:
+            return tr("one picture")
+        return ", ".join(tr("unsure") if role == UNKNOWN else tr(role.replace("_", " ")) for role in roles)
 
     @staticmethod
     def roles_of(one: Proposed) -> list[str]:
@@ -244,20 +252,23 @@ class SetsDialog(QDialog):
         self.tree.blockSignals(True)
         for item in items:
             number = item.data(0, _SET)
-            self.sets[number] = replace(self.sets[number], size_mm=size)
-            self._tell(item)
+            if self.sets[number].measured is None:
+                self.sets[number] = replace(self.sets[number], size_mm=size)
+                self._tell(item)
         self.tree.blockSignals(False)
         self.state.setText(tr("{count} sets are {size} now.", count=len(items), size=format_size(*size)))
 
     def move_onto(self, items: list[QTreeWidgetItem], onto: QTreeWidgetItem) -> None:
-        """Files, or whole sets, become part of another set."""
+        """Files, or whole sets, become part of another set; what is measured from stays by itself."""
         target = onto.data(0, _SET)
+        if self.sets[target].measured:
+            return
         gone: list[QTreeWidgetItem] = []
         touched = {id(onto): onto}
         for item in items:
             home = item.parent()
             number = (home or item).data(0, _SET)
-            if number == target:
+            if number == target or self.sets[number].measured:
                 continue
             names = None if home is None else frozenset([item.data(0, _SET)])
             self.sets[target] = self.sets[target].joined(self.sets[number], names)

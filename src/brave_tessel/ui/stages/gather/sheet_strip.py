@@ -32,10 +32,10 @@ class SheetStrip(QWidget):
         self.pictures = [(to_image(one), name) for one, name in zip(codes, names, strict=False) if one is not None]
         self.note = (
             tr("light drift {drift:.0%} before, {drift_2:.0%} after", drift=done.drift[0], drift_2=done.drift[1])
-            if done and self.pictures and sized
+            if done and self.pictures
             else ""
         )
-        self.empty = tr("Give the frame its real size to see the straightened sheet here.")
+        self.empty = tr("The straightened sheet stands here once there is a picture.")
         self.update()
 
     def show_scatter(self, done: ScatterPicture) -> None:

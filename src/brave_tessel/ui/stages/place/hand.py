@@ -331,7 +331,7 @@ class PlaceHand(QObject):
             if one.part.id == part and int(faces.max()) < one.mesh.count:
                 corners = (one.mesh.corners[faces].reshape(-1, 3) / 1000).astype(np.float32)
                 none = np.zeros((0, 3), np.float32)
-                out.append(DrawPart(f"{one.id} picked", corners, none, none, "", (0.5, 0.5, 0.5), part=part))
+                out.append(DrawPart(f"{one.id}/picked", corners, none, none, "", (0.5, 0.5, 0.5), part=part))
         return tuple(out)
 
     # Datum, measure, colour, pieces, paths, pins -------------------------------------------------

@@ -255,7 +255,8 @@ class RepeatBoard(QWidget):
             if self.middle is None
             else ""
         )
-        caption(painter, title, tr("Cell"), f"{size}{closer}{', rough' if self.done and self.done.rough else ''}")
+        rough = tr(", rough") if self.done and self.done.rough else ""
+        caption(painter, title, tr("Cell"), f"{size}{closer}{rough}")
         corner = self.to_screen_raw(0.0, height)
         scale = self.px_per_mm()
         tile(painter, self.mips, cell, QRectF(corner.x(), corner.y(), width * scale, height * scale))
