@@ -218,7 +218,8 @@ class Desk(QObject):
             self.tell("")
         faults = [one for one in troubles if not isinstance(one, Remark)]
         if troubles:
-            self.tell((faults or troubles)[-1], "fault" if faults else "caution")
+            said = (faults or troubles)[-1]
+            self.tell(said, "fault" if faults else "note" if isinstance(said, Remark) and said.sure else "caution")
 
     def close(self, last: Callable[[], None] | None = None) -> None:
         """End every thread."""

@@ -19,9 +19,15 @@ METRES_UNDER = 25.0
 
 
 class Remark(str):
-    """Something to know of what was read; it is no fault."""
+    """Something to know of what was read; it is no fault. ``sure`` unless something was guessed or filled in."""
 
-    __slots__ = ()
+    __slots__ = ("sure",)
+    sure: bool
+
+    def __new__(cls, words: str, *, sure: bool = True) -> Remark:
+        made = super().__new__(cls, words)
+        made.sure = sure
+        return made
 
 
 def is_scan(path: Path) -> bool:
@@ -52,6 +58,7 @@ def scanned_source(intake: Intake, path: Path) -> tuple[Source, Remark]:
         if mesh.unit_mm
         else f", its unit taken to be {'metres' if unit == 1000 else 'mm'}; correct the size if not."
     )
+    sure = bool(mesh.unit_mm) and flat.filled <= 0.01
     if flat.filled > 0.01:
         told += f" {100 * flat.filled:.0f} % had no mesh and was filled from what lies nearest."
-    return msgspec.structs.replace(source, file_name=path.name), Remark(told)
+    return msgspec.structs.replace(source, file_name=path.name), Remark(told, sure=sure)

@@ -15,6 +15,7 @@ from ...core.job.nodes import Point, Setting, new_id
 from ...core.maps import MapKind, MapSet
 from ...core.operation import Value
 from ...core.phrases import say
+from ...core.repeat.break_up import cells_of
 from ...core.repeat.patches import Outline, best_place
 from ...core.repeat.quieten import Feature, cover_for
 from .sources import follow_source
@@ -256,13 +257,25 @@ def remove_quiet(source: Source, quiet: str) -> AnyCommand:
     return Remove(path=("sources", source.id, "quiets", quiet), label="Uncover a spot")
 
 
+CELLS = 4
+"""Cells each way of a sheet whose repeat is broken, before anyone says otherwise."""
+
+
 def set_breakup(job: Job, source: Source, op: str) -> AnyCommand:
-    """Break the repeat another way, over as many cells as before."""
+    """Break the repeat another way, over as many cells as before or over some where there was one; not at all where no
+    operation is named.
+    """
     values: dict[str, Value] = {
         name: source.breakup.value(name) for name in ("across", "up", "seed") if name in source.breakup.complete()
     }
-    setting = Setting(op=op, values=values)
-    command = Set(path=("sources", source.id, "breakup"), value=setting, label="Break the repeat another way")
+    if max(cells_of(source.breakup)) == 1 or not op:
+        values |= dict.fromkeys(("across", "up"), CELLS if op else 1)
+    kept = source.breakup
+    setting = (
+        Setting(op=op, values=values) if op else msgspec.structs.replace(kept, values={**kept.values, **values})
+    )
+    label = "Break the repeat another way" if op else "Let the repeat be"
+    command = Set(path=("sources", source.id, "breakup"), value=setting, label=label)
     return follow_source(job, msgspec.structs.replace(source, breakup=setting), command)
 
 

@@ -11,6 +11,7 @@ from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
 from brave_tessel.core.maps import MapKind
+from brave_tessel.core.repeat.break_up import cells_of
 from brave_tessel.ui.stages.repeat.board import kept_share
 from brave_tessel.ui.stages.repeat.spot import before, spot_of_cut
 from brave_tessel.ui.stages.repeat.tools import FeatureTool
@@ -207,6 +208,26 @@ def test_a_loud_spot_is_quietened_by_a_click_on_its_mark(shingle, settled):
     assert not gone
     click(repeat.break_up.again)
     assert desk.selection.source.quiets == ()
+
+
+def test_a_way_to_break_the_repeat_does_so_at_once_and_off_lets_it_be(shingle, settled):
+    desk = shingle.desk
+    repeat = step(shingle, "break", settled)
+    page = repeat.break_up
+    click(page.way.buttons["off"])
+    settled(shingle)
+    assert cells_of(desk.selection.source.breakup) == (1, 1)
+    assert page.way.buttons["off"].isChecked()
+    assert not page.form.isVisible()
+    assert repeat.pair.done.field_mips is None
+    click(page.way.buttons["breakup.edges"])
+    settled(shingle)
+    assert cells_of(desk.selection.source.breakup) == (4, 4)
+    assert page.form.isVisible()
+    assert repeat.pair.done.field_mips is not None
+    desk.session.store.undo()
+    settled(shingle)
+    assert page.way.buttons["off"].isChecked()
 
 
 def test_variants_are_laid_and_written_as_files(shingle, settled, soon, tmp_path):

@@ -94,13 +94,13 @@ class TouchPage(Page):
         self.strokes_heading = Heading(tr("Strokes"), "")
         self.add(self.strokes_heading)
         self.list = RowList(tr("Strokes"))
-        self.list.setFixedHeight(theme.px(40 * 4 + 4))
         self.list.deleted.connect(self._remove)
         self.add(self.list)
         self.remove = button(
             tr("Take the chosen stroke out"), self._remove_chosen, icon="trash", tip=tr("The others stay (Del)")
         )
         self.add(self.remove)
+        self.column.addStretch(1)
 
     # What the brush is -------------------------------------------------------------------------------
 
@@ -182,6 +182,7 @@ class TouchPage(Page):
                     tr("at {x:.0f}, {y:.0f} mm · {on}", x=x, y=y, on=on),
                 )
             )
+        self.list.setFixedHeight(theme.px(40 * max(1, min(len(rows), 4)) + 6))
         self.list.show_rows(rows, rows[-1].id if rows else "")
         for widget in (self.list, self.remove):
             widget.setVisible(bool(rows))
@@ -244,6 +245,9 @@ class TouchPage(Page):
             self.desk.dispatch(sheet_intents.set_shift(source, shift))
 
 
+_OFF = "off"
+
+
 class BreakPage(Page):
     """The loud features, and the larger sheet without a beat."""
 
@@ -252,7 +256,7 @@ class BreakPage(Page):
         self.done: SheetPicture | None = None
         self.add(Heading(tr("Loud spots"), tr("what the eye finds again")))
         self.list = RowList(tr("Features that stand out"))
-        self.list.setFixedHeight(theme.px(40 * 4 + 4))
+        self.list.setFixedHeight(theme.px(54 * 3 + 4))
         self.list.opened.connect(lambda id: self.quieten(int(id[1:])))
         self.list.chosen.connect(self._show_feature)
         self.add(self.list)
@@ -270,7 +274,7 @@ class BreakPage(Page):
         self.add(self.again)
         self.add(Heading(tr("A larger sheet")))
         options = [(op.id, tr("Blend patches") if op.id == "breakup.hex" else op.label) for op in family("breakup")]
-        self.way = Choices(options, options[0][0], name=tr("Way"), columns=2)
+        self.way = Choices([(_OFF, tr("Off")), *options], _OFF, name=tr("Way"), columns=2)
         self.way.changed.connect(self._set_way)
         self.add(self.way)
         self.way_note = words("")
@@ -286,14 +290,16 @@ class BreakPage(Page):
             tip=tr("Every map of the sheet, each variant, or the atlas of its cells, as files with their real size"),
         )
         self.add(self.write)
+        self.column.addStretch(1)
 
     spot = pyqtSignal(float, float)
 
     def show_source(self, source: Source) -> None:
-        op = source.breakup.op
-        self.way.show_value(op)
+        op, off = source.breakup.op, source.breakup.known and max(cells_of(source.breakup)) == 1
+        self.way.show_value(_OFF if off else op)
         operation = REGISTRY.get(op)
-        self.way_note.setText(tr(operation.summary) if operation else tr("made by another version"))
+        told = tr(operation.summary) if operation else tr("made by another version")
+        self.way_note.setText(tr("The cell comes again as it is.") if off else told)
         if self.form is None or self.form.op != op:
             if self.form is not None:
                 self.form.hide()
@@ -301,6 +307,7 @@ class BreakPage(Page):
             self.form = self.follow(OperationForm(op, source.breakup.values), "breakup")
             self.holder.addWidget(self.form)
         self.form.show_values(source.breakup.values)
+        self.form.setVisible(not off)
         rows = [
             Row(
                 quiet.id,
@@ -375,8 +382,8 @@ class BreakPage(Page):
 
     def _set_way(self, op: str) -> None:
         source = self.desk.selection.source
-        if source and op != source.breakup.op:
-            self.desk.dispatch(sheet_intents.set_breakup(self.desk.job, source, op))
+        if source:
+            self.desk.dispatch(sheet_intents.set_breakup(self.desk.job, source, "" if op == _OFF else op))
 
     def choose_folder(self) -> None:
         dialog = QFileDialog(self, tr("Write the sheet into a folder"))
@@ -405,7 +412,7 @@ def breakup_note(source: Source) -> str:
     across, up = cells_of(source.breakup)
     quiet = tr("{count} covered", count=len(source.quiets)) if source.quiets else ""
     cells = tr("{across} × {up} cells", across=across, up=up) if max(across, up) > 1 else ""
-    return ", ".join(part for part in (quiet, cells) if part) or "off"
+    return ", ".join(part for part in (quiet, cells) if part) or tr("off")
 
 
 def feature_thumb(done: SheetPicture, x: float, y: float, size: float) -> QPixmap:

@@ -58,12 +58,12 @@ def boxes(cell: QRectF, height: float, *, pair: bool) -> tuple[QRectF, ...]:
     where there is no room.
     """
     gap = theme.px(12)
-    room = height - cell.bottom() - theme.px(14 + 46)
-    side = min(room, theme.px(170), (cell.width() - gap) / 2 if pair else cell.width())
-    if side < theme.px(70):
-        return boxes(cell, height, pair=False) if pair else ()
-    first = QRectF(cell.left(), cell.bottom() + theme.px(14), side, side)
-    return (first, first.translated(side + gap, 0)) if pair else (first,)
+    high = min(height - cell.bottom() - theme.px(14 + 46), theme.px(170))
+    wide = min((cell.width() - gap) / 2 if pair else cell.width(), max(high, theme.px(170)))
+    if min(high, wide) < theme.px(70):
+        return boxes(cell, height, pair=False) if pair and high >= theme.px(70) else ()
+    first = QRectF(cell.left(), cell.bottom() + theme.px(14), wide, high)
+    return (first, first.translated(wide + gap, 0)) if pair else (first,)
 
 
 def paint_spot(
