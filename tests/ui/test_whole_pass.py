@@ -106,7 +106,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     # 3 Build: a second layer, its seat and a rule, and paint over the edge.
     build = window.stages["Build"]
     assert isinstance(desk.selection.surface.layers[0].what, SourceWhat)
-    build.lay_on("Recipe", "Clouds")
+    build.layers.lay_on("Recipe", "Clouds")
     settled(window)
     assert isinstance(desk.selection.surface.layers[1].what, RecipeWhat)
     level = next(form for form, _ in build.layer_card.forms if form.op == "seat.by_height").controls["level"]

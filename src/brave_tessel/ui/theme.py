@@ -173,6 +173,7 @@ def _style() -> str:
     QMenuBar::item:selected, QMenu::item:selected {{ background: {t.wash}; color: {t.ink}; }}
     QMenu {{ background: {t.white}; border: 1px solid {t.line}; padding: {px(4)}px 0; }}
     QMenu::item {{ padding: {px(5)}px {px(24)}px {px(5)}px {px(16)}px; }}
+    QMenu::icon {{ padding-left: {px(10)}px; }}
     QMenu::item:disabled {{ color: {t.ink_3}; }}
     QMenu::separator {{ height: 1px; background: {t.line}; margin: {px(4)}px 0; }}
     QToolTip {{ background: {t.white}; color: {t.ink}; border: 1px solid {t.line}; padding: {px(4)}px; }}

@@ -271,9 +271,7 @@ def set_breakup(job: Job, source: Source, op: str) -> AnyCommand:
     if max(cells_of(source.breakup)) == 1 or not op:
         values |= dict.fromkeys(("across", "up"), CELLS if op else 1)
     kept = source.breakup
-    setting = (
-        Setting(op=op, values=values) if op else msgspec.structs.replace(kept, values={**kept.values, **values})
-    )
+    setting = Setting(op=op, values=values) if op else msgspec.structs.replace(kept, values={**kept.values, **values})
     label = "Break the repeat another way" if op else "Let the repeat be"
     command = Set(path=("sources", source.id, "breakup"), value=setting, label=label)
     return follow_source(job, msgspec.structs.replace(source, breakup=setting), command)

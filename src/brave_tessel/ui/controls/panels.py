@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PyQt6.QtWidgets import (
     QAbstractButton,
@@ -144,19 +144,43 @@ class Column(QScrollArea):
         self.column.setSpacing(theme.px(8))
         self.column.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.setWidget(self.body)
+        self._held = ""
 
     def add(self, widget: QWidget, *, stretch: int = 0) -> QWidget:
         self.column.addWidget(widget, stretch)
         return widget
 
     def empty(self) -> None:
-        """Take everything out."""
+        """Take everything out; what is built in its place may take the keys up again by ``focus_again``."""
+        held = self.focusWidget()
+        self._held = _called(held) if held is not None and held.hasFocus() and held is not self else ""
+        if self._held:
+            # Else the keys go on to whatever comes next, and the card scrolls there.
+            self.setFocus(Qt.FocusReason.OtherFocusReason)
         while self.column.count():
             item = self.column.takeAt(0)
             widget = item.widget() if item else None
             if widget:
                 widget.hide()
                 widget.deleteLater()
+
+    def focus_again(self) -> None:
+        """The keys for the control whose name is that of the one that had them before everything was taken out."""
+        if self._held:
+            # What was just put in is shown by the next turn of the loop, and takes no keys before.
+            QTimer.singleShot(0, self._focus_on_held)
+
+    def _focus_on_held(self) -> None:
+        held, self._held = self._held, ""
+        if held and self.hasFocus():
+            there = (one for one in self.body.findChildren(QWidget) if one.isVisibleTo(self.body) and one.isEnabled())
+            if (found := next((one for one in there if _called(one) == held), None)) is not None:
+                found.setFocus(Qt.FocusReason.OtherFocusReason)
+
+
+def _called(widget: QWidget) -> str:
+    """What a control is called; its own words where it has no other name."""
+    return widget.accessibleName() or (widget.text() if isinstance(widget, QAbstractButton) else "")
 
 
 def words(text: str, name: str = "note", *, wrap: bool = True) -> QLabel:

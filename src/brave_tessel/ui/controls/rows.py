@@ -230,7 +230,8 @@ class RowList(QListWidget):
 
     def _choose(self, item: QListWidgetItem, row: Row, chosen: str) -> None:
         if row.id == chosen and not (self.currentItem() is item and item.isSelected()):
-            self.setCurrentItem(item)
+            # By itself a list of several keeps what was chosen beside it.
+            self.setCurrentItem(item, QItemSelectionModel.SelectionFlag.ClearAndSelect)
 
     def _shown_ids(self) -> list[str]:
         return [item.data(_ROW).id for i in range(self.count()) if (item := self.item(i)) is not None]

@@ -19,9 +19,8 @@ def test_painting_over_the_edge_with_symmetry_and_a_chosen_stroke(build, settled
         "hardness": 1.0,
         "mirror": "across",
     }
-    QTest.keyClick(build.window_, Qt.Key.Key_B)
     board = build.surface_board
-    assert board.painting
+    assert board.painting, "a painted layer is laid on to be painted"
     pull(board, at(board, 580, 100), at(board, 640, 100))
     settled(build.window_)
     stroke = build.desk.selection.layer.what.strokes[0]

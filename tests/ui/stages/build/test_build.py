@@ -31,7 +31,7 @@ def layers(build):
 
 
 def lay(build, settled, group, kind):
-    build.lay_on(group, kind)
+    build.layers.lay_on(group, kind)
     settled(build.window_)
     return build.desk.selection.layer
 
@@ -432,7 +432,7 @@ def test_a_source_is_stamped_along_a_run_and_its_neutral_level_told(demo_window,
     desk.view.set_preview(256)
     desk.selection.choose(surface="terrazzo-floor")
     desk.go("Build")
-    build.lay_on("Special", "Run")
+    build.layers.lay_on("Special", "Run")
     build.layer_card.put(
         ("what", "stamp"), Setting(op="stamp.source", values={"source": "mosaic", "step": 300.0, "width": 120.0}), "x"
     )

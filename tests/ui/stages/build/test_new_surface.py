@@ -49,3 +49,19 @@ def test_each_is_called_by_its_number_and_not_by_its_stock(window, settled):
     settled(window)
     assert [surface.name for surface in window.desk.job.surfaces] == ["Surface 1", "Surface 2", "Surface 3"]
     assert window.desk.job.surfaces[0].layers[0].name == "Worn road"
+
+
+def test_a_layer_laid_on_nothing_brings_a_surface_of_its_own(window, settled):
+    window.desk.go("Build")
+    settled(window)
+    menu = window.build_stage.layers.lay_menu
+    menu.popup(window.mapToGlobal(window.rect().center()))
+    action = next(action for action in menu.actions() if action.text() == "Plain colour")
+    QTest.mouseClick(menu, Qt.MouseButton.LeftButton, pos=menu.actionGeometry(action).center())
+    settled(window)
+    (surface,) = window.desk.job.surfaces
+    assert [layer.name for layer in surface.layers] == ["Plain colour"]
+    assert window.build_stage.done is not None
+    window.desk.session.store.undo()
+    settled(window)
+    assert window.desk.job.surfaces == (), "one step back"

@@ -2,7 +2,7 @@
 
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QLabel, QLineEdit
+from PyQt6.QtWidgets import QLabel, QLineEdit, QPushButton
 
 from brave_tessel.core.job.layers import layer_of
 from brave_tessel.core.recipe.edit import kind_of
@@ -32,8 +32,8 @@ def click_row(build, index, keys=Qt.KeyboardModifier.NoModifier):
 
 
 def test_rows_are_chosen_together_with_ctrl_and_shift(build, settled):
-    build.lay_on("Special", "Plain colour")
-    build.lay_on("Special", "Plain colour")
+    build.layers.lay_on("Special", "Plain colour")
+    build.layers.lay_on("Special", "Plain colour")
     settled(build.window_)
     ids = [row.id for row in build.list.rows]
     click_row(build, 0)
@@ -80,7 +80,7 @@ def test_a_dragged_dial_shows_pictures_while_it_moves(build, settled):
 
 def test_rows_are_changed_not_made_anew(build, settled):
     items = {row.id: build.list.item(n) for n, row in enumerate(build.list.rows)}
-    build.lay_on("Special", "Plain colour")
+    build.layers.lay_on("Special", "Plain colour")
     build.layers.rename()
     settled(build.window_)
     assert all(build.list.item([row.id for row in build.list.rows].index(id)) is item for id, item in items.items())
@@ -106,3 +106,29 @@ def test_the_hidden_card_rests_while_a_recipe_is_open(build, settled):
     told = " ".join(label.text() for label in card.findChildren(QLabel) if label.isVisible())
     assert "Feeds" not in told
     assert build.layer_card.built_count == built
+
+
+def test_what_is_laid_on_is_chosen_alone(build, settled):
+    build.layers.lay_on("Special", "Plain colour")
+    settled(build.window_)
+    assert build.list.selected_ids() == [build.desk.selection.layer_id] == list(build.desk.selection.layer_ids)
+
+
+def test_a_card_made_anew_stays_where_it_was_scrolled(build, settled):
+    build.layers.lay_on("Special", "Run")
+    settled(build.window_)
+    card = build.layer_card
+    switch = next(one for one in card.findChildren(QPushButton) if one.text() == "Along the joints")
+    bar = card.verticalScrollBar()
+    assert bar.maximum() > 100
+    card.ensureWidgetVisible(switch, 0, 10)
+    before, built = bar.value(), card.built_count
+    switch.setFocus()
+    QTest.mouseClick(switch, Qt.MouseButton.LeftButton)
+    settled(build.window_)
+    assert card.built_count > built
+    # The line that counts its steps goes.
+    assert abs(bar.value() - before) < 40
+    again = next(one for one in card.findChildren(QPushButton) if one.text() == "Along the joints" and one.isVisible())
+    assert again.isChecked()
+    assert again.hasFocus()

@@ -42,6 +42,11 @@ class BoardHand(QObject):
 
     # Painting ------------------------------------------------------------------------------------
 
+    def take_up(self, kind: str) -> None:
+        """What a layer just laid on waits for: a painted one for the brush."""
+        if kind == "Painted":
+            self.set_painting(True)
+
     def set_painting(self, on: bool) -> None:
         """Turn the brush on or off; painting needs a layer that is not locked."""
         layer = self.desk.selection.layer

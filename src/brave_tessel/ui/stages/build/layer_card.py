@@ -45,6 +45,7 @@ class LayerCard(WhereForms):
         if shape != self.shape:
             self.shape = shape
             self._build(surface, layer)
+            self.focus_again()
             self.built.emit()
         if layer is not None:
             self.show_values(layer)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from PyQt6.QtCore import QObject
+from PyQt6.QtCore import QObject, pyqtSignal
 from PyQt6.QtGui import QAction, QPixmap
 from PyQt6.QtWidgets import QApplication, QMenu, QPushButton
 
@@ -17,6 +17,7 @@ from ....core.maps import MapSet
 from ....core.quantity import format_number
 from ....core.sheet import AnyArray
 from ....engine.intents import layers as layer_intents
+from ....engine.intents import surfaces as surface_intents
 from ....engine.intents.layers import set_in_layer
 from ....engine.intents.merging import joined_maps, keep_maps, merge_layers, merged_name
 from ....engine.pictures.results import SurfacePicture
@@ -33,7 +34,9 @@ from .surface_board import ITEM_MIME
 
 
 class LayerList(QObject):
-    """The list, its buttons, and the intents behind them."""
+    """The list, its buttons, and the intents behind them. ``laid`` tells what kind of layer was just laid on."""
+
+    laid = pyqtSignal(str)
 
     def __init__(self, desk: Desk) -> None:
         super().__init__()
@@ -135,19 +138,22 @@ class LayerList(QObject):
                     action.triggered.connect(lambda _checked=False, g=group, k=kind: self.lay_on(g, k))
 
     def lay_on(self, group: str, kind: str) -> None:
-        """A new layer of a kind above the chosen one."""
-        surface = self.desk.selection.surface
+        """A new layer of a kind above the chosen one; on a new surface where there is none."""
+        surface, first = self.desk.selection.surface, None
         if surface is None:
-            return
+            first, surface = surface_intents.empty_surface(self.desk.job)
         hatch = next_hatch({layer.hatch for layer, _ in every_layer(surface.layers)})
         command, layer = layer_intents.lay_on(
             self.desk.job, surface, group, kind, above=self.desk.selection.layer_id, hatch=hatch
         )
+        if first is not None:
+            command = Batch(commands=(first, command), label=command.label)
         # Chosen first, so that its card is made once.
         before, self.desk.selection.layer_id = self.desk.selection.layer_id, layer.id
         if self.desk.dispatch(command):
             self.desk.selection.rule_id = ""
-            self.desk.selection.choose(layer=layer.id)
+            self.desk.selection.choose(surface=surface.id, layer=layer.id)
+            self.laid.emit(kind)
         else:
             self.desk.selection.layer_id = before
 

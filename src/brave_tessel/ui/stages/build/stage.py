@@ -89,6 +89,7 @@ class BuildStage(Stage):
         self.done: SurfacePicture | None = None
         self.kept = KeptStates(desk, self.surface_board)
         self.hand = BoardHand(desk, self.surface_board, self.layer_card, self.library)
+        self.layers.laid.connect(self.hand.take_up)
         self._connect()
 
     def _make_left(self) -> QWidget:
@@ -250,13 +251,6 @@ class BuildStage(Stage):
             self.desk.dispatch(
                 Set(path=("surfaces", surface.id, "name"), value=name.strip(), label=tr("Rename the surface"))
             )
-
-    def lay_on(self, group: str, kind: str) -> None:
-        """A new layer of a kind above the chosen one."""
-        if self.desk.selection.surface is None:
-            self.new_surface()
-            return
-        self.layers.lay_on(group, kind)
 
     def _asked(self, what: str, about: str) -> None:
         """What a button of the card wants of the window."""

@@ -160,6 +160,8 @@ class GatherStage(Stage):
 
     def _choose(self, id: str) -> None:
         self.rig_button.setChecked(False)
+        # What was said of another source is not of this one.
+        self.desk.tell("")
         self.desk.selection.choose(source=id)
 
     def _remove(self, id: str) -> None:

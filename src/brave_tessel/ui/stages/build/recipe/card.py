@@ -96,6 +96,7 @@ class StepCard(Column):
             self.shape = shape
             self.notes = recipe.notes
             self._build(recipe, step)
+            self.focus_again()
         elif self.form is not None:
             self.form.show_values(step.values)
         if step is not None:
