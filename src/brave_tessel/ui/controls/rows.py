@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
-from PyQt6.QtCore import QEvent, QItemSelectionModel, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QItemSelectionModel, QMimeData, QModelIndex, QPointF, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QDragEnterEvent,
     QDragMoveEvent,
@@ -363,6 +363,12 @@ class RowList(QListWidget):
         return (
             bytes(mime.data(self.takes).data()).decode() if mime and self.takes and mime.hasFormat(self.takes) else ""
         )
+
+    def mimeData(self, _items: object) -> QMimeData:
+        """Rows are moved within their own list, so they carry nothing; what a row shows could not be written down."""
+        mime = QMimeData()
+        mime.setData("application/x-qabstractitemmodeldatalist", b"")
+        return mime
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         if event and (self._brings(event) or event.source() is self):

@@ -132,3 +132,12 @@ def test_a_card_made_anew_stays_where_it_was_scrolled(build, settled):
     again = next(one for one in card.findChildren(QPushButton) if one.text() == "Along the joints" and one.isVisible())
     assert again.isChecked()
     assert again.hasFocus()
+
+
+def test_rows_with_pictures_can_be_dragged(build, settled):
+    """What a drag begins with on a display, where a list writes down all that its rows show."""
+    settled(build.window_)
+    rows = build.list
+    assert any(row.picture is not None for row in rows.rows)
+    carried = rows.model().mimeData(rows.selectedIndexes())
+    assert set(carried.formats()) == set(rows.model().mimeTypes())
