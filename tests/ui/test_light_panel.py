@@ -57,6 +57,12 @@ def test_dials_change_sun_sky_and_white(window, panel, settled):
     assert window.light.text() == "Own light"
     panel.sun.controls["by"].changed.emit("by the hour")
     assert panel.sun.controls["hour"].isVisibleTo(panel.sun)
+    # Day 105 of a common year; noon at 50° north: 90° less the latitude, more the declination of 9.4° (NOAA).
+    panel.sun.controls["hour"].changed.emit(12.0)
+    assert "15 April" in panel.stand.text()
+    assert "49° high, bearing 180°" in panel.stand.text()
+    panel.sun.controls["hour"].changed.emit(1.0)
+    assert "down" in panel.stand.text()
     assert not panel.sun.controls["bearing"].isVisibleTo(panel.sun)
     panel.sky_form.controls["clouds"].changed.emit(0.1)
     assert rig(window).sky.number("clouds") == 0.1

@@ -7,7 +7,7 @@ from functools import partial
 from pathlib import Path
 from typing import Any
 
-from PyQt6.QtCore import QPoint, QRect, QSize, Qt
+from PyQt6.QtCore import QDate, QLocale, QPoint, QRect, QSize, Qt
 from PyQt6.QtGui import QPainter, QPaintEvent, QPen, QPixmap
 from PyQt6.QtWidgets import (
     QAbstractButton,
@@ -24,9 +24,10 @@ from PyQt6.QtWidgets import (
 
 from ..core.job.light import Rig
 from ..core.job.nodes import Setting
+from ..core.light.dome import sun_of
 from ..core.light.lighting import Eye
 from ..core.light.presets import PRESETS, make_preset
-from ..core.light.standing import BY_HOUR
+from ..core.light.standing import BY_HOUR, SunSettings
 from ..core.operation import REGISTRY, Angle, Fraction, Param, called
 from ..engine.intents import light as intents
 from ..engine.pictures.light import sky_strip
@@ -71,6 +72,8 @@ class LightPanel(QFrame):
         self.point = button(tr("Expose for a point…"), self._pick, tip=tr("Click what shall show as 18 % grey"))
         self.column.add(self.point)
         self.sun = self._setting("sun", tr("Sun"))
+        self.stand = words("")
+        self.sun.layout().addWidget(self.stand)  # type: ignore[union-attr]
         self.sky = Section(tr("Sky"))
         self.skies = QComboBox()
         self.skies.setAccessibleName(tr("Kind of sky"))
@@ -250,6 +253,9 @@ class LightPanel(QFrame):
         by_hour = rig.sun.value("by") == BY_HOUR
         for dial, control in self.sun.controls.items():
             control.setVisible(dial == "by" or (dial in {"hour", "day", "latitude"}) == by_hour)
+        self.stand.setVisible(by_hour)
+        if by_hour:
+            self.stand.setText(_told_of(sun_of(rig)))
         self.eye.show_values(rig.eye.values)
         self.skies.setCurrentIndex(max(0, self.skies.findData(rig.sky.op)))
         self.sky.say(rig.picture_name if rig.sky.op == "sky.picture" else tr(rig.sky.operation.label))
@@ -300,6 +306,15 @@ class LightPanel(QFrame):
             line.setColumnStretch(0, 1)
             self.kept_column.addWidget(row)
         self.kept.say(str(len(self.desk.job.lights)) if self.desk.job.lights else "")
+
+
+def _told_of(sun: SunSettings) -> str:
+    """The day by its date, and where the sun stands then."""
+    date = QLocale().toString(QDate(2025, 1, 1).addDays(sun.day - 1), "d MMMM")
+    bearing, height = (round(degrees) for degrees in sun.stand)
+    if height < 0:
+        return tr("{date}: the sun is down.", date=date)
+    return tr("{date}: {height}° high, bearing {bearing}°.", date=date, height=height, bearing=bearing)
 
 
 class _Preset(QAbstractButton):
