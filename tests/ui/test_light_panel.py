@@ -6,11 +6,16 @@ from PIL import Image
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
+from brave_tessel.core.job.commands import Set
+from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.light.dome import eye_of, sun_of
 from brave_tessel.core.light.presets import PRESETS, make_preset
+from brave_tessel.core.light.standing import BY_HOUR
 from brave_tessel.engine.intents import light as intents
+from brave_tessel.engine.intents.surfaces import empty_surface
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import load_job
+from brave_tessel.ui.picture_dialog import BOARD, HOURS
 from brave_tessel.view3d.stills.run import tracer_is_there
 
 
@@ -190,6 +195,37 @@ def test_a_still_of_what_is_seen_is_made_in_the_window_and_saved(window, soon, t
         assert picture.size == (48, 32)
     dialog.save(tmp_path / "still.tiff")
     assert "PNG or EXR" in dialog.state.text()
+
+
+@pytest.mark.skipif(not tracer_is_there(), reason="the path tracer is not installed")
+def test_a_board_holds_what_is_ticked_and_the_hours_of_a_day_are_files(window, soon, tmp_path):
+    command, fresh = empty_surface(window.desk.job)
+    assert window.desk.dispatch(command)
+    day = Setting(op="light.sun", values={"by": BY_HOUR, "day": 355, "latitude": 62.0})
+    assert window.desk.dispatch(Set(path=("rig", "sun"), value=day, label="a winter's day"))
+    window.open_picture()
+    dialog = window.picture
+    dialog.pixels.setText("32x32")
+    dialog.samples.setCurrentIndex(0)
+    assert not dialog.surfaces.isVisibleTo(dialog), "what is seen is one"
+    dialog.what.setCurrentIndex(dialog.what.findData(BOARD))
+    assert dialog.surfaces.isVisibleTo(dialog)
+    rows = {item.text(): item for item in dialog.surfaces.findItems("", Qt.MatchFlag.MatchContains)}
+    assert set(rows) == {surface.name for surface in window.desk.job.surfaces}
+    for item in rows.values():
+        item.setCheckState(Qt.CheckState.Unchecked)
+    dialog.start.click()
+    assert "Tick" in dialog.state.text()
+    rows[fresh.name].setCheckState(Qt.CheckState.Checked)
+    dialog.start.click()
+    soon(lambda: dialog.idle and dialog.still is not None, seconds=60)
+    assert dialog.wanted.caption == fresh.name
+    dialog.make_series(HOURS, (32, 32), tmp_path)
+    soon(lambda: "left" in dialog.state.text(), seconds=60)
+    soon(lambda: dialog.idle and "pictures are in" in dialog.state.text(), seconds=90)
+    names = sorted(path.name for path in tmp_path.glob("*.png"))
+    # Four hours of sun at the winter solstice at 62° north, by the NOAA equations; at its ends it is under two degrees.
+    assert names == ["hour-11.png", "hour-12.png", "hour-13.png"]
 
 
 def test_while_the_light_turns_the_picture_follows_and_at_rest_it_is_exact(window, build, settled):

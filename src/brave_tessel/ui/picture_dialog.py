@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import shutil
 import tempfile
-from collections.abc import Callable, Mapping
+import time
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 from pathlib import Path
 from typing import Any
@@ -21,11 +22,14 @@ from PyQt6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QLineEdit,
+    QListWidget,
+    QListWidgetItem,
     QVBoxLayout,
     QWidget,
 )
 
 from ..core.errors import TesselError
+from ..core.job.layers import Surface
 from ..core.job.light import Rig
 from ..core.light.dome import sun_of
 from ..core.light.solar import sun_stand
@@ -41,24 +45,25 @@ from .board import to_image
 from .controls.panels import button, words
 from .words import tr
 
-SEEN, BOARD, CONTACT = "As seen now", "Board of all surfaces", "Contact sheet"
+SEEN, BOARD, CONTACT = "As seen now", "Board of surfaces", "Contact sheet"
 TURNTABLE, HOURS = "Turntable", "Hours of the day"
+_ID = Qt.ItemDataRole.UserRole
 SAMPLES = (16, 64, 256, 1024)
 FRAMES = 24
 """Frames of a turntable, 15° apart."""
-Make = Callable[[tuple[int, int], Current], Wanted]
+Make = Callable[[tuple[int, int], frozenset[str], Current], Wanted]
 
 
 class PictureDialog(QDialog):
-    """Stays beside the window. ``makes`` gives what is seen, a board of all surfaces and a contact sheet of them, each
-    for a size in pixels.
+    """Stays beside the window. ``makes`` gives what is seen, a board of the ``surfaces`` that are ticked and a contact
+    sheet of them, each for a size in pixels.
     """
 
     _told = pyqtSignal(object)
     _arrived = pyqtSignal(object)
     _done = pyqtSignal(str)
 
-    def __init__(self, parent: QWidget, makes: Mapping[str, Make], rig: Rig) -> None:
+    def __init__(self, parent: QWidget, makes: Mapping[str, Make], rig: Rig, surfaces: Sequence[Surface]) -> None:
         super().__init__(parent)
         self.setWindowTitle(tr("Picture"))
         self.makes, self.rig = makes, rig
@@ -67,12 +72,12 @@ class PictureDialog(QDialog):
         self._worker = Worker("still")
         self._folder = Path(tempfile.mkdtemp(prefix="brave-tessel-still-"))
         self._running = False
-        self._build()
+        self._build(surfaces)
         self._told.connect(self._show_progress, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self._arrived.connect(self._show_still, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
         self._done.connect(self._end, Qt.ConnectionType.QueuedConnection)  # type: ignore[call-arg]
 
-    def _build(self) -> None:
+    def _build(self, surfaces: Sequence[Surface]) -> None:
         self.view = QLabel(tr("Start makes the picture by light paths; it grows clearer while it goes on."))
         self.view.setAlignment(Qt.AlignmentFlag.AlignCenter)
         self.view.setWordWrap(True)
@@ -82,6 +87,19 @@ class PictureDialog(QDialog):
         self.what.setAccessibleName(tr("What is pictured"))
         for word in (SEEN, BOARD, CONTACT, TURNTABLE, HOURS):
             self.what.addItem(tr(word), word)
+        self.what.currentIndexChanged.connect(self._show_buttons)
+        self.surfaces = QListWidget()
+        self.surfaces.setAccessibleName(tr("Surfaces on it"))
+        self.surfaces.setFlow(QListWidget.Flow.LeftToRight)
+        self.surfaces.setWrapping(True)
+        self.surfaces.setResizeMode(QListWidget.ResizeMode.Adjust)
+        self.surfaces.setFixedHeight(theme.px(92))
+        for surface in surfaces:
+            item = QListWidgetItem(surface.name)
+            item.setData(_ID, surface.id)
+            item.setFlags(Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsUserCheckable | Qt.ItemFlag.ItemIsSelectable)
+            item.setCheckState(Qt.CheckState.Checked)
+            self.surfaces.addItem(item)
         self.pixels = QLineEdit("900x600")
         self.pixels.setAccessibleName(tr("Size in pixels"))
         self.pixels.setFixedWidth(theme.px(96))
@@ -106,6 +124,7 @@ class PictureDialog(QDialog):
         ):
             grid.addWidget(widget, place // 3, place % 3)
         column.addLayout(grid)
+        column.addWidget(self.surfaces)
         column.addWidget(self.state)
         row = QHBoxLayout()
         for made in (self.start, self.stop, self.on, self.keep):
@@ -118,6 +137,7 @@ class PictureDialog(QDialog):
         self.stop.setEnabled(self._running)
         self.on.setEnabled(not self._running and self.still is not None)
         self.keep.setEnabled(not self._running and self.still is not None)
+        self.surfaces.setVisible(self.what.currentData() in {BOARD, CONTACT})
 
     # What is done --------------------------------------------------------------------------------
 
@@ -131,15 +151,25 @@ class PictureDialog(QDialog):
         self.state.setText(tr("A size in pixels, as in 900x600, 16 to 16384 each way."))
         return None
 
+    def chosen(self) -> frozenset[str]:
+        """The surfaces that are ticked."""
+        items = (self.surfaces.item(row) for row in range(self.surfaces.count()))
+        return frozenset(one.data(_ID) for one in items if one and one.checkState() == Qt.CheckState.Checked)
+
     def begin(self) -> None:
         """Start anew."""
         size = self.typed_size()
         if size is None or self._running:
             return
         if self.what.currentData() in {TURNTABLE, HOURS}:
-            folder = QFileDialog.getExistingDirectory(self, tr("Folder for the pictures"))
-            if folder:
-                self.make_series(self.what.currentData(), size, Path(folder))
+            dialog = QFileDialog(self, tr("Folder for the pictures"))
+            dialog.setFileMode(QFileDialog.FileMode.Directory)
+            dialog.setOption(QFileDialog.Option.DontUseNativeDialog)
+            if dialog.exec():
+                self.make_series(self.what.currentData(), size, Path(dialog.selectedFiles()[0]))
+            return
+        if self.surfaces.isVisibleTo(self) and not self.chosen():
+            self.state.setText(tr("Tick a surface or more."))
             return
         shutil.rmtree(self._folder, ignore_errors=True)
         self._folder.mkdir(parents=True)
@@ -158,7 +188,7 @@ class PictureDialog(QDialog):
 
     def _trace(self, size: tuple[int, int]) -> None:
         before = self.still.samples if self.still is not None and self.still.samples < 1 << 19 else 0
-        make = self.makes[self.what.currentData()]
+        make, chosen = self.makes[self.what.currentData()], self.chosen()
         samples, known, ground = before + int(self.samples.currentData()), self.wanted, self.open_ground.isChecked()
         self._running = True
         self.state.setText(tr("Working out the surfaces…"))
@@ -166,7 +196,7 @@ class PictureDialog(QDialog):
 
         def work(current: Current) -> None:
             try:
-                wanted = known or make(size, current)
+                wanted = known or make(size, chosen, current)
                 self._arrived.emit(wanted)
 
                 def told(progress: Progress) -> None:
@@ -188,21 +218,30 @@ class PictureDialog(QDialog):
         """A turntable's frames, or the same view at the hours of its day, as files."""
         samples, ground, deep = int(self.samples.currentData()), self.open_ground.isChecked(), self.deep.isChecked()
         self._running = True
+        self.state.setText(tr("Working out the surfaces…"))
         self._show_buttons()
 
         def work(current: Current) -> None:
             try:
-                first = self.makes[SEEN](size, current)
+                first = self.makes[SEEN](size, frozenset(), current)
                 series = _turned(first) if what == TURNTABLE else _hours(first, self.rig)
+                begun = time.monotonic()
                 for number, (name, wanted) in enumerate(series):
-                    still, _ = make_still(wanted, samples, lambda _progress: None, current, open_ground=ground)
+
+                    def told(progress: Progress, number: int = number) -> None:
+                        each = (time.monotonic() - begun + progress.left) / (number + 1)
+                        left = progress.left + each * (len(series) - number - 1)
+                        words = {"number": number + 1, "count": len(series), "left": _lasting(left)}
+                        if progress.samples:
+                            self._told.emit(tr("{number} of {count} pictures, {left} left", **words))
+
+                    still, _ = make_still(wanted, samples, told, current, open_ground=ground)
                     if not current():
                         break
                     finish = Finish(wanted.look.light.transform, wanted.exposure, 16 if deep else 8, ground)
                     write_still(folder / f"{name}.png", still, finish)
                     self._arrived.emit(wanted)
                     self._arrived.emit(still)
-                    self._told.emit(tr("{number} of {count} pictures", number=number + 1, count=len(series)))
                 self._done.emit(tr("The pictures are in {folder}.", folder=folder.name))
             except TesselError as error:
                 self._done.emit(tr(sentence(error)))
@@ -216,7 +255,7 @@ class PictureDialog(QDialog):
         if isinstance(told, str):
             self.state.setText(told)
         elif told.samples:
-            self.state.setText(tr("{samples} samples, {left:.0f} s left", samples=told.samples, left=told.left))
+            self.state.setText(tr("{samples} samples, {left} left", samples=told.samples, left=_lasting(told.left)))
         else:
             self.state.setText(tr("Tracing…"))
 
@@ -293,6 +332,11 @@ class PictureDialog(QDialog):
     def close_down(self) -> None:
         """End the tracer; what it added up goes."""
         self._worker.stop(lambda: shutil.rmtree(self._folder, ignore_errors=True))
+
+
+def _lasting(seconds: float) -> str:
+    """A time as it is waited for."""
+    return tr("{count} s", count=round(seconds)) if seconds < 90 else tr("{count} min", count=round(seconds / 60))
 
 
 def _turned(first: Wanted) -> list[tuple[str, Wanted]]:

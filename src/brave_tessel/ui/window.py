@@ -32,7 +32,7 @@ from .actions import Actions
 from .controls.stage_bar import BusySign, StageBar
 from .desk import Desk
 from .light_panel import LightButton
-from .picture_dialog import BOARD, CONTACT, SEEN, PictureDialog
+from .picture_dialog import BOARD, CONTACT, SEEN, Make, PictureDialog
 from .reference import ReferenceFrame
 from .stages.build.stage import BuildStage
 from .stages.gather.stage import GatherStage, accepts
@@ -385,21 +385,25 @@ class Window(QMainWindow):
             self.picture.close()
         snapshot, px = self.desk.session.snapshot(), self.desk.view.preview_px
 
-        def of_all(make: Callable[..., Wanted]) -> Callable[[tuple[int, int], Current], Wanted]:
-            return lambda size, current: make(snapshot, snapshot.job.surfaces, size, px=px, current=current)
+        def of_chosen(make: Callable[..., Wanted]) -> Make:
+            def made(size: tuple[int, int], chosen: frozenset[str], current: Current) -> Wanted:
+                surfaces = [surface for surface in snapshot.job.surfaces if surface.id in chosen]
+                return make(snapshot, surfaces, size, px=px, current=current)
 
-        makes = {SEEN: self._seen(), BOARD: of_all(of_board), CONTACT: of_all(of_contact)}
-        self.picture = PictureDialog(self, makes, self.desk.job.rig)
+            return made
+
+        makes = {SEEN: self._seen(), BOARD: of_chosen(of_board), CONTACT: of_chosen(of_contact)}
+        self.picture = PictureDialog(self, makes, self.desk.job.rig, snapshot.job.surfaces)
         self.picture.show()
 
-    def _seen(self) -> Callable[[tuple[int, int], Current], Wanted]:
+    def _seen(self) -> Make:
         snapshot, px = self.desk.session.snapshot(), self.desk.view.preview_px
         surface, solid = self.desk.selection.surface, self.build_stage.solid
         if self.desk.view.stage in {"Place", "Hand over"} or surface is None:
             camera = self.place_stage.view.camera
-            return lambda size, current: of_scene(snapshot, "", size, px=px, current=current, camera=camera)
+            return lambda size, _chosen, current: of_scene(snapshot, "", size, px=px, current=current, camera=camera)
         shape, eye = (solid.shape, solid.camera) if solid.isVisible() else ("Plane", solid_camera(0.0, 0.0))
-        return lambda size, _current: of_surface(snapshot, surface, shape, size, px=px, camera=eye)
+        return lambda size, _chosen, _current: of_surface(snapshot, surface, shape, size, px=px, camera=eye)
 
     def close_down(self) -> None:
         """End every thread."""
