@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import shutil
 import tempfile
 import time
@@ -93,6 +94,7 @@ class PictureDialog(QDialog):
         self.surfaces.setFlow(QListWidget.Flow.LeftToRight)
         self.surfaces.setWrapping(True)
         self.surfaces.setResizeMode(QListWidget.ResizeMode.Adjust)
+        self.surfaces.setGridSize(QSize(theme.px(194), theme.px(22)))
         self.surfaces.setFixedHeight(theme.px(92))
         for surface in surfaces:
             item = QListWidgetItem(surface.name)
@@ -232,7 +234,7 @@ class PictureDialog(QDialog):
                         each = (time.monotonic() - begun + progress.left) / (number + 1)
                         left = progress.left + each * (len(series) - number - 1)
                         words = {"number": number + 1, "count": len(series), "left": _lasting(left)}
-                        if progress.samples:
+                        if math.isfinite(left):
                             self._told.emit(tr("{number} of {count} pictures, {left} left", **words))
 
                     still, _ = make_still(wanted, samples, told, current, open_ground=ground)
@@ -254,10 +256,10 @@ class PictureDialog(QDialog):
     def _show_progress(self, told: Any) -> None:
         if isinstance(told, str):
             self.state.setText(told)
-        elif told.samples:
-            self.state.setText(tr("{samples} samples, {left} left", samples=told.samples, left=_lasting(told.left)))
+        elif math.isinf(told.left):
+            self.state.setText(tr("{samples} samples", samples=told.samples) if told.samples else tr("Tracing…"))
         else:
-            self.state.setText(tr("Tracing…"))
+            self.state.setText(tr("{samples} samples, {left} left", samples=told.samples, left=_lasting(told.left)))
 
     @pyqtSlot(object)
     def _show_still(self, made: Any) -> None:

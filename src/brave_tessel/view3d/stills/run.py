@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import importlib.util
 import json
+import math
 import subprocess
 import sys
 import time
@@ -45,7 +46,7 @@ class Still:
 
 @dataclass(frozen=True, slots=True)
 class Progress:
-    """How far a still is: samples a pixel, seconds left, and by which back end."""
+    """How far a still is: samples a pixel, seconds left (infinite while none can tell), and by which back end."""
 
     samples: int
     left: float
@@ -83,11 +84,10 @@ def trace(folder: Path, samples: int, show_progress: Callable[[Progress], None],
     if not tracer_is_there():
         raise NoTracerError("still", remedy="The package for stills is not installed.")
     command = [sys.executable, "-m", "brave_tessel.view3d.stills.child", str(folder), str(samples)]
-    begun = time.monotonic()
     with (folder / "errors.txt").open("wb") as errors:
         process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=errors, text=True)
         try:
-            _follow(process, samples, begun, show_progress, current)
+            _follow(process, samples, show_progress, current)
         finally:
             process.terminate()
             process.wait()
@@ -104,7 +104,6 @@ def trace(folder: Path, samples: int, show_progress: Callable[[Progress], None],
 def _follow(
     process: subprocess.Popen[str],
     samples: int,
-    begun: float,
     show_progress: Callable[[Progress], None],
     current: Callable[[], bool],
 ) -> None:
@@ -117,7 +116,8 @@ def _follow(
         now = time.monotonic()
         if done and first is None:
             first = (done, now)
-        each = (now - first[1]) / max(done - first[0], 1) if first and done > first[0] else (now - begun) / max(done, 8)
-        show_progress(Progress(done, max(0.0, (samples - done) * each), back_end))
+        # The first pass compiles the scene, which says nothing of those that follow.
+        each = (now - first[1]) / (done - first[0]) if first and done > first[0] else math.inf
+        show_progress(Progress(done, (samples - done) * each if done < samples else 0.0, back_end))
         if not current():
             return
