@@ -233,9 +233,14 @@ class PictureDialog(QDialog):
                     def told(progress: Progress, number: int = number) -> None:
                         each = (time.monotonic() - begun + progress.left) / (number + 1)
                         left = progress.left + each * (len(series) - number - 1)
-                        words = {"number": number + 1, "count": len(series), "left": _lasting(left)}
                         if math.isfinite(left):
-                            self._told.emit(tr("{number} of {count} pictures, {left} left", **words))
+                            said = tr(
+                                "{number} of {count} pictures, {left} left",
+                                number=number + 1,
+                                count=len(series),
+                                left=_lasting(left),
+                            )
+                            self._told.emit(said)
 
                     still, _ = make_still(wanted, samples, told, current, open_ground=ground)
                     if not current():

@@ -102,10 +102,7 @@ def trace(folder: Path, samples: int, show_progress: Callable[[Progress], None],
 
 
 def _follow(
-    process: subprocess.Popen[str],
-    samples: int,
-    show_progress: Callable[[Progress], None],
-    current: Callable[[], bool],
+    process: subprocess.Popen[str], samples: int, show_progress: Callable[[Progress], None], current: Callable[[], bool]
 ) -> None:
     back_end, first = "", None
     assert process.stdout is not None
