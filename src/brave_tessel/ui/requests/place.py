@@ -52,8 +52,10 @@ class PlaceRequests(Requests):
         self.request_at(self.view.preview_px)
 
     def request_small(self) -> None:
-        """Pictures for a small view of the scene."""
-        self.request_at(2 * COARSE_PX)
+        """Pictures for a small view of the scene; those that the large one has are taken as they are."""
+        larger = _shown_by(self.session.job, self.view.preview_px, self.session.era)
+        kept = self._shown is not None and self._shown[0] == larger
+        self.request_at(self.view.preview_px if kept else 2 * COARSE_PX)
 
     def request_at(self, px: int) -> None:
         """The scene as it stands; pictures kept or coarse, then some so many pixels wide, one after the other."""

@@ -53,3 +53,19 @@ def test_surfaces_that_are_worked_out_do_not_hold_up_the_elevation(make_window, 
     settled(window)
     assert order.count("some") >= 3
     assert "elevation" in order[: order.index("all") - 1]
+
+
+def test_hand_over_shows_what_place_has_at_once(make_window, settled, monkeypatch):
+    """Small as it is there, the model's surfaces are not worked out once more; and it is seen before they are there."""
+    window, _stage = opened(make_window, (msgspec.structs.replace(brick(900.0, 600.0), id="a"),))
+    rounds, kept = [], PlacedRound.next
+    monkeypatch.setattr(PlacedRound, "next", lambda self, current: rounds.append(1) or kept(self, current))
+    settled(window)
+    sheet = window.stages["Hand over"].sheet
+    asked = len(rounds)
+    assert asked
+    assert sheet.placed is None
+    window.desk.go("Hand over")
+    settled(window)
+    assert sheet.placed is not None
+    assert len(rounds) == asked

@@ -30,6 +30,11 @@ class Seen:
     textures: SceneTextures | None
     light: Callable[[bool], SceneLight]
 
+    @property
+    def awaiting(self) -> bool:
+        """Whether surfaces are still worked out: the processor is theirs, and a still model is drawn as if it moved."""
+        return self.textures is not None and not self.textures.complete
+
 
 class Frames:
     """The newest frame wins; ``failed`` says why the machine cannot draw, in the driver's words."""
@@ -65,8 +70,7 @@ class Frames:
         """Draw a look: one frame where it is ``moving``, else frames that are added up; ``show`` is handed codes
         (height, width, 3) and whether they are of a model at rest, in the drawing thread.
         """
-        # While surfaces are still worked out the processor is theirs: the model stands still, but is drawn as if not.
-        awaiting = seen.textures is not None and not seen.textures.complete
+        awaiting = seen.awaiting
         self._single = look.moving or awaiting
 
         def work(renderer: Renderer, current: Current) -> None:
@@ -82,11 +86,14 @@ class Frames:
         self._ask(_FRAME, seen, work)
 
     def draw_still(self, seen: Seen, look: Look, show: Callable[[AnyArray], None]) -> None:
-        """Draw one sharp picture."""
+        """Draw one sharp picture; while surfaces are still worked out, a plain one for now."""
 
         def work(renderer: Renderer, current: Current) -> None:
             done: list[AnyArray] = []
-            lit = replace(look, light=seen.light(False))
+            lit = replace(look, light=seen.light(False), moving=seen.awaiting)
+            if seen.awaiting:
+                show(renderer.draw(lit))
+                return
             rest.come_to_rest(renderer, lit, lambda codes, _last: done.append(codes), current, passes=rest.STILL)
             if done and current():
                 show(done[-1])
