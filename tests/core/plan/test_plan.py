@@ -4,16 +4,19 @@ import msgspec
 import numpy as np
 import pytest
 
+from brave_tessel.core.buildup.kinds.painted import PaintedWhat
 from brave_tessel.core.buildup.kinds.recipe import RecipeWhat
 from brave_tessel.core.buildup.kinds.source import SourceWhat
+from brave_tessel.core.buildup.kinds.water import WaterWhat
 from brave_tessel.core.errors import CancelledError, MissingError, UnknownOperationError
 from brave_tessel.core.job.commands import Set
 from brave_tessel.core.job.document import Job, Source, Straightening
-from brave_tessel.core.job.layers import Layer, Rule, Step, Surface
+from brave_tessel.core.job.layers import Layer, MapMix, Rule, Step, Stroke, Surface
 from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.light.lighting import Lighting
 from brave_tessel.core.light.presets import make_preset
 from brave_tessel.core.maps import MapKind
+from brave_tessel.core.plan.joins import finish
 from brave_tessel.core.plan.planner import Planner
 from brave_tessel.core.recipe.stock import clouds_recipe, units_recipe
 from brave_tessel.core.repeat.resample import resample_wrapped
@@ -85,7 +88,49 @@ def test_a_change_recomputes_only_what_hangs_on_it():
     run.value(Planner(job, no_pixels).lit(job.surfaces[0], grid(), LIGHT))
     assert "units" not in run.costs_ms
     assert "clouds" not in run.costs_ms
-    assert set(run.costs_ms) == {"Wash", "S", "Relief", "Shadow", "Light"}
+    assert set(run.costs_ms) == {"Wash", "S", "Occlusion", "Normals", "Relief", "Shadow", "Light"}
+
+
+def stained(strength, **change):
+    """The surface with a layer in colour and roughness alone, one that lies in the hollows beneath, and one above."""
+    stain = Layer(
+        id="stain",
+        name="Stain",
+        what=RecipeWhat(recipe=clouds_recipe(size=80)),
+        maps=frozenset({MapKind.BASE_COLOUR, MapKind.ROUGHNESS}),
+        mixes={MapKind.BASE_COLOUR: MapMix(mode="multiply", strength=strength)},
+        seat=Setting(op="seat.over", values={"drape": 1.0}),
+    )
+    hollows = Rule(id="h", rule=Setting(op="where.hollows"))
+    grime = msgspec.structs.replace(stain, id="grime", name="Grime", where=(hollows,), mixes={})
+    plain = surface(**change)
+    return msgspec.structs.replace(plain, layers=(*plain.layers, stain, grime))
+
+
+def test_a_change_of_colour_leaves_all_that_follows_from_the_relief():
+    cache, before, after = Cache(), stained(0.4), stained(0.9)
+    Evaluation(cache).value(planner(before).lit(before, grid(), LIGHT))
+    run = Evaluation(cache)
+    run.value(planner(after).lit(after, grid(), LIGHT))
+    assert set(run.costs_ms) == {"Stain", "Grime", "S", "Light"}
+
+
+@pytest.mark.parametrize("cut_out", [False, True])
+def test_normals_and_occlusion_are_those_of_the_stack_as_it_is(cut_out):
+    """Told from a stack beneath, on which only colours were laid, they are to the bit what the whole stack has."""
+    made = stained(0.5, cut_out=cut_out)
+    whole = planner(made)
+    plan, run = whole.surface(made, grid()), Evaluation(Cache())
+    assert whole.moulded(plan.stacks[-1]) is plan.stacks[2]
+    told, own = run.value(plan.finished), finish(run.value(plan.stacks[-1]), cut_out=cut_out)
+    assert set(told.maps) == set(own.maps)
+    assert all((told[kind] == own[kind]).all() for kind in own.maps)
+    # A layer of strokes that raise, and standing water, mould what they lie on.
+    for what in (PaintedWhat(strokes=(Stroke(id="a", points=((9.0, 9.0),), into="raise"),)), WaterWhat()):
+        wet = msgspec.structs.replace(made, layers=(*made.layers, Layer(id="w", name="W", what=what)))
+        again = planner(wet)
+        last = again.surface(wet, grid()).stacks[-1]
+        assert again.moulded(last) is last
 
 
 def test_turning_the_light_recomputes_no_layer():

@@ -36,6 +36,7 @@ from brave_tessel.core.job.nodes import Setting
 from brave_tessel.core.kernels import bands
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.operation import family
+from brave_tessel.core.plan.joins import finish
 from brave_tessel.core.plan.planner import Planner, seated_layers
 from brave_tessel.core.recipe.stock import STOCK
 from brave_tessel.core.repeat.resample import resample_wrapped
@@ -307,6 +308,14 @@ def test_any_stack_is_the_same_before_and_after_saving_and_in_bands(made):
     for kind in one:
         assert one[kind].tobytes() == whole[kind].tobytes(), kind
         assert banded[kind].tobytes() == whole[kind].tobytes(), kind
+
+
+@given(layers())
+def test_what_follows_from_the_relief_of_any_stack_is_that_of_the_whole_stack(made):
+    whole, grid = planner(made), Grid.for_repeat(*SIZE, 60)
+    plan, run = whole.surface(made, grid), Evaluation(Cache())
+    told, own = run.value(plan.finished), finish(run.value(plan.stacks[-1]))
+    assert all((told[kind] == own[kind]).all() for kind in own.maps)
 
 
 @settings(max_examples=6, deadline=None)

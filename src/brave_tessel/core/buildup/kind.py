@@ -8,6 +8,7 @@ from typing import Any, ClassVar, Generic, TypeVar
 from ..errors import UnknownKindError
 from ..job.document import Job
 from ..job.layers import Layer, Surface, UnknownWhat, What
+from ..maps import MapKind
 from ..phrases import say
 from ..plan.protocol import Place, Plans
 from ..plan.tasks import Task
@@ -67,6 +68,11 @@ class LayerKind(Generic[W]):
     def join(self, planner: Plans, layer: Layer, place: Place) -> Task:
         """The stack after the layer."""
         return planner.seat(layer, planner.layer_maps(layer, place.grid, place.below), place)
+
+    def moulds(self, layer: Layer) -> bool:
+        """Whether it may change the relief: heights, finer normals, occlusion."""
+        relief = (MapKind.HEIGHT, MapKind.NORMAL, MapKind.AMBIENT_OCCLUSION)
+        return not self.mapped or any(layer.mix(kind).strength > 0 for kind in relief)
 
     def picture(self, planner: Plans, layer: Layer, place: Place) -> Task:
         """What its small picture shows: its maps, or a stack."""

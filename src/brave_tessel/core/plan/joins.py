@@ -142,24 +142,35 @@ def bundled(*stacks: Stack, grid: Grid) -> MapSet:
 OCCLUSION_REACH_MM = 12.0
 
 
-def finish(stack: Stack, *, cut_out: bool = False) -> MapSet:
-    """Every map of a stack: normals and occlusion of its joined relief, with what layers brought of their own."""
-    height = stack.height
-    open_sky = occlusion(height, stack.grid, reach_mm=OCCLUSION_REACH_MM)
+def open_sky(moulded: Stack) -> Raster:
+    """Occlusion (H, W) of a stack's relief."""
+    return occlusion(moulded.height, moulded.grid, reach_mm=OCCLUSION_REACH_MM)
+
+
+def faces(moulded: Stack) -> Raster:
+    """Normals (H, W, 3) of a stack's relief with what layers brought of their own."""
+    return with_detail(normal_of_height(moulded.height, moulded.grid), moulded.detail)
+
+
+def finish(stack: Stack, sky: Raster | None = None, normal: Raster | None = None, *, cut_out: bool = False) -> MapSet:
+    """Every map of a stack: normals and occlusion of its joined relief, with what layers brought of their own. ``sky``
+    and ``normal`` are those of its relief (:func:`open_sky`, :func:`faces`) where they are known already.
+    """
+    sky = open_sky(stack) if sky is None else sky
     whole = stack.map_set()
     if cut_out:
-        opacity = np.ones_like(height) if stack.open is None else 1 - stack.open
+        opacity = np.ones_like(stack.height) if stack.open is None else 1 - stack.open
         whole = whole.with_maps(opacity=opacity)
-    return seen(stack, whole).with_maps(
+    return seen(stack, whole, normal).with_maps(
         # A layer's own occlusion repeats what its relief says: the darker of both counts.
-        ambient_occlusion=open_sky if stack.shade is None else np.minimum(open_sky, stack.shade)
+        ambient_occlusion=sky if stack.shade is None else np.minimum(sky, stack.shade)
     )
 
 
-def seen(stack: Stack, maps: MapSet) -> MapSet:
+def seen(stack: Stack, maps: MapSet, normal: Raster | None = None) -> MapSet:
     """A stack's maps with their normals, and with the water that stands on it."""
     if stack.water is None:
-        return maps.with_maps(normal=with_detail(normal_of_height(stack.height, stack.grid), stack.detail))
+        return maps.with_maps(normal=faces(stack) if normal is None else normal)
     face = normal_of_height(stack.height, stack.grid)
     beneath = normal_of_height(np.ascontiguousarray(stack.height - stack.water.depth), stack.grid)
     return seen_wet(maps, stack.water, ground=with_detail(beneath, stack.detail), surface=face)

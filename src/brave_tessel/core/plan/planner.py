@@ -67,7 +67,7 @@ class _Record:
 
 
 class Planner(LayerPlanner):
-    """Builds the tasks of one job. Holds nothing but the frozen job and ways to load pixels."""
+    """Builds the tasks of one job. Holds nothing but the frozen job, ways to load pixels, and what it has planned."""
 
     _record: _Record | None = None
 
@@ -82,12 +82,36 @@ class Planner(LayerPlanner):
                 stacks.append(self.joined(layer, Place(grid, stacks[-1], None, known)))
         finally:
             self._within, self._record = outer
-        stack = stacks[-1]
+        finished = self._finished(surface, grid, stacks[-1])
+        return SurfacePlan(surface, grid, tuple(stacks), tuple(record.layers), finished)
+
+    def _finished(self, surface: Surface, grid: Grid, stack: Task) -> Task:
+        """Every map of a stack. Its normals and its occlusion are those of the last stack that was moulded: a layer in
+        the colour alone leaves them as they are.
+        """
+        relief, id = self.moulded(stack), surface.id
         reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
+        sky = Task(
+            task_key("open sky", relief.key),
+            "Occlusion",
+            id,
+            joins.open_sky,
+            (relief,),
+            local=Local(lambda _area: joins.open_sky, reach),
+        )
+        faces = Task(
+            task_key("faces", relief.key),
+            "Normals",
+            id,
+            joins.faces,
+            (relief,),
+            local=Local(lambda _area: joins.faces, 1),
+        )
         work = partial(joins.finish, cut_out=surface.cut_out)
         key = task_key("finished", *(["cut out"] if surface.cut_out else []), stack.key)
-        finished = Task(key, surface.name, surface.id, work, (stack,), local=Local(lambda _area: work, reach))
-        return SurfacePlan(surface, grid, tuple(stacks), tuple(record.layers), finished)
+        # Water on it has faces of its own, a pixel around.
+        local = Local(lambda _area: work, 1)
+        return Task(key, surface.name, id, work, (stack, sky, faces), local=local)
 
     def joined(self, layer: Layer, place: Place) -> Task:
         """The stack after a layer, which lies only within the place's coverage. A layer that fails is passed over, and
@@ -103,7 +127,10 @@ class Planner(LayerPlanner):
                 self._plan_hidden(layer, place)
             return place.below
         cover = self._covered(layer, place)
-        after = kind_of(layer.what).join(self, layer, replace(place, cover=cover))
+        kind = kind_of(layer.what)
+        after = kind.join(self, layer, replace(place, cover=cover))
+        if not kind.moulds(layer):
+            self._moulded[after.key] = self.moulded(place.below)
         place.known[layer.id] = Seen(layer, cover, after)
         if record is not None:
             record.layers[index] = replace(record.layers[index], after=after)
@@ -161,7 +188,7 @@ class Planner(LayerPlanner):
         """As :meth:`lit`, of a surface that is planned already."""
         done, id, sheet = plan.finished, plan.surface.id, plan.grid
         # Shadows follow from the relief alone, and need not wait for what else is made of it.
-        (stack,) = done.inputs
+        stack = self.moulded(plan.stacks[-1])
         span = Task(task_key("span", stack.key), "Relief", id, joins.span, (stack,), gridless=True)
         light, radius = (lighting.light, lighting.dome.key.radius) if lighting.shadows else ((0.0, 0.0, 1.0), 0.0)
         throw: Callable[..., Any] = partial(joins.shadow, light=light, radius=radius, sheet=sheet)

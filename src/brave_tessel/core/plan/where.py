@@ -31,6 +31,14 @@ from .tasks import Local, Task, fail, reach_px, task_key
 class WherePlanner(RecipePlanner):
     """The tasks of where-rules."""
 
+    def __init__(self, *given: Any, **named: Any) -> None:
+        super().__init__(*given, **named)
+        self._moulded: dict[bytes, Task] = {}
+
+    def moulded(self, stack: Task) -> Task:
+        """The stack whose relief a stack has: itself, or one beneath it on which only colours were laid."""
+        return self._moulded.get(stack.key, stack)
+
     def coverage(self, layer: Layer, below: Task, grid: Grid, known: Known | None = None) -> Task | None:
         """Where a layer lies, by its rules; None is everywhere."""
         done: Task | None = None
@@ -105,7 +113,8 @@ class WherePlanner(RecipePlanner):
         """What a rule looks at; None where it is not there."""
         kinds = tuple(rule.rule.operation.inputs.values())
         if kinds == ("ground",):
-            return (below,)
+            # It looks at the height alone: what changes colours beneath leaves it as it is.
+            return (self.moulded(below),)
         if kinds == ("colour",):
             found = self.rule_picture(rule, grid, owner)
         elif kinds == ("field",):

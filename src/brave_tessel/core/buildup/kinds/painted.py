@@ -40,6 +40,11 @@ class PaintedKind(LayerKind[PaintedWhat]):
     looked = False
     rides = True
 
+    def moulds(self, layer: Layer) -> bool:
+        """Whether any stroke changes the height."""
+        assert isinstance(layer.what, PaintedWhat)
+        return any(stroke.into not in {"colour", "roughness"} for stroke in layer.what.strokes)
+
     def join(self, planner: Plans, layer: Layer, place: Place) -> Task:
         assert isinstance(layer.what, PaintedWhat)
         strokes = layer.what.strokes

@@ -40,22 +40,6 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source> its own</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source> kept</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source> laid by hand</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source> maps</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source> mm</source>
    <translation type="unfinished" />
   </message>
@@ -116,7 +100,7 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>, last on top</source>
+   <source>, rough</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -1440,7 +1424,7 @@
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Board of all surfaces</source>
+   <source>Board of surfaces</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3677,10 +3661,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Give the frame its real size to see the straightened sheet here.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>Give the straightening frame its real size in Gather.</source>
    <translation type="unfinished" />
   </message>
@@ -5561,6 +5541,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Let the repeat be</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Let {name} go</source>
    <translation type="unfinished" />
   </message>
@@ -6602,6 +6586,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Of {size} mm.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Off</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -9081,6 +9069,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Surfaces on it</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Surfaces on the part</source>
    <translation type="unfinished" />
   </message>
@@ -9413,6 +9405,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The cell comes again as it is.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The chosen layers with their rules, into your library</source>
    <translation type="unfinished" />
   </message>
@@ -9653,6 +9649,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>The straightened sheet stands here once there is a picture.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>The sun's place in the sky.</source>
    <translation type="unfinished" />
   </message>
@@ -9834,6 +9834,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Three fields as red, green and blue light.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Tick a surface or more.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12233,6 +12237,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>frames of a light rig</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>from the file</source>
    <translation type="unfinished" />
   </message>
@@ -13075,6 +13083,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>one of many equal variants</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>one picture</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14254,7 +14266,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count} kept</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} laid by hand</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{count} layers</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} maps</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} min</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14295,6 +14323,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>{count} repeats, {percent:+.1f} % wide</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{count} s</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14362,11 +14394,23 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{count}, last on top</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{courses} × {number} mm</source>
    <translation type="unfinished" />
   </message>
   <message>
    <source>{cut}; {count} under a third</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{date}: the sun is down.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{date}: {height}° high, bearing {bearing}°.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14670,7 +14714,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{number} of {count} pictures</source>
+   <source>{number} of {count} pictures, {left} left</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14830,6 +14874,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>{part} its own</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>{period_mm:.1f} mm</source>
    <translation type="unfinished" />
   </message>
@@ -14850,7 +14898,11 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{samples} samples, {left:.0f} s left</source>
+   <source>{samples} samples</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>{samples} samples, {left} left</source>
    <translation type="unfinished" />
   </message>
   <message>
