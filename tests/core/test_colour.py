@@ -14,6 +14,7 @@ from brave_tessel.core.colour import (
     linear_to_hex,
     luminance,
 )
+from brave_tessel.core.kernels.curve import decoded, encoded
 
 # IEC 61966-2-1:1999 + Amd 1; recomputed values of check-values A1.
 DECODED = {
@@ -91,3 +92,14 @@ def test_implausible_share_counts_what_lies_outside():
     picture[:2] = 0.001
     picture[2:3] = 0.95
     assert implausible_share(picture) == pytest.approx(0.3)
+
+
+def test_the_curve_of_whole_pictures_is_the_standards():
+    """IEC 61966-2-1, also where it turns from line to power, and clipped beyond; the same wherever a value stands."""
+    x = np.concatenate([np.linspace(-0.1, 1.1, 4001), np.linspace(0.003, 0.0033, 200), np.linspace(0.04, 0.041, 200)])
+    pixels = np.ascontiguousarray(x, np.float32)[None]
+    for ours, exact in ((encoded, encode_srgb), (decoded, decode_srgb)):
+        made = ours(pixels)
+        assert np.abs(made - exact(np.clip(pixels.astype(np.float64), 0, 1))).max() < 6e-7
+        assert (ours(pixels[:, 5:1000])[0] == made[0, 5:1000]).all()
+    assert np.abs(decoded(encoded(pixels)) - np.clip(pixels, 0, 1)).max() < 1e-6

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from brave_tessel.core.buildup.laying import closing_turn, lay_in_sheet
 from brave_tessel.core.buildup.look import adjust
-from brave_tessel.core.buildup.mixing import MODES, with_detail
+from brave_tessel.core.buildup.mixing import MODES
 from brave_tessel.core.buildup.rules.after import after
 from brave_tessel.core.buildup.rules.band import band
 from brave_tessel.core.buildup.rules.edges import edges
@@ -23,11 +23,13 @@ from brave_tessel.core.buildup.rules.slope import by_slope
 from brave_tessel.core.buildup.seat import ByHeight, Seat, ground_read, own_relief
 from brave_tessel.core.buildup.tone import match
 from brave_tessel.core.buildup.where import combine
+from brave_tessel.core.colour import decode_srgb, encode_srgb
 from brave_tessel.core.job.layers import MapMix
+from brave_tessel.core.kernels.blend import PRODUCTS, product_of_light
 from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.operation import Ground
-from brave_tessel.core.recipe.steps.combine import normals
+from brave_tessel.core.recipe.steps.combine import blended_colours, normals
 from brave_tessel.core.recipe.steps.pattern import units
 from brave_tessel.core.sheet import Grid
 from tests.core.laid import GRID, PLAIN, flat, on, waves
@@ -137,7 +139,7 @@ def test_a_layers_own_normals_survive_beside_the_joined_relief():
     broad, fine = waves(size=80, rise=6), waves(size=12, rise=0.8, seed=9)
     both = flat(height=broad, normal=normal_of_height(broad + fine, GRID))
     done = on(both)
-    shown = with_detail(normal_of_height(done.height, GRID), done.detail)
+    shown = normal_of_height(done.height, GRID, done.detail)
     assert shown == pytest.approx(normal_of_height(broad + fine, GRID), abs=2e-3)
 
 
@@ -147,7 +149,7 @@ def test_reoriented_detail_is_the_published_rotation():
     detail = np.broadcast_to(np.array([-0.2, 0.1, 0.974679], np.float32), (*GRID.shape, 3))
     below = on(flat(normal=base))
     done = on(flat(normal=detail), below, mixes={**PLAIN, MapKind.NORMAL: MapMix(mode="reoriented")}, contest=False)
-    shown = with_detail(normal_of_height(done.height, GRID), done.detail)
+    shown = normal_of_height(done.height, GRID, done.detail)
     assert shown[5, 5] == pytest.approx((0.095619, 0.494159, 0.864097), abs=2e-4)
     assert shown == pytest.approx(normals(GRID, base, detail, how="reoriented"), abs=2e-4)
 
@@ -328,3 +330,17 @@ def test_id_colours_are_found_exactly():
     colour[:, 20:40] = (0, 1, 0)
     assert by_id(GRID, colour, colours="#FF0000,#FF0000").mean() == pytest.approx(20 / 64)
     assert by_id(GRID, colour, colours="#FF0000,#00FF00").mean() == pytest.approx(40 / 64)
+
+
+@pytest.mark.parametrize("mode", sorted(PRODUCTS))
+def test_colours_of_the_usual_modes_are_those_of_the_formula(mode):
+    """The kernel against the standard's formula on codes; where nothing covers a row it stays as it is."""
+    rng = np.random.default_rng(4)
+    below, own = rng.uniform(-0.1, 1.2, (2, 130, 70, 3)).astype(np.float32)
+    cover = (rng.uniform(size=(130, 70)) * (np.arange(130) % 3 > 0)[:, None]).astype(np.float32)
+    made = product_of_light(mode, below, own, cover)
+    b, s = (encode_srgb(np.clip(one, 0, 1)) for one in (below, own))
+    wanted = decode_srgb(np.clip(blended_colours(mode, b, s), 0, 1))
+    lies = cover > 0
+    assert np.abs(made - wanted)[lies].max() < 2e-6
+    assert (made[~lies] == below[~lies]).all()

@@ -7,8 +7,8 @@ from collections.abc import Mapping
 import numpy as np
 
 from ..job.layers import MapMix
-from ..kernels.bands import by_strips, over_rows
-from ..kernels.compiled import compiled
+from ..kernels.bands import by_strips
+from ..kernels.blend import PRODUCTS, product_of_light
 from ..kernels.curve import decoded, encoded
 from ..kernels.join import Planes, mix_by_share
 from ..kernels.normals import reoriented_slopes, slopes_of
@@ -33,9 +33,9 @@ MODES: Mapping[MapKind, tuple[str, ...]] = {
 """Modes a map may be laid on by; heights meet by the seat."""
 
 
-def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix]) -> Planes:
+def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix], cover: Raster) -> Planes:
     """The layer's planes with their modes carried out against the ground: B(ground, layer) of W3C Compositing and
-    Blending Level 1, colours on their sRGB codes.
+    Blending Level 1, colours on their sRGB codes. What it does not cover need not be its own.
     """
     made = []
     for kind, beneath in zip(LAYERED, ground, strict=True):
@@ -46,14 +46,16 @@ def mixed_planes(ground: Planes, layer: MapSet, mixes: Mapping[MapKind, MapMix])
         own = np.ascontiguousarray(layer[kind], np.float32)
         mode = mixes[kind].mode if kind in mixes else "over"
         if mode != "over" and kind is MapKind.BASE_COLOUR:
-            own = _blended_codes(mode, beneath, own)
+            own = _blended_codes(mode, beneath, own, cover)
         elif mode != "over":
             own = by_strips(lambda b, s: blended(mode, np.clip(b, 0, 1), np.clip(s, 0, 1)), beneath, own)  # noqa: B023
         made.append(np.ascontiguousarray(own, np.float32))
     return tuple(made)  # type: ignore[return-value]
 
 
-def _blended_codes(mode: str, beneath: Raster, own: Raster) -> Raster:
+def _blended_codes(mode: str, beneath: Raster, own: Raster, cover: Raster) -> Raster:
+    if mode in PRODUCTS:
+        return product_of_light(mode, beneath, own, cover)
     return by_strips(lambda b, s: decoded(blended_colours(mode, encoded(b), encoded(s))), beneath, own)
 
 
@@ -83,31 +85,6 @@ def detail_onto(ground: Raster | None, own: Raster | None, share: Raster, mix: M
         )
     after = reoriented_slopes(ground, own) if mix.mode == "reoriented" else own
     return mix_by_share(ground, after, share, mix.strength)
-
-
-def with_detail(normal: Raster, detail: Raster | None) -> Raster:
-    """Normals of the joined relief with the finer slopes added; slopes add as heights do (Barré-Brisebois and Hill
-    2012, partial derivatives).
-    """
-    if detail is None:
-        return normal
-    out = np.empty_like(normal)
-    over_rows(_detailed_rows, normal.shape[0], np.ascontiguousarray(normal), np.ascontiguousarray(detail), out)
-    return out
-
-
-@compiled
-def _detailed_rows(first: int, last: int, normal: Raster, detail: Raster, out: Raster) -> None:
-    one, least = np.float32(1), np.float32(0.05)
-    for r in range(first, last):
-        for c in range(normal.shape[1]):
-            up = max(normal[r, c, 2], least)
-            x = normal[r, c, 0] / up - detail[r, c, 0]
-            y = normal[r, c, 1] / up - detail[r, c, 1]
-            scale = one / np.sqrt(x * x + y * y + one)
-            out[r, c, 0] = x * scale
-            out[r, c, 1] = y * scale
-            out[r, c, 2] = scale
 
 
 def finish_onto(below: MapSet | None, layer: MapSet, share: Raster, mixes: Mapping[MapKind, MapMix]) -> MapSet | None:

@@ -153,7 +153,7 @@ def lay(
     """
     grid = below.grid
     cover = np.ones(grid.shape, np.float32) if coverage is None else np.ascontiguousarray(coverage)
-    colour, height, rough, metal = mixed_planes(below.planes, layer, mixes)
+    colour, height, rough, metal = mixed_planes(below.planes, layer, mixes, cover)
     if MapKind.HEIGHT in layer:
         height = own_relief(height, seat, grid) if relief is None else relief
 

@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from ..sheet import Grid, Raster
 from .bands import over_rows
-from .compiled import compiled
+from .compiled import compiled, still
 
 
 def wrap_padded(pixels: Raster, margin: int) -> Raster:
@@ -27,27 +27,45 @@ def wrap_padded(pixels: Raster, margin: int) -> Raster:
 
 
 @compiled
-def _normal_rows(first: int, last: int, padded: Raster, out: Raster, over_x: np.float32, over_y: np.float32) -> None:
-    columns = out.shape[1]
+def _normal_rows(
+    first: int, last: int, padded: Raster, detail: Raster, out: Raster, over_x: np.float32, over_y: np.float32
+) -> None:
+    columns, finer = out.shape[1], detail.shape[0] == out.shape[0]
+    one, steepest = np.float32(1), np.float32(20)
     for r in range(first, last):
         above, below = padded[r, 1 : columns + 1], padded[r + 2, 1 : columns + 1]
         left, right = padded[r + 1, :columns], padded[r + 1, 2 : columns + 2]
         for c in range(columns):
             slope_x = (right[c] - left[c]) * over_x
             slope_y = (above[c] - below[c]) * over_y
-            scale = np.float32(1.0) / math.sqrt(slope_x * slope_x + slope_y * slope_y + np.float32(1.0))
+            scale = one / math.sqrt(slope_x * slope_x + slope_y * slope_y + one)
             out[r, c, 0] = -slope_x * scale
             out[r, c, 1] = -slope_y * scale
             out[r, c, 2] = scale
+        if finer:
+            for c in range(columns):
+                # No steeper than 20 in 1, where an upright face would swallow whatever is added.
+                up = min(one / out[r, c, 2], steepest)
+                x = out[r, c, 0] * up - detail[r, c, 0]
+                y = out[r, c, 1] * up - detail[r, c, 1]
+                scale = one / math.sqrt(x * x + y * y + one)
+                out[r, c, 0] = x * scale
+                out[r, c, 1] = y * scale
+                out[r, c, 2] = scale
 
 
-def normal_of_height(height: Raster, grid: Grid) -> Raster:
-    """Unit normals (H, W, 3) of a height map in mm by central differences; x right, y up, z out."""
+_NONE = np.zeros((0, 0, 2), np.float32)
+
+
+def normal_of_height(height: Raster, grid: Grid, detail: Raster | None = None) -> Raster:
+    """Unit normals (H, W, 3) of a height map in mm by central differences; x right, y up, z out. Finer slopes
+    (H, W, 2) are added: slopes add as heights do (Barré-Brisebois and Hill 2012, partial derivatives).
+    """
     across, down = grid.mm_per_px
     out = np.empty((*height.shape, 3), np.float32)
-    over_rows(
-        _normal_rows, height.shape[0], wrap_padded(height, 1), out, np.float32(0.5 / across), np.float32(0.5 / down)
-    )
+    finer = still(_NONE if detail is None else np.ascontiguousarray(detail))
+    over = np.float32(0.5 / across), np.float32(0.5 / down)
+    over_rows(_normal_rows, height.shape[0], wrap_padded(height, 1), finer, out, *over)
     return out
 
 

@@ -8,7 +8,6 @@ from typing import Any
 
 import numpy as np
 
-from ..buildup.mixing import with_detail
 from ..buildup.painted import Known, height_at_start
 from ..buildup.painted import paint_on as paint_strokes
 from ..buildup.seat import lay, seat_of
@@ -132,7 +131,7 @@ def bundled(*stacks: Stack, grid: Grid) -> MapSet:
         # What leaves the bundle is a finished layer: it is not wetted again where it is laid.
         maps = _without_water(seen(last, last.map_set()))
     elif last.detail is not None:
-        maps = last.map_set().with_maps(normal=with_detail(normal_of_height(last.height, grid), last.detail))
+        maps = last.map_set().with_maps(normal=normal_of_height(last.height, grid, last.detail))
     else:
         maps = last.map_set()
     maps = maps.with_maps(opacity=1 - open_)
@@ -149,7 +148,7 @@ def open_sky(moulded: Stack) -> Raster:
 
 def faces(moulded: Stack) -> Raster:
     """Normals (H, W, 3) of a stack's relief with what layers brought of their own."""
-    return with_detail(normal_of_height(moulded.height, moulded.grid), moulded.detail)
+    return normal_of_height(moulded.height, moulded.grid, moulded.detail)
 
 
 def finish(stack: Stack, sky: Raster | None = None, normal: Raster | None = None, *, cut_out: bool = False) -> MapSet:
@@ -172,8 +171,8 @@ def seen(stack: Stack, maps: MapSet, normal: Raster | None = None) -> MapSet:
     if stack.water is None:
         return maps.with_maps(normal=faces(stack) if normal is None else normal)
     face = normal_of_height(stack.height, stack.grid)
-    beneath = normal_of_height(np.ascontiguousarray(stack.height - stack.water.depth), stack.grid)
-    return seen_wet(maps, stack.water, ground=with_detail(beneath, stack.detail), surface=face)
+    beneath = normal_of_height(np.ascontiguousarray(stack.height - stack.water.depth), stack.grid, stack.detail)
+    return seen_wet(maps, stack.water, ground=beneath, surface=face)
 
 
 def _without_water(maps: MapSet) -> MapSet:

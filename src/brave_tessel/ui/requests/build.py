@@ -50,7 +50,7 @@ _REST_S, _SLICE_S = 0.07, 0.01
 
 _HAND_RESTS_MS = 90
 """A brush that stays so long in its place rests: what looks far around is put right."""
-_MOVING_S, _BETWEEN_S = 0.2, 0.06
+_MOVING_S, _BETWEEN_S = 0.2, 0.04
 """Changes that come so soon after one another are of a moving hand: the next coarse picture is due before a fine one is
 begun, so a moment is waited for it."""
 
