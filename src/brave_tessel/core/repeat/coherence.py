@@ -39,8 +39,8 @@ class Coherence:
 
     @property
     def broken(self) -> bool:
-        """Strange at several sizes, or nearly everywhere at one."""
-        return sum(share >= _MUCH for share in self.strange) >= 2 or max(self.strange) >= _NEARLY_ALL
+        """Strange at several sizes, or along half of it at one."""
+        return sum(share >= _MUCH for share in self.strange) >= 2 or max(self.strange) >= _MOST
 
     @property
     def doubtful(self) -> bool:
@@ -48,7 +48,7 @@ class Coherence:
         return max(self.strange) >= _SOME
 
 
-_SOME, _MUCH, _NEARLY_ALL = 0.18, 0.3, 0.75
+_SOME, _MUCH, _MOST = 0.18, 0.3, 0.5
 
 
 def read_coherence(

@@ -30,9 +30,10 @@ _PLAIN_ROWS = 0.12
 _BEATS_IN_VIEW = 2.6
 _LEVEL = 0.04
 """How far aside a shift may lie and still be one along a way, as a share of the longer beat."""
-_BY_HAND, _STILL = 0.06, 0.4
+_BY_HAND, _STILL, _STILL_OF_FEW, _FEW = 0.06, 0.4, 0.68, 6
 """Share of a beat by which courses may be off and meet, as long as the echo still bears it out: thin joints that waver
-lie over each other at no shift at all.
+lie over each other at no shift at all. Of a sheet that holds few beats theirs is not known so well, and has to echo
+better.
 """
 _MOST_IN_BOND, _SEEN, _BLUR_PX = 6, 0.06, 1.5
 """After how many beats a bond may be itself again, and how far that has to stand out line by line."""
@@ -44,7 +45,8 @@ _OFTEN, _PLAINLY = 4, 0.3
 class Step:
     """``score`` 1 where the pattern meets itself in step, 0 where it is furthest out; ``beat`` after how much it is
     itself again and ``off`` by how much it is out, mm; ``certain`` where the picture as a whole has the beat, and not
-    its edges alone: those of a natural ground may seem to; ``open`` where what tells it is at odds.
+    its edges alone: those of a natural ground may seem to; ``open`` where what tells it is at odds, ``few``
+    where the sheet holds few beats.
     """
 
     score: float
@@ -52,6 +54,7 @@ class Step:
     off: float
     certain: bool
     open: bool = False
+    few: bool = False
 
     @property
     def broken(self) -> bool:
@@ -61,7 +64,8 @@ class Step:
     @property
     def doubtful(self) -> bool:
         """Not quite in step, and by more than a hand lays courses."""
-        if not self.open and self.off <= _BY_HAND * self.beat and self.score >= _STILL:
+        still = _STILL_OF_FEW if self.few else _STILL
+        if not self.open and self.off <= _BY_HAND * self.beat and self.score >= still:
             return False
         return self.score < (0.8 if self.certain else 0.75)
 
@@ -100,7 +104,7 @@ class Echoes:
     def steps(self, closed_mm: tuple[float, float]) -> tuple[Step | None, Step | None]:
         """How the joins across x and across y would meet."""
         across, up = (self._step(closed_mm, axis) for axis in (1, 0))
-        return across, up
+        return _of_few(across, self.grid.width_mm), _of_few(up, self.grid.height_mm)
 
     def _step(self, closed_mm: tuple[float, float], axis: int) -> Step | None:
         whole = None if self.whole is None else self.whole.step(closed_mm, axis=axis)
@@ -137,6 +141,10 @@ class Echoes:
         """
         lines = self.lines[1 - axis]
         return lines.beat_mm if lines is not None and lines.plain(_PLAIN_1D, _STANDS_1D) else 0.0
+
+
+def _of_few(step: Step | None, length: float) -> Step | None:
+    return step and replace(step, few=length < _FEW * step.beat)
 
 
 def _together(whole: Step | None, rows: Step) -> Step:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import TypeVar
 
 import msgspec
@@ -26,6 +26,7 @@ from ...core.repeat.mend import mended_size
 from ..evaluate import always
 from ..intents.sources import follow_source
 from ..snapshot import Snapshot
+from .counts import soundest_counts
 
 LEAST_OVERLAP = 0.1
 """Share of a period that must be left over, so that a cut can be made."""
@@ -34,12 +35,14 @@ LEAST_OVERLAP = 0.1
 @dataclass(frozen=True, slots=True)
 class Beat:
     """The beat of a source's pattern, and the width of the joint between its rows, mm; across x and y, where the
-    pattern has no level beat that way, that of its lines, else 0.
+    pattern has no level beat that way, that of its lines, else 0. ``counts`` of its periods close the source best; as
+    many as it holds where they are not known.
     """
 
     lattice: Lattice
     joint_mm: float
     lines: tuple[float, float] = (0.0, 0.0)
+    counts: tuple[int, int] | None = None
 
     @property
     def periods(self) -> tuple[float, float]:
@@ -68,12 +71,19 @@ def find_beat(snapshot: Snapshot, source: Source, *, current: Callable[[], bool]
     # What has no level beat of its own that way may still stand in columns, or lie in rows, that have.
     echoes = Echoes(tone_of(flat.or_default(MapKind.BASE_COLOUR)), flat.grid)
     lines = [0.0 if level else echoes.beat_of_lines(axis) for axis, level in zip((1, 0), lattice.level, strict=True)]
-    return Beat(lattice, joint_width(tone, flat.grid, lattice.course), (lines[0], lines[1]))
+    beat = Beat(lattice, joint_width(tone, flat.grid, lattice.course), (lines[0], lines[1]))
+    job = Job(sources=(source,))
+    try:
+        most = cut_to_courses(job, source, beat).apply(job).sources[0]
+    except DoesNotCloseError:
+        # Told by whoever cuts it.
+        return beat
+    return replace(beat, counts=soundest_counts(snapshot, most, current=current))
 
 
 def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
-    """Cut a source to as many whole periods as its sheet holds; a way of which it does not hold one is left to a free
-    cut.
+    """Cut a source to whole periods, as many as close best or as its sheet holds; a way of which it does not hold one
+    is left to a free cut.
 
     Raises
     ------
@@ -85,9 +95,10 @@ def cut_to_courses(job: Job, source: Source, beat: Beat) -> AnyCommand:
     values: dict[str, Value] = {"turn": round(turn, 4), "lean": round(lean, 4)}
     ways = (("across", beat.periods[0], width), ("up", beat.periods[1], height))
     counts: list[int] = []
-    for name, period, length in ways:
+    for way, (name, period, length) in enumerate(ways):
         fits = period > 0 and length >= (1 + LEAST_OVERLAP) * period
-        counts.append(whole_count(length, period, LEAST_OVERLAP * period) if fits else 0)
+        most = whole_count(length, period, LEAST_OVERLAP * period) if fits else 0
+        counts.append(min(most, beat.counts[way]) if beat.counts else most)
         values[name] = counts[-1]
         if fits:
             values[f"period_{name}"] = round(period, 4)
@@ -202,6 +213,7 @@ def scaled_beat(beat: Beat, factor: float) -> Beat:
         Lattice(across, up, lattice.course * factor, lattice.strength),
         beat.joint_mm * factor,
         (beat.lines[0] * factor, beat.lines[1] * factor),
+        beat.counts,
     )
 
 
