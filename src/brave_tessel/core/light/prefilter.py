@@ -47,9 +47,25 @@ def _filter_rows(
     texel = 4 * math.pi / (sides[0] * sides[0])
     mips = sides.size
     rows = grid.shape[0]
+    # The samples of a lobe, about any normal: direction, and from which version of the sky.
+    lobe, versions = np.empty((count, 3)), np.empty(count, np.int64)
     for row in range(first, last):
         r = row % rows
         a2 = alphas[row // rows] ** 2
+        used = 0
+        for k in range(count):
+            u = (k + 0.5) / count
+            turn = 2 * math.pi * ((k * 0.6180339887498949) % 1.0)
+            cos2 = (1 - u) / (1 + (a2 - 1) * u)
+            hz, hs = math.sqrt(cos2), math.sqrt(max(0.0, 1 - cos2))
+            lz = 2 * hz * hz - 1
+            if lz <= 0:
+                continue
+            d = a2 / (math.pi * ((a2 - 1) * cos2 + 1) ** 2)
+            wanted = 0.5 * math.log2(max(1.0, 4 / (count * d * texel))) + 0.5
+            lobe[used, 0], lobe[used, 1] = 2 * hz * hs * math.cos(turn), 2 * hz * hs * math.sin(turn)
+            lobe[used, 2], versions[used] = lz, min(mips - 1, int(wanted))
+            used += 1
         for c in range(out.shape[1]):
             nx, ny, nz = grid[r, c, 0], grid[r, c, 1], grid[r, c, 2]
             # Any frame about the normal (Duff et al. 2017).
@@ -59,18 +75,8 @@ def _filter_rows(
             tx, ty, tz = 1.0 + sign * nx * nx * a, sign * b, -sign * nx
             bx, by, bz = b, sign + ny * ny * a, -ny
             sum0 = sum1 = sum2 = whole = 0.0
-            for k in range(count):
-                u = (k + 0.5) / count
-                turn = 2 * math.pi * ((k * 0.6180339887498949) % 1.0)
-                cos2 = (1 - u) / (1 + (a2 - 1) * u)
-                hz, hs = math.sqrt(cos2), math.sqrt(max(0.0, 1 - cos2))
-                lz = 2 * hz * hz - 1
-                if lz <= 0:
-                    continue
-                lx, ly = 2 * hz * hs * math.cos(turn), 2 * hz * hs * math.sin(turn)
-                d = a2 / (math.pi * ((a2 - 1) * cos2 + 1) ** 2)
-                wanted = 0.5 * math.log2(max(1.0, 4 / (count * d * texel))) + 0.5
-                mip = min(mips - 1, int(wanted))
+            for k in range(used):
+                lx, ly, lz, mip = lobe[k, 0], lobe[k, 1], lobe[k, 2], versions[k]
                 dx = lx * tx + ly * bx + lz * nx
                 dy = lx * ty + ly * by + lz * ny
                 dz = lx * tz + ly * bz + lz * nz

@@ -88,8 +88,22 @@ def _field(x: AnyArray, y: AnyArray, seed: int, octaves: int = 5) -> AnyArray:
     return _kept_clouds(hashlib.blake2b(x.tobytes() + y.tobytes(), digest_size=16).digest(), _At(x, y), seed, octaves)
 
 
+@dataclass(frozen=True, slots=True)
+class _Toward:
+    """Directions; all of one key are equal."""
+
+    directions: AnyArray = field(compare=False)
+
+
 def _skyline(directions: AnyArray, height: float, seed: int) -> AnyArray:
-    """Share of what stands on the horizon, (N,): roofs and trees up to ``height`` degrees."""
+    """Share of what stands on the horizon, (N,): roofs and trees up to ``height`` degrees; kept, as the sun moves."""
+    key = hashlib.blake2b(directions.tobytes(), digest_size=16).digest()
+    return _kept_skyline(key, _Toward(directions), height, seed)
+
+
+@lru_cache(maxsize=16)
+def _kept_skyline(_key: bytes, toward: _Toward, height: float, seed: int) -> AnyArray:
+    directions = toward.directions
     around = np.arctan2(directions[..., 0], directions[..., 1])
     turn = np.stack([np.cos(around), np.sin(around)])
     line = _field(3.1 * turn[0] + 7, 3.1 * turn[1] + 3, seed, 4)

@@ -44,7 +44,7 @@ def live_px(px: int) -> int:
     return px if px < _HALF_FROM else _HALF_FROM // 2 if px < 2 * _HALF_FROM else _HALF_FROM // 4
 
 
-_REST_S, _SLICE_S = 0.07, 0.01
+_REST_S, _SLICE_S = 0.03, 0.005
 """How long the hand must rest before the exact picture is begun, and how often it is looked whether it does."""
 
 
