@@ -1,4 +1,4 @@
-"""Small pictures of the stock recipes, for menus; written by ``./dev docs``."""
+"""Small pictures of the stock recipes, for menus, and of made pieces; written by ``./dev docs``."""
 
 from __future__ import annotations
 
@@ -11,11 +11,14 @@ import numpy as np
 from ..core.buildup.kinds.recipe import RecipeWhat
 from ..core.job.document import Job
 from ..core.job.layers import Layer, Surface
+from ..core.operation import family
 from ..core.recipe.materials import MATERIALS, Stock
 from ..core.sheet import AnyArray
 from ..engine.session import Session
 from ..formats.images import encode_png
 from ..formats.job_file import OpenedJob
+from .app import make_app
+from .stages.place.laying_pictures import PIECES, piece_picture
 
 FOLDER = Path(__file__).parent / "assets" / "stock"
 SIDE, FROM_PX = 96, 512
@@ -46,6 +49,13 @@ def main() -> None:
         path = FOLDER / f"{stock.name.lower().replace(' ', '-')}.png"
         path.write_bytes(encode_png(stock_picture(stock)))
         sys.stdout.write(f"{path}\n")
+    app = make_app()
+    PIECES.mkdir(exist_ok=True)
+    for piece in family("made"):
+        path = PIECES / f"{piece.id.removeprefix('made.')}.png"
+        piece_picture(piece.id).save(str(path))
+        sys.stdout.write(f"{path}\n")
+    app.quit()
 
 
 if __name__ == "__main__":

@@ -12,7 +12,7 @@ from PyQt6.QtGui import QColor, QFont, QFontDatabase, QFontInfo, QGuiApplication
 from PyQt6.QtSvg import QSvgRenderer
 from PyQt6.QtWidgets import QApplication
 
-_ASSETS = Path(__file__).parent / "assets"
+ASSETS = Path(__file__).parent / "assets"
 SANS, MONO = "IBM Plex Sans", "IBM Plex Mono"
 # Each shipped weight is a family of its own.
 _WEIGHTS = {500: " Medium", 600: " SemiBold"}
@@ -126,7 +126,7 @@ def apply(app: QApplication, *, lamp: bool, scale: float) -> None:
     if app.property("face") == (lamp, scale) and _Current.tokens is tokens and _Current.scale == scale:
         return
     if app.property("face") is None:
-        for file in sorted((_ASSETS / "fonts").glob("*.woff")):
+        for file in sorted((ASSETS / "fonts").glob("*.woff")):
             QFontDatabase.addApplicationFont(str(file))
     app.setProperty("face", (lamp, scale))
     _Current.tokens = tokens
@@ -244,14 +244,14 @@ def _own_folder() -> tempfile.TemporaryDirectory[str]:
 def _arrow() -> str:
     """A tinted arrow as a file, as style sheets want it."""
     target = Path(_own_folder().name) / f"arrow-{tokens().ink_2[1:]}.svg"
-    svg = (_ASSETS / "icons" / "chevron-down.svg").read_text(encoding="utf-8")
+    svg = (ASSETS / "icons" / "chevron-down.svg").read_text(encoding="utf-8")
     target.write_text(svg.replace("currentColor", tokens().ink_2), encoding="utf-8")
     return target.as_posix()
 
 
 def stock_icon(name: str) -> QIcon:
     """The small picture of a stock recipe; empty where it has none."""
-    path = _ASSETS / "stock" / f"{name.lower().replace(' ', '-')}.png"
+    path = ASSETS / "stock" / f"{name.lower().replace(' ', '-')}.png"
     return QIcon(str(path)) if path.is_file() else QIcon()
 
 
@@ -259,9 +259,7 @@ def stock_icon(name: str) -> QIcon:
 def tinted(name: str, token: str = "ink", size: int = 16) -> QIcon:
     """A shipped outline icon in a token's colour."""
     svg = (
-        (_ASSETS / "icons" / f"{name}.svg")
-        .read_text(encoding="utf-8")
-        .replace("currentColor", getattr(tokens(), token))
+        (ASSETS / "icons" / f"{name}.svg").read_text(encoding="utf-8").replace("currentColor", getattr(tokens(), token))
     )
     svg = svg.replace('stroke-width="2"', 'stroke-width="1.6"')
     side = px(size) * 2

@@ -5,9 +5,13 @@ import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
 from PyQt6.QtGui import QDragEnterEvent, QDropEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QWidget
 
 from brave_tessel.core.light.dome import sun_of
+from brave_tessel.core.operation import family
+from brave_tessel.ui.stages.place import laying_pictures
+from brave_tessel.ui.stages.place.add_sheet import AddSheet
+from brave_tessel.ui.stages.place.laying_pictures import PIECES
 from brave_tessel.ui.stages.place.looks import ends
 from brave_tessel.view3d.drawn import Shows
 from tests.ui.hand import click, hover, pull
@@ -278,3 +282,16 @@ def test_a_model_that_is_none_is_told(place, settled, tmp_path, soon):
     place.open_models([bad])
     soon(lambda: "bad.glb" in place.window_.told.text())
     assert place.desk.job is before
+
+
+def test_every_piece_that_can_be_added_ships_its_drawing(qapp, monkeypatch):
+    """To draw a cloth or a figure takes seconds, which nobody waits for who wants to add a wall."""
+    missing = [piece.id for piece in family("made") if not (PIECES / f"{piece.id.removeprefix('made.')}.png").is_file()]
+    assert missing == [], "run ./dev docs"
+    monkeypatch.setattr(laying_pictures, "piece_picture", lambda *_: pytest.fail("drawn in the window's thread"))
+    laying_pictures.piece_icon.cache_clear()
+    board = QWidget()
+    sheet = AddSheet(board)
+    sheet.open()
+    assert set(sheet.buttons) == {piece.id for piece in family("made")}
+    assert not any(one.icon().isNull() for one in sheet.buttons.values())

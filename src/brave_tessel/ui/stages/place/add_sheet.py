@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import partial
 
 from PyQt6.QtCore import QEvent, QObject, QSize, Qt, pyqtSignal
-from PyQt6.QtGui import QIcon, QKeyEvent
+from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QGridLayout, QScrollArea, QToolButton, QVBoxLayout, QWidget
 
 from ....core.operation import family
@@ -14,7 +14,7 @@ from ....engine.place.starters import STARTERS
 from ... import theme
 from ...controls.panels import Heading, button
 from ...words import tr
-from .laying_pictures import piece_picture
+from .laying_pictures import piece_icon
 
 GROUPS = (
     (say("Walls and openings"), ("wall", "curved_wall", "arch", "parapet")),
@@ -104,7 +104,7 @@ class AddSheet(QFrame):
         entry = next(entry for entry in family("made") if entry.id == op)
         made = QToolButton()
         made.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-        made.setIcon(QIcon(piece_picture(op)))
+        made.setIcon(piece_icon(op))
         made.setIconSize(QSize(theme.px(92), theme.px(64)))
         made.setFixedSize(theme.px(102), theme.px(92))
         made.setText(tr(entry.label))

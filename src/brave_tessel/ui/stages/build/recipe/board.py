@@ -166,7 +166,6 @@ class RecipeBoard(QWidget):
         self.line.textChanged.connect(self._search)
         self.found = QListWidget()
         self.found.setAccessibleName(tr("Operations found"))
-        self.found.setFixedHeight(theme.px(168))
         self.found.itemClicked.connect(lambda item: self._take(item))
         self.found.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.found.setTextElideMode(Qt.TextElideMode.ElideRight)
@@ -224,9 +223,12 @@ class RecipeBoard(QWidget):
 
     def _search(self, text: str) -> None:
         self.found.clear()
-        self.found.setVisible(bool(text.strip()))
         for operation in search(text, self.recipe, self.selected)[:24] if text.strip() else []:
             self._offer(operation)
+        count = self.found.count()
+        self.found.setVisible(count > 0)
+        if count:
+            self.found.setFixedHeight(min(theme.px(168), count * self.found.sizeHintForRow(0) + 2))
         self.found.setCurrentRow(0)
 
     def _offer(self, operation: Operation) -> None:
