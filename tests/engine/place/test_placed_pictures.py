@@ -13,6 +13,7 @@ from brave_tessel.engine.pictures.placed import all_there, placed_pictures, scen
 from brave_tessel.engine.session import Session
 
 PX = 128
+COARSE = 32
 
 
 @pytest.fixture
@@ -32,21 +33,30 @@ def always():
     return True
 
 
+def at_hand(snapshot, previews):
+    return textures_at_hand(snapshot, previews, PX, coarse_px=COARSE, current=always)
+
+
 def test_pictures_kept_with_the_job_stand_in_at_once(session):
-    kept = textures_at_hand(session.snapshot(), session.previews, PX)
+    kept = at_hand(session.snapshot(), session.previews)
     assert kept is not None
     assert set(kept.surfaces) == {"copper-roof", "plaster"}
     assert set(kept.swatches) == {surface.id for surface in session.job.surfaces}
     assert not session.cache.used
 
 
-def test_they_do_not_stand_in_where_a_surface_has_changed_since(session):
-    assert textures_at_hand(session.snapshot(), {"plaster": session.previews["plaster"]}, PX) is None
+def test_a_surface_that_has_changed_since_comes_coarsely_and_the_others_stand_in(session):
+    kept = at_hand(session.snapshot(), {"plaster": session.previews["plaster"]})
+    assert set(kept.surfaces) == {"copper-roof", "plaster"}
+    assert max(kept.surfaces["copper-roof"].base.shape[:2]) == COARSE
+    assert kept.surfaces["plaster"].key.startswith(b"stored")
+    # Nothing else was worked out for it.
+    assert all_there(session.snapshot(), COARSE) is False
 
 
 def test_each_surface_arrives_when_it_is_ready_and_is_worked_out_once(session):
     snapshot = session.snapshot()
-    kept = textures_at_hand(snapshot, session.previews, PX)
+    kept = at_hand(snapshot, session.previews)
     assert not all_there(snapshot, PX)
     steps = list(placed_pictures(snapshot, px=PX, current=always, before=kept))
     keys = [{id: one[0] for id, one in step.surfaces.items()} for step in steps]
@@ -74,11 +84,11 @@ def test_what_is_sharp_stays_while_another_surface_is_fitted_or_takes_a_band(ses
     first = scene_textures(session.snapshot(), px=PX, current=always)
     path = ("scene", "parts", "copper-roof", "laid", "a")
     session.store.dispatch(Set(path=(*path, "dials"), value={"pitch": 433.0}, label="dials"))
-    at_hand = textures_at_hand(session.snapshot(), session.previews, PX)
+    now = at_hand(session.snapshot(), session.previews)
     assert not all_there(session.snapshot(), PX)
-    assert at_hand.surfaces["plaster"][1] is first.surfaces["plaster"][1]
-    (fitted,) = set(at_hand.surfaces) - {"plaster"}
-    np.testing.assert_array_equal(at_hand.surfaces[fitted][1], first.surfaces["copper-roof"][1])
+    assert now.surfaces["plaster"][1] is first.surfaces["plaster"][1]
+    (fitted,) = set(now.surfaces) - {"plaster"}
+    np.testing.assert_array_equal(now.surfaces[fitted][1], first.surfaces["copper-roof"][1])
     bands = (Band(id="b", name="B", low=100.0, high=500.0),)
     session.store.dispatch(Set(path=("surfaces", "plaster", "bands"), value=bands, label="bands"))
     session.store.dispatch(Set(path=("scene", "parts", "plaster", "laid", "a", "band"), value="b", label="band"))

@@ -157,9 +157,11 @@ class PlacedRound:
         return next(self._pictures)
 
 
-def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: int) -> SceneTextures | None:
-    """The scene at once: each surface by what was worked out of it, or by the picture kept with the job; None where a
-    surface laid in it has neither. A pattern just fitted to its faces is shown as it was before.
+def textures_at_hand(
+    snapshot: Snapshot, previews: Mapping[str, Preview], px: int, *, coarse_px: int, current: Current
+) -> SceneTextures:
+    """The scene at once: each surface by what was worked out of it, or by the picture kept with the job; one that has
+    neither, as it was just changed, coarsely. A pattern just fitted to its faces is shown as it was before.
     """
     begun = time.perf_counter()
     surfaces, swatches, laid = {}, {}, laid_surfaces(snapshot.job)
@@ -185,7 +187,10 @@ def textures_at_hand(snapshot: Snapshot, previews: Mapping[str, Preview], px: in
             base, normal, orm = (np.ascontiguousarray(one[rows]) for one in stand_in[1:4])
             surfaces[name] = SurfacePictures(stand_in.key + name.encode(), base, normal, orm)
         else:
-            return None
+            try:
+                surfaces[name] = _placed(snapshot, surface, band, min(coarse_px, px), current)[0].pictures
+            except TesselError:
+                continue
     return SceneTextures(surfaces, (time.perf_counter() - begun) * 1000, swatches)
 
 

@@ -12,7 +12,7 @@ from ...core.job.document import Job
 from ...core.place.elevation import facets_of
 from ...core.place.rays import make_ready
 from ...core.place.site import Ground, Site
-from ...engine.pictures.placed import PlacedRound, all_there, laid_surfaces, scene_textures, textures_at_hand
+from ...engine.pictures.placed import PlacedRound, all_there, laid_surfaces, textures_at_hand
 from ...engine.pictures.results import SceneTextures
 from ...engine.place.bring import Brought, bring
 from ...engine.wording import sentence
@@ -70,9 +70,7 @@ class PlaceRequests(Requests):
         def work(current: Current) -> SceneTextures | None:
             if all_there(snapshot, px):
                 return None
-            before = textures_at_hand(snapshot, previews, px) or scene_textures(
-                snapshot, px=min(COARSE_PX, px), current=current
-            )
+            before = textures_at_hand(snapshot, previews, px, coarse_px=COARSE_PX, current=current)
             # All there, but coarse: the model is not refined before the fine ones have come.
             return replace(before, complete=False)
 
