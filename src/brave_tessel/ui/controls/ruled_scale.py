@@ -156,6 +156,7 @@ class RuledScale(QWidget):
             tr("{help} Takes {allowed}.", **told) if named else tr("{help} Takes {allowed} in {unit}.", **told)
         )
         self.field.editingFinished.connect(self._typed)
+        self.field.returnPressed.connect(self._leave_field)
         self.rule.moved.connect(lambda position: self._set(self._value_at(position)))
         self.rule.stepped.connect(self._step)
         self.rule.released.connect(self.released)
@@ -226,6 +227,12 @@ class RuledScale(QWidget):
         if style:
             style.unpolish(self.field)
             style.polish(self.field)
+
+    def _leave_field(self) -> None:
+        """After Enter the keys are the rule's: arrows step on, and a digit goes to a stage and not into the number."""
+        self._typed()
+        if not self.field.property("wrong"):
+            self.rule.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def show_value(self, value: float) -> None:
         """Show a value from the job; sends nothing. What is just being typed stays, to be finished or mended."""
