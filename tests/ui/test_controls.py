@@ -177,9 +177,11 @@ def test_every_shortcut_is_its_own(window):
 def test_after_enter_the_keys_are_the_rules(scale):
     enter(scale.field, "160")
     assert scale.value == 160
+    QApplication.processEvents()
     assert scale.rule.hasFocus()
     # A digit is no part of the number any more.
     QTest.keyClick(QApplication.focusWidget(), Qt.Key.Key_4)
     assert scale.field.text() == "160"
     enter(scale.field, "wide")
+    QApplication.processEvents()
     assert scale.field.hasFocus(), "what is refused is mended first"

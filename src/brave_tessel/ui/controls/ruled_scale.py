@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QWheelEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSizePolicy, QVBoxLayout, QWidget
 
@@ -156,7 +156,7 @@ class RuledScale(QWidget):
             tr("{help} Takes {allowed}.", **told) if named else tr("{help} Takes {allowed} in {unit}.", **told)
         )
         self.field.editingFinished.connect(self._typed)
-        self.field.returnPressed.connect(self._leave_field)
+        self.field.returnPressed.connect(self._entered)
         self.rule.moved.connect(lambda position: self._set(self._value_at(position)))
         self.rule.stepped.connect(self._step)
         self.rule.released.connect(self.released)
@@ -228,10 +228,13 @@ class RuledScale(QWidget):
             style.unpolish(self.field)
             style.polish(self.field)
 
+    def _entered(self) -> None:
+        # Once what was typed has been read.
+        QTimer.singleShot(0, self._leave_field)
+
     def _leave_field(self) -> None:
         """After Enter the keys are the rule's: arrows step on, and a digit goes to a stage and not into the number."""
-        self._typed()
-        if not self.field.property("wrong"):
+        if self.field.hasFocus() and not self.field.isModified():
             self.rule.setFocus(Qt.FocusReason.OtherFocusReason)
 
     def show_value(self, value: float) -> None:
