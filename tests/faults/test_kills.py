@@ -17,7 +17,7 @@ from brave_tessel.formats.job_file import blob_name, load_job
 
 ROOT = Path(__file__).parents[2]
 LOST_S = 2.0
-KILLS = 4
+KILLS = 2
 ALL_KILLS = 200
 
 

@@ -373,7 +373,10 @@ def test_stopping_a_delivery(demo_window, settled, soon, tmp_path: Path):
     assert not list((tmp_path).glob("out/.*"))
 
 
-@pytest.mark.parametrize(("size", "scale"), [((1280, 800), 1.0), ((1920, 1080), 1.0), ((1920, 1080), 1.5)])
+@pytest.mark.parametrize(
+    ("size", "scale"),
+    [((1280, 800), 1.0), pytest.param((1920, 1080), 1.0, marks=pytest.mark.slow), ((1920, 1080), 1.5)],
+)
 def test_nothing_is_clipped(make_window, demo, settled, size, scale):
     from PyQt6.QtWidgets import QLabel, QPushButton
 

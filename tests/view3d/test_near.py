@@ -99,7 +99,7 @@ def test_nothing_far_away_is_divided():
     assert len(rest) == 6
 
 
-@pytest.mark.parametrize(("azimuth", "pitch"), [(50.0, 4.0), (-40.0, 12.0)])
+@pytest.mark.parametrize(("azimuth", "pitch"), [(50.0, 4.0), pytest.param(-40.0, 12.0, marks=pytest.mark.slow)])
 def test_the_outline_is_that_of_the_displaced_mesh(renderer, azimuth, pitch, monkeypatch):
     look = Look(solid_camera(azimuth, pitch, 1.3), 300, 300, light=LIGHT, background=RED)
     maps = setts()

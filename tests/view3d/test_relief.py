@@ -64,7 +64,7 @@ def drawn(renderer, maps, how, look):
     return renderer.draw(look) if look.moving else at_rest(renderer, look, 16)
 
 
-@pytest.mark.parametrize(("azimuth", "pitch"), [(50.0, 10.0), (-40.0, 35.0)])
+@pytest.mark.parametrize(("azimuth", "pitch"), [(50.0, 10.0), pytest.param(-40.0, 35.0, marks=pytest.mark.slow)])
 @pytest.mark.parametrize("moving", [False, True])
 def test_relief_on_a_smooth_face_is_seen_as_its_mesh_is(renderer, azimuth, pitch, moving):
     camera = solid_camera(azimuth, pitch, 1.6)
