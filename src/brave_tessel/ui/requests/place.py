@@ -75,9 +75,12 @@ class PlaceRequests(Requests):
             return replace(before, complete=False)
 
         def then(before: SceneTextures | None) -> None:
-            if before is not None:
-                self._deliver(before)
             self._round = round = PlacedRound(snapshot, px=px, before=before)
+            if before is None:
+                # All is there: what the first picture waits for is the round itself.
+                self._go_on(round, wanted)
+                return
+            self._deliver(before)
             self.when_seen(lambda: self._go_on(round, wanted))
 
         self._round = None

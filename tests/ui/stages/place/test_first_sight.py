@@ -69,3 +69,17 @@ def test_hand_over_shows_what_place_has_at_once(make_window, settled, monkeypatc
     settled(window)
     assert sheet.placed is not None
     assert len(rounds) == asked
+
+
+def test_surfaces_that_are_all_there_wait_for_no_first_picture(make_window, settled):
+    """It is they that the first picture waits for."""
+    surfaces = (msgspec.structs.replace(brick(900.0, 600.0), id="a"),)
+    first, _stage = opened(make_window, surfaces)
+    settled(first)
+    window, _stage = opened(make_window, surfaces)
+    place, come, waits = window.desk.place, [], []
+    place.when_seen = waits.append
+    place.ready.connect(lambda done: come.append(done.complete))
+    settled(window)
+    assert come == [True]
+    assert waits, "what can wait"
