@@ -91,22 +91,8 @@ class Planner(LayerPlanner):
         """
         relief, id = self.moulded(stack), surface.id
         reach = math.ceil(occlusion_reach_px(grid, OCCLUSION_REACH_MM)) + 1
-        sky = Task(
-            task_key("open sky", relief.key),
-            "Occlusion",
-            id,
-            joins.open_sky,
-            (relief,),
-            local=Local(lambda _area: joins.open_sky, reach),
-        )
-        faces = Task(
-            task_key("faces", relief.key),
-            "Normals",
-            id,
-            joins.faces,
-            (relief,),
-            local=Local(lambda _area: joins.faces, 1),
-        )
+        sky = _of_relief("open sky", "Occlusion", joins.open_sky, relief, id, reach)
+        faces = _of_relief("faces", "Normals", joins.faces, relief, id, 1)
         work = partial(joins.finish, cut_out=surface.cut_out)
         key = task_key("finished", *(["cut out"] if surface.cut_out else []), stack.key)
         # Water on it has faces of its own, a pixel around.
@@ -212,6 +198,11 @@ class Planner(LayerPlanner):
         """Where a layer is joined, also within bundles; on the bare sheet where there is no such layer."""
         planned = self.surface(surface, grid).of(layer_id)
         return planned.place if planned is not None else Place(grid, self.bare(grid, surface.id), None, {})
+
+
+def _of_relief(word: str, label: str, work: Callable[..., Any], relief: Task, owner: str, reach: int) -> Task:
+    """What follows from a stack's relief, looking so many pixels around."""
+    return Task(task_key(word, relief.key), label, owner, work, (relief,), local=Local(lambda _area: work, reach))
 
 
 def seated_layers(layers: tuple[Layer, ...]) -> list[Layer]:

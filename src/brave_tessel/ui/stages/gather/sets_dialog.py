@@ -249,12 +249,13 @@ class SetsDialog(QDialog):
             return
         chosen = [item for item in self.tree.selectedItems() if item.parent() is None]
         items = chosen or [item for item in self.rows() if item.checkState(0) == _CHECKED]
+        # What is measured from brings its own.
+        items = [item for item in items if self.sets[item.data(0, _SET)].measured is None]
         self.tree.blockSignals(True)
         for item in items:
             number = item.data(0, _SET)
-            if self.sets[number].measured is None:
-                self.sets[number] = replace(self.sets[number], size_mm=size)
-                self._tell(item)
+            self.sets[number] = replace(self.sets[number], size_mm=size)
+            self._tell(item)
         self.tree.blockSignals(False)
         self.state.setText(tr("{count} sets are {size} now.", count=len(items), size=format_size(*size)))
 
