@@ -6401,6 +6401,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Normals</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>North</source>
    <translation type="unfinished" />
   </message>
@@ -13127,6 +13131,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>open</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>open sky</source>
    <translation type="unfinished" />
   </message>
   <message>
