@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
 import cv2
 import numpy as np
@@ -131,9 +132,21 @@ def length_on_sheet(
     picture_size: tuple[int, int] = (1, 1),
 ) -> float:
     """Distance between two photo pixels, measured on the straightened ``width`` × ``height`` sheet."""
-    matrix = homography(straight_corners(corners, lens, picture_size), width, height)
-    ends = []
-    for x, y in unbend((a, b), lens, picture_size) if lens != STRAIGHT else (a, b):
+    return math.dist(*places_on_sheet(corners, (a, b), (width, height), lens=lens, picture_size=picture_size))
+
+
+def places_on_sheet(
+    corners: Corners,
+    points: Sequence[tuple[float, float]],
+    size: tuple[float, float],
+    *,
+    lens: Lens = STRAIGHT,
+    picture_size: tuple[int, int] = (1, 1),
+) -> list[tuple[float, float]]:
+    """Where photo pixels lie on the straightened sheet of a ``size``, from its left edge and its top, y down."""
+    matrix = homography(straight_corners(corners, lens, picture_size), *size)
+    places = []
+    for x, y in unbend(tuple(points), lens, picture_size) if lens != STRAIGHT else points:
         u, v, w = matrix @ np.array([x, y, 1.0])
-        ends.append((u / w, v / w))
-    return math.dist(ends[0], ends[1])
+        places.append((float(u / w), float(v / w)))
+    return places

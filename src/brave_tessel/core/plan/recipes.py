@@ -19,6 +19,7 @@ from ..outlines import Outline
 from ..recipe.edit import may_be_half
 from ..recipe.evaluate import gather_yields, passed_on, run_step, seeded
 from ..recipe.steps.reliefs import GATHERED, LETTERED
+from ..relief.estimate import TRUE_RISE, told_values
 from ..relief.integrate import height_of_slopes, rise_of
 from ..relief.told import ToldRelief, tell_relief
 from ..repeat.resample import resample_wrapped, tiled_map
@@ -214,7 +215,8 @@ def _estimate(
             values = operation.bind(setting.values)
             if values.get("as_told"):
                 # What one repeat tells, however often it is laid.
-                values |= {"as_told": False, **_told_by_one(colour, laid.grid, laps).values}
+                one = _told_by_one(colour, laid.grid, laps)
+                values |= {"as_told": False, **told_values(one, one_side=bool(values.get("one_side")))}
             kept[kind] = operation.run(laid.grid, colour, **values)
     return MapSet(laid.grid, kept)
 
@@ -225,10 +227,6 @@ def _steeper(normal: Raster, times: float) -> Raster:
         return normal
     made = normal * np.array([times, times, 1], np.float32)
     return np.asarray(made / np.linalg.norm(made, axis=2, keepdims=True), np.float32)
-
-
-TRUE_RISE = 4.0
-"""At this rise (the default) a height integrated from a normal map is true to the map."""
 
 
 def _yields(*results: Any, grid: Grid, recipe: Recipe, names: list[str]) -> MapSet:

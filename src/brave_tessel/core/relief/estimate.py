@@ -6,10 +6,11 @@ from typing import Annotated
 
 import numpy as np
 
-from ..colour import encode_srgb, hex_to_linear, lab_of, luminance
-from ..operation import Colour, Field, Fraction, Length, Paint, Toggle, called, operation
+from ..colour import decode_srgb, encode_srgb, hex_to_linear, lab_of, luminance
+from ..operation import Angle, Colour, Field, Fraction, Length, Paint, Toggle, called, operation
 from ..sheet import Grid, Raster
-from .told import Bands, tell_relief
+from .shading import height_from_shading
+from .told import Bands, ToldRelief, tell_relief
 from .wrapped_blur import wrapped_gaussian
 
 
@@ -21,6 +22,17 @@ def height_from_colour(
     as_told: Annotated[
         bool, called("As the picture tells", Toggle(help="Rise and sizes are read from the picture; off to say them."))
     ] = False,
+    one_side: Annotated[
+        bool,
+        called(
+            "Lit from one side",
+            Toggle(help="For one material under a low light: what faces the light is bright, and its height follows."),
+        ),
+    ] = False,
+    light_bearing: Annotated[
+        float, Angle(help="Where the light came from, anticlockwise from the right; 90 is from above.")
+    ] = 90.0,
+    light_height: Annotated[float, Angle(5, 80, help="How high the light stood over the sheet.")] = 30.0,
     rise: Annotated[
         float, Length(0, 20, least=-200, most=200, help="Height of the relief, from its low to its high parts.")
     ] = 4.0,
@@ -46,19 +58,35 @@ def height_from_colour(
 ) -> Field:
     """Height in mm about 0 from lightness in three bands of wavelength; an estimate, mean 0.
 
-    ``rise`` spans five standard deviations, by a fixed scale for tone, not by the picture's extremes.
+    ``rise`` spans five standard deviations, by a fixed scale for tone, not by the picture's extremes. Of one material
+    lit from one side the slopes towards that light are read from its shading; a ``rise`` of 4 mm takes them as they
+    are.
     """
     if as_told:
-        found = tell_relief(colour, grid)
-        rise, broad, fine = found.rise, found.broad, found.fine
+        found = told_values(tell_relief(colour, grid), one_side=one_side)
+        rise, broad, fine = found["rise"], found["broad"], found["fine"]
     tone = encode_srgb(np.clip(luminance(colour), 0, 1)).astype(np.float32)
     if leave_out_reach > 0:
         tone = _without(tone, colour, leave_out, leave_out_reach, broad / 2, grid)
-    bands = Bands(broad, fine, grain, broad_weight, middle_weight)
-    relief = np.float32(rise) * bands.shaped(tone, grid)
+    if one_side:
+        light = np.asarray(decode_srgb(tone), np.float32)
+        relief = height_from_shading(light, grid, bearing=light_bearing, height=light_height, broad=broad)
+        relief *= np.float32(rise / TRUE_RISE)
+    else:
+        bands = Bands(broad, fine, grain, broad_weight, middle_weight)
+        relief = np.float32(rise) * bands.shaped(tone, grid)
     if sharpen > 0:
         relief += np.float32(sharpen) * (relief - wrapped_gaussian(relief, sharpen_radius / 2, grid))
     return np.asarray(-relief if dark_is_high else relief, np.float32)
+
+
+TRUE_RISE = 4.0
+"""At this rise (the default) a height integrated from slopes is true to them."""
+
+
+def told_values(found: ToldRelief, *, one_side: bool) -> dict[str, float]:
+    """What a picture tells as parameters of the estimate; its shading tells the rise itself."""
+    return {**found.values, "rise": TRUE_RISE} if one_side else found.values
 
 
 def _without(tone: Raster, colour: Raster, left_out: str, reach: float, sigma_mm: float, grid: Grid) -> Raster:

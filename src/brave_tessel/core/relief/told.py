@@ -17,6 +17,8 @@ from ..sheet import Grid, Raster
 from .wrapped_blur import wrapped_gaussian
 
 _PX = 256
+TONE_FLOOR = 0.004
+"""Linear tone under which a logarithm tells noise."""
 _SLOPE = 0.2
 """Root mean square slope of the relief for each unit of spread of the natural logarithm of tone."""
 _PAINT, _RELIEF = 0.6, 0.8
@@ -70,7 +72,7 @@ def tell_relief(colour: Raster, grid: Grid) -> ToldRelief:
     8.3°; a rise of 4 mm whatever the picture shows gives 12.8°, and the best rise for each 7.0°.
     """
     colour, grid = _reduced(colour, grid)
-    tones = np.log(np.maximum(colour, 0) + np.float32(0.004)).astype(np.float32)
+    tones = np.log(np.maximum(colour, 0) + np.float32(TONE_FLOOR)).astype(np.float32)
     broad = float(np.clip(2 * _wavelength(tones.mean(-1), grid), 0.5, 0.5 * min(grid.width_mm, grid.height_mm)))
     tone = tones.mean(-1)
     spread = float((tone - wrapped_gaussian(tone, broad / 2, grid)).std())

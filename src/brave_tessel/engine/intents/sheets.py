@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 import numpy as np
 
 from ...core.colour import encode_srgb
 from ...core.gather.lens import STRAIGHT, Edge, lens_of_edges
 from ...core.gather.seen import focal_of_film
+from ...core.gather.straighten import places_on_sheet
 from ...core.job.commands import AnyCommand, Batch, Insert, Move, Remove, Set
 from ...core.job.document import Calibration, Crop, CutPin, Job, Palette, Quiet, Source, Straightening, Touch
 from ...core.job.layers import LaidPiece, PieceKind, Scatter
@@ -199,6 +202,24 @@ def pick_shadow(source: Source, which: str, at: Point, *, first: bool) -> AnyCom
         values["strength"] = 1.0
     setting = msgspec.structs.replace(source.shadow, values=values)
     return Set(path=("sources", source.id, "shadow"), value=setting, label="Lift a cast shadow")
+
+
+def light_along(source: Source, thrower: Point, tip: Point) -> AnyCommand | None:
+    """Where a source's light came from, by a cast shadow drawn on the photo from what throws it to its tip, photo
+    pixels; None where the two lie on one another.
+    """
+    frame = source.straightening
+    picture = (source.width_px, source.height_px)
+    size = frame.width_mm, frame.height_mm
+    (x0, y0), (x1, y1) = places_on_sheet(frame.corners, (thrower, tip), size, lens=frame.lens, picture_size=picture)
+    if math.dist((x0, y0), (x1, y1)) < 1e-6 * max(size):
+        return None
+    # Places count down, bearings anticlockwise; the light stands opposite the tip.
+    bearing = round(math.degrees(math.atan2(y1 - y0, x0 - x1)), 1)
+    setting = msgspec.structs.replace(
+        source.height, values={**source.height.values, "one_side": True, "light_bearing": bearing}
+    )
+    return Set(path=("sources", source.id, "height"), value=setting, label="Say where the light came from")
 
 
 def put_touch(source: Source, touch: Touch, *, gesture: str = "") -> AnyCommand:

@@ -16,7 +16,7 @@ from ...core.gather.seen import SeenProportion, seen_proportion
 from ...core.job.document import Source
 from ...core.kernels.relief import normal_of_height, occlusion
 from ...core.light.lighting import Lighting, light_flat, shadow_on
-from ...core.maps import MapKind, MapSet
+from ...core.maps import MapKind, MapSet, plain
 from ...core.plan.planner import OCCLUSION_REACH_MM
 from ...core.relief.pictures import map_codes, mip_chain
 from ...core.relief.told import tell_relief
@@ -27,6 +27,7 @@ from .results import GatherPicture, ScatterPicture
 Current = Callable[[], bool]
 
 STRIP_PX = 420
+_CLAY = (0.42, 0.42, 0.41)
 
 
 def gather_picture(
@@ -36,7 +37,7 @@ def gather_picture(
     photo = mip_chain(display_codes(snapshot.load_pixels(source.blob)), smallest=64) if with_photo else None
     seen = seen_on(source)
     ratio = source.straightening.locked or (seen.ratio if seen is not None else None)
-    straight = evened = lit = told = None
+    straight = evened = lit = told = alone = None
     drift = (0.0, 0.0)
     sized = source.straightening.sized
     laid = source if sized else as_if_sized(source, ratio)
@@ -49,11 +50,16 @@ def gather_picture(
         drift = (light_drift(before), light_drift(after))
         if sized:
             told = None if source.brings("height") else tell_relief(after, run.value(done).grid)
-            lit = lit_maps(run.value(planner.estimated(source, None, done, source.id)), lighting)
+            maps = run.value(planner.estimated(source, None, done, source.id))
+            lit = lit_maps(maps, lighting)
+            clay = plain(maps.grid, _CLAY)
+            alone = lit_maps(
+                MapSet(maps.grid, {MapKind.BASE_COLOUR: clay, MapKind.HEIGHT: maps[MapKind.HEIGHT]}), lighting
+            )
     except TesselError as error:
         if sized and not isinstance(error, MissingError):
             raise
-    return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit, told)
+    return GatherPicture(source, photo, straight, evened, drift, ratio, seen, lit, told, alone)
 
 
 def seen_on(source: Source) -> SeenProportion | None:

@@ -133,6 +133,8 @@ class GatherPicture:
     seen: SeenProportion | None = None
     lit: AnyArray | None = None
     told: ToldRelief | None = None
+    alone: AnyArray | None = None
+    """The relief lit without the picture's colours."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -257,7 +257,7 @@ def test_estimates_are_lit_as_they_are_dragged(mosaic, settled):
     desk, gather, card = mosaic.desk, mosaic.stages["Gather"], sections(mosaic)
     card.relief_section.unfold()
     names = [name for _, name in gather.sheet.pictures]
-    assert names == ["straightened", "put right", "lit, relief estimated"]
+    assert names == ["straightened", "put right", "lit, relief estimated", "the relief alone"]
     before = gather.sheet.pictures[2][0]
     type_into(card.estimates["height"].controls["rise"].field, "15")
     settled(mosaic)
@@ -404,3 +404,26 @@ def test_a_chart_found_on_one_photo_serves_another(window, settled, tmp_path):
     assert desk.selection.source.calibration == known
     click(section.away)
     assert desk.selection.source.calibration is None
+
+
+def test_a_line_along_a_shadow_tells_where_the_light_came_from(mosaic, settled):
+    desk, stage = mosaic.desk, mosaic.stages["Gather"]
+    card, board = stage.source_card, stage.frame
+    card.relief_section.unfold()
+    assert not card.estimates["height"].controls["light_bearing"].isVisibleTo(card.estimates["height"])
+    click(card.shadow_line)
+    assert board.name == "light"
+    corners = np.array(desk.selection.source.straightening.corners)
+    middle, foot = corners.mean(0), (corners[2] + corners[3]) / 2
+    # What throws it stands above its tip: the light comes from above.
+    pull(board, at(board, *middle), at(board, *(0.4 * middle + 0.6 * foot)))
+    settled(mosaic)
+    height = desk.selection.source.height
+    assert height.values["one_side"]
+    assert height.values["light_bearing"] == pytest.approx(90, abs=4)
+    assert board.name == "frame"
+    assert board.line is None
+    assert card.estimates["height"].controls["light_bearing"].isVisibleTo(card.estimates["height"])
+    assert "paint" in card.told.text()
+    desk.session.store.undo()
+    assert not desk.selection.source.height.values.get("one_side")

@@ -60,6 +60,14 @@ class SourceCard(Page):
         self.shadow = ShadowSection(desk, board, self.follow(OperationForm("gather.shadow", {}), "shadow"))
         self._build_colour()
         self.relief_section = Section(tr("Relief and roughness"), tr("estimated"))
+        self.shadow_line = button(
+            tr("Draw along a cast shadow"),
+            self._draw_shadow,
+            icon="sun",
+            tip=tr("Drag on the photo from what throws a shadow to its tip: that tells where the light came from"),
+        )
+        self.shadow_line.setCheckable(True)
+        self.board.tool_changed.connect(lambda name: self.shadow_line.setChecked(name == "light"))
         self.estimates: dict[str, OperationForm] = {}
         for part, op in (("height", "estimate.height"), ("roughness", "estimate.roughness")):
             self.relief_section.add(words(tr(part.capitalize()), "section"))
@@ -68,6 +76,7 @@ class SourceCard(Page):
             if part == "height":
                 self.told = words("")
                 self.relief_section.add(self.told)
+                self.relief_section.add(self.shadow_line)
             self.relief_section.add(form)
         self.chart = ChartSection(desk, board)
         self.palettes = PalettesSection(desk, board)
@@ -135,6 +144,9 @@ class SourceCard(Page):
 
     def _pick_grey(self) -> None:
         self.board.use("grey" if self.grey.isChecked() else "frame")
+
+    def _draw_shadow(self) -> None:
+        self.board.use("light" if self.shadow_line.isChecked() else "frame")
 
     def _set_map(self, id: str, field: str, value: object) -> None:
         source = self.desk.selection.source
@@ -257,8 +269,9 @@ class SourceCard(Page):
             form.show_values(getattr(source, part).values)
             own = source.brings(part)
             for name, control in form.controls.items():
-                hidden = part == "height" and not own and name in _TOLD and source.height.values.get("as_told")
+                hidden = part == "height" and not own and name in _not_asked(source)
                 control.setVisible((not own or name == "rise") and not hidden)
+        self.shadow_line.setVisible(not source.brings("height") and source.sized)
         brought = [part for part in self.estimates if source.brings(part)]
         some = tr("{part} its own", part=tr(brought[0])) if brought else tr("estimated")
         self.relief_section.say(tr("its own maps") if len(brought) == 2 else some)
@@ -284,11 +297,27 @@ class SourceCard(Page):
         self.frame.show_picture(done)
         self.told.setVisible(done.told is not None)
         if done.told is not None:
-            self.told.setText(_told_of(done.told))
+            one_side = bool(done.source.height.values.get("one_side"))
+            self.told.setText(_lit_told(done.told) if one_side else _told_of(done.told))
 
 
-_TOLD = ("rise", "broad", "fine")
+_TOLD = {"rise", "broad", "fine"}
 """What the picture tells is not asked for."""
+_SIDE = {"light_bearing", "light_height"}
+_TONES = {"broad_weight", "middle_weight", "fine", "grain"}
+
+
+def _not_asked(source: Source) -> set[str]:
+    """Parameters of an estimated height that do not count as it is made."""
+    values = source.height.values
+    return (_TOLD if values.get("as_told") else set()) | (_TONES if values.get("one_side") else _SIDE)
+
+
+def _lit_told(told: ToldRelief) -> str:
+    """How far a picture may be read by a light from one side."""
+    if told.sure < _SURE:
+        return tr("Part of its tone is paint, and is taken for shading: a light from one side tells of one material.")
+    return tr("Read from its shading: what faces the light rises towards it. Paint would be taken for relief.")
 
 
 def _told_of(told: ToldRelief) -> str:

@@ -22,6 +22,7 @@ from ...words import tr
 from .frame_tools import (
     FrameTool,
     GreyTool,
+    LightTool,
     MeasureTool,
     PaletteAreaTool,
     PaletteLineTool,
@@ -55,6 +56,7 @@ class FrameBoard(Board):
             "measure": MeasureTool(desk),
             "straight": StraightTool(desk),
             "grey": GreyTool(desk),
+            "light": LightTool(desk),
             "lit": SpotTool(desk, "lit"),
             "dark": SpotTool(desk, "dark"),
             "line": PaletteLineTool(desk),

@@ -240,6 +240,26 @@ class MeasureTool(LineTool):
         board.told_length()
 
 
+class LightTool(LineTool):
+    """A cast shadow tells where the light came from."""
+
+    hint = "Drag along a cast shadow, from what throws it to its tip."
+
+    def done(self, board: PhotoBoard) -> None:
+        source, line = board.source, board.line
+        board.line = None
+        board.use("frame")
+        if source is None or line is None:
+            return
+        try:
+            command = sheet_intents.light_along(source, *line)
+        except TesselError as error:
+            self.desk.tell(tr(sentence(error)), "caution")
+            return
+        if command is not None:
+            self.desk.dispatch(command)
+
+
 class PaletteLineTool(LineTool):
     hint = "Drag a line across the colours you want."
 

@@ -27,8 +27,9 @@ class SheetStrip(QWidget):
         own = done is not None and done.source.brings("height")
         sized = done is None or done.source.straightening.sized
         plain = tr("straightened") if sized else tr("straightened; it has no size yet")
-        names = (plain, tr("put right"), tr("lit, its own relief") if own else tr("lit, relief estimated"))
-        codes = (done.straight, done.evened, done.lit) if done else ()
+        lit = tr("lit, its own relief") if own else tr("lit, relief estimated")
+        names = (plain, tr("put right"), lit, tr("the relief alone"))
+        codes = (done.straight, done.evened, done.lit, done.alone) if done else ()
         self.pictures = [(to_image(one), name) for one, name in zip(codes, names, strict=False) if one is not None]
         self.note = (
             tr("light drift {drift:.0%} before, {drift_2:.0%} after", drift=done.drift[0], drift_2=done.drift[1])
