@@ -7,6 +7,7 @@ import sys
 import msgspec
 import numpy as np
 import pytest
+import trimesh
 from PIL import Image
 from skimage import data
 
@@ -220,6 +221,25 @@ def test_repeat_tells_every_meter(gravel, tmp_path, capsys):
     assert all(seam["closes"] for seam in result["seams"].values())
     assert 0.7 < result["spacing"]["x"] < 1.4
     assert 0 <= result["drift"] < 0.5
+
+
+def test_gather_tells_of_meshes_and_of_what_it_passes_over(tmp_path, capsys):
+    u, v = np.meshgrid(np.linspace(0, 800, 9), np.linspace(0, 600, 7))
+    places = np.column_stack([u.ravel(), v.ravel(), 10 * np.sin(u / 200).ravel()])
+    corners = [[9 * j + i, 9 * j + i + 1, 9 * j + i + 10] for j in range(6) for i in range(8)]
+    corners += [[9 * j + i, 9 * j + i + 10, 9 * j + i + 9] for j in range(6) for i in range(8)]
+    trimesh.Trimesh(places, corners, process=False).export(tmp_path / "rubble_wall.ply")
+    (tmp_path / "notes.txt").write_text("none")
+    (tmp_path / "torn.obj").write_text("v 1 2")
+    assert main(["gather", str(tmp_path), "--json"]) == 0
+    said = capsys.readouterr()
+    (mesh,) = json.loads(said.out)["meshes"]
+    assert (mesh["name"], mesh["file"], mesh["unit_told"]) == ("Rubble wall", "rubble_wall.ply", False)
+    assert sorted(mesh["size_mm"]) == pytest.approx([600, 800], rel=0.02)
+    assert "notes.txt" in said.err
+    assert "torn.obj" in said.err
+    assert main(["gather", str(tmp_path)]) == 0
+    assert "(rubble_wall.ply): base colour, height, normal" in capsys.readouterr().out
 
 
 def test_gather_reads_a_folder_of_frames(tmp_path, capsys):

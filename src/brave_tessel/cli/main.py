@@ -142,7 +142,9 @@ VERBS = {
     ),
     "recipe": _Verb("recipe.run", "List stock recipes, or write the maps of one.", "declare"),
     "gather": _Verb(
-        "photos.gather", "Group the pictures of a folder into map sets and say what each is.", _declare_gather
+        "folders.gather",
+        "Group the pictures of a folder into map sets, tell of its meshes and frames, say what each is.",
+        _declare_gather,
     ),
     "export": _Verb("jobs.export", "Write the maps of a surface.", _declare_export),
     "scene": _Verb("jobs.scene", "Write the scene as glTF 2.0 binary.", _declare_scene),

@@ -1,4 +1,4 @@
-"""Commands on photos and folders: repeat, straighten, gather."""
+"""Commands on photos: repeat, straighten."""
 
 from __future__ import annotations
 
@@ -11,7 +11,7 @@ import numpy as np
 
 from ..core.buildup.kinds.source import SourceWhat
 from ..core.colour import codes_from_linear, encode_srgb
-from ..core.errors import DoesNotCloseError, MissingError, NotUnderstoodError, OutOfRangeError, TesselError
+from ..core.errors import DoesNotCloseError, NotUnderstoodError, OutOfRangeError
 from ..core.gather.chart import ChartReading, find_chart, read_chart
 from ..core.gather.even_light import fall_off, light_drift
 from ..core.gather.seen import SeenProportion, focal_of_film, seen_proportion
@@ -28,16 +28,12 @@ from ..core.repeat.resample import resampled
 from ..core.sheet import Grid
 from ..engine.cache import Cache
 from ..engine.gather.analyses import cut_to_courses, find_beat, find_overlap, out_of_step, scale_source, set_overlap
-from ..engine.gather.reading import gather_sets, picture_files
-from ..engine.gather.rig import measure, read_frames
-from ..engine.gather.scans import is_frames_folder
 from ..engine.handover.output import Writing
 from ..engine.handover.outputs.maps_png import export_surface
 from ..engine.intents import sources as source_intents
 from ..engine.pictures.verdicts import Verdicts, judged
 from ..engine.session import Session
 from ..engine.snapshot import Snapshot
-from ..engine.wording import sentence
 from ..formats.disk import write_atomically
 from ..formats.images import encode_png
 from ..formats.job_file import OpenedJob
@@ -264,71 +260,6 @@ def _drift(snapshot: Snapshot, source: Source) -> float:
     """Brightest against darkest of what was mended, after evening."""
     return light_drift(
         snapshot.evaluation().value(snapshot.planner().flat(source, 512)).or_default(MapKind.BASE_COLOUR)
-    )
-
-
-def gather(options: argparse.Namespace, progress: Progress) -> None:
-    """Group the pictures of a folder into map sets and say what each is."""
-
-    def refused(error: TesselError) -> None:
-        progress.end()
-        warn(sentence(error))
-
-    if not options.folder.exists():
-        raise MissingError("folder", value=str(options.folder))
-    if is_frames_folder(options.folder):
-        _say_scan(options, progress)
-        return
-    files = picture_files([options.folder])
-    progress(f"Look at {len(files)} files", 0.2)
-    sets = gather_sets(files, refused=refused)
-    progress.end()
-    result = {
-        "sets": [
-            {
-                "name": found.name,
-                "size_mm": list(found.size_mm) if found.size_mm else None,
-                "missing": list(found.missing),
-                "maps": [
-                    {
-                        "file": m.path.name,
-                        "channel": m.channel,
-                        "role": m.role,
-                        "green": m.green,
-                        "turned_over": m.turned_over,
-                        "confidence": m.confidence,
-                        "reason": m.reason,
-                    }
-                    for m in found.maps
-                ],
-            }
-            for found in sets
-        ]
-    }
-    lines = []
-    for found in sets:
-        lines.append(found.name)
-        lines += [f"  {m.role:18}{m.path.name} ({m.channel}): {m.reason}" for m in found.maps]
-    say(result, "\n".join(lines) or "No pictures found.", as_json=options.json)
-
-
-def _say_scan(options: argparse.Namespace, progress: Progress) -> None:
-    """A folder of frames under single lights: what it would become."""
-    capture = read_frames(options.folder, progress=progress)
-    progress("Work out relief and colour", 0.7)
-    measured = measure(capture)
-    progress.end()
-    agreement = round(float(measured.shape.agreement.mean()), 4)
-    scan = {
-        "name": capture.name,
-        "frames": len(capture.frames),
-        "size_mm": list(capture.size_mm) if min(capture.size_mm) > 0 else None,
-        "agreement": agreement,
-    }
-    say(
-        {"sets": [], "scans": [scan]},
-        f"{capture.name}: {len(capture.frames)} frames under single lights. {measured.told}",
-        as_json=options.json,
     )
 
 

@@ -10,7 +10,7 @@ from brave_tessel.core.kernels.relief import normal_of_height
 from brave_tessel.core.maps import MapKind
 from brave_tessel.core.recipe.steps.noise import clouds, pebbles
 from brave_tessel.core.sheet import Grid
-from brave_tessel.engine.gather.reading import gather_sets, make_source, picture_files, read_sources
+from brave_tessel.engine.gather.reading import gather_sets, make_source, read_sources
 from brave_tessel.engine.gather.trees import skipped_sentence, walk
 from brave_tessel.engine.intents import sources as source_intents
 from brave_tessel.engine.intents import surfaces as surface_intents
@@ -54,7 +54,8 @@ def folder(tmp_path, relief):
 
 def sets_of(folder):
     troubles = []
-    found = gather_sets(picture_files([folder]), refused=troubles.append)
+    files = [file for files in walk([folder]).folders.values() for file in files]
+    found = gather_sets(files, refused=troubles.append)
     return {one.name: one for one in found}, troubles
 
 

@@ -71,11 +71,6 @@ class FoundSet:
         return any(found.role == "glossiness" for found in self.maps)
 
 
-def picture_files(paths: Iterable[Path]) -> list[Path]:
-    """Picture files among paths, folders and what lies in them opened, in order of their names."""
-    return [file for folder in walk(paths).folders.values() for file in folder]
-
-
 def gather_sets(files: Iterable[Path], *, refused: Callable[[TesselError], None] | None = None) -> list[FoundSet]:
     """Group files by their names, folder by folder, and find out what each is.
 

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
 from pathlib import Path
+from typing import ClassVar
 
 import msgspec
 import numpy as np
@@ -35,8 +37,37 @@ def is_scan(path: Path) -> bool:
     return path.suffix.lower() in SUFFIXES and path.is_file()
 
 
-def scanned_source(intake: Intake, path: Path) -> tuple[Source, Remark]:
-    """A mesh laid flat as a source with colour, height and normal, and a sentence on its size.
+@dataclass(frozen=True, slots=True)
+class FlatScan:
+    """A mesh laid flat: what it is called, its size in mm, and whether the file said its unit."""
+
+    KINDS: ClassVar = ("base_colour", "height", "normal")
+    name: str
+    sheet: LaidFlat
+    size_mm: tuple[float, float]
+    unit_mm: float
+    unit_told: bool
+
+    @property
+    def remark(self) -> Remark:
+        """A sentence on its size, and on what was filled in."""
+        told = f"{self.name}: {self.size_mm[0]:.0f} × {self.size_mm[1]:.0f} mm"
+        told += (
+            "."
+            if self.unit_told
+            else f", its unit taken to be {'metres' if self.unit_mm == 1000 else 'mm'}; correct the size if not."
+        )
+        filled = self.sheet.filled
+        if filled > _FILLED:
+            told += f" {100 * filled:.0f} % had no mesh and was filled from what lies nearest."
+        return Remark(told, sure=self.unit_told and filled <= _FILLED)
+
+
+_FILLED = 0.01
+
+
+def laid_flat(path: Path) -> FlatScan:
+    """A mesh, read and laid flat.
 
     Raises
     ------
@@ -44,21 +75,19 @@ def scanned_source(intake: Intake, path: Path) -> tuple[Source, Remark]:
         when it cannot be read or laid flat.
     """
     mesh = read_scan(path)
-    flat: LaidFlat = lay_flat(mesh.corners, mesh.places, mesh.picture, mesh.colours)
+    flat = lay_flat(mesh.corners, mesh.places, mesh.picture, mesh.colours)
     unit = mesh.unit_mm or (1000.0 if max(flat.size) < METRES_UNDER else 1.0)
-    size = flat.size[0] * unit, flat.size[1] * unit
     name = path.stem.replace("_", " ").replace("-", " ").strip().capitalize() or "Scan"
-    colour = codes_from_linear(flat.colour, depth=16)
-    source = measured_source(
-        intake, name, colour, flat.height * np.float32(unit), flat.normal, size, ("of the mesh", "of the mesh")
-    )
-    told = f"{name}: {size[0]:.0f} × {size[1]:.0f} mm"
-    told += (
-        "."
-        if mesh.unit_mm
-        else f", its unit taken to be {'metres' if unit == 1000 else 'mm'}; correct the size if not."
-    )
-    sure = bool(mesh.unit_mm) and flat.filled <= 0.01
-    if flat.filled > 0.01:
-        told += f" {100 * flat.filled:.0f} % had no mesh and was filled from what lies nearest."
-    return msgspec.structs.replace(source, file_name=path.name), Remark(told, sure=sure)
+    return FlatScan(name, flat, (flat.size[0] * unit, flat.size[1] * unit), unit, bool(mesh.unit_mm))
+
+
+def scanned_source(intake: Intake, path: Path) -> tuple[Source, Remark]:
+    """A mesh laid flat as a source with colour, height and normal, and a sentence on its size; raises as
+    :func:`laid_flat`.
+    """
+    scan = laid_flat(path)
+    colour = codes_from_linear(scan.sheet.colour, depth=16)
+    height = scan.sheet.height * np.float32(scan.unit_mm)
+    whence = ("of the mesh", "of the mesh")
+    source = measured_source(intake, scan.name, colour, height, scan.sheet.normal, scan.size_mm, whence)
+    return msgspec.structs.replace(source, file_name=path.name), scan.remark
