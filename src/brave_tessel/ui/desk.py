@@ -213,7 +213,8 @@ class Desk(QObject):
             if self.dispatch(command):
                 self.selection.choose(source=source.id)
                 maps = tr(" with {count} maps", count=len(source.pictures) + 1) if source.pictures else ""
-                self.tell(tr("{name} added{maps}. {frame_it}", name=source.name, maps=maps, frame_it=FRAME_IT))
+                told = tr("{name} added{maps}.", name=source.name, maps=maps)
+                self.tell(told if source.sized else f"{told} {tr(FRAME_IT)}")
         if not made:
             self.tell("")
         faults = [one for one in troubles if not isinstance(one, Remark)]

@@ -7,6 +7,7 @@ from dataclasses import dataclass, replace
 from pathlib import Path
 
 import cv2
+import msgspec
 import numpy as np
 
 from ...core.errors import TesselError
@@ -294,6 +295,11 @@ def take_set(intake: Intake, proposed: Proposed) -> tuple[Source | None, list[st
         if proposed.measured is not None:
             return _measured(intake, proposed.measured)
         found = look_at(proposed, refused=lambda error: troubles.append(sentence(error)))
-        return (make_source(intake, found) if found.maps else None), troubles
+        source = make_source(intake, found) if found.maps else None
+        if source is not None and proposed.size_mm is not None:
+            # It was typed, whatever the files say.
+            frame = msgspec.structs.replace(source.straightening, size_note="")
+            source = msgspec.structs.replace(source, straightening=frame)
+        return source, troubles
     except TesselError as error:
         return None, [*troubles, sentence(error)]

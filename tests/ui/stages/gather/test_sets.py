@@ -67,6 +67,7 @@ def test_what_is_ticked_is_gathered(window, settled, found):
     sources = window.desk.job.sources
     assert [source.name for source in sources] == ["Stone0", "Sandstone"]
     assert all((s.straightening.width_mm, s.straightening.height_mm) == (2000, 1500) for s in sources)
+    assert all(not s.straightening.size_note for s in sources), "typed, not told by a file"
     assert {p.role for p in sources[0].pictures} == {"normal", "roughness"}
 
 
@@ -118,6 +119,7 @@ def test_files_are_moved_and_sets_joined_by_dragging(window, settled, found):
     assert other.childCount() == 2
     dragged(found, [row(found, "Stone1")], other)
     assert len(found.rows()) == 7
+    assert "7 sets" in found.about.text()
     held = found.sets[other.data(0, Qt.ItemDataRole.UserRole)]
     assert len(held.named.members) == 5
     found.tick(on=False)

@@ -70,11 +70,8 @@ class SetsDialog(QDialog):
         self.resize(theme.px(900), theme.px(600))
         self.take = take
         self.sets: dict[int, Proposed] = dict(enumerate(tree.proposed))
-        told = tr("{sets} sets in {files} files.", sets=len(self.sets), files=tree.count)
-        if tree.skipped:
-            one, many = "One file is no picture this program reads.", "{n} files are no pictures this program reads."
-            told += " " + tr_count(len(tree.skipped), one, many)
-        self.about = words(told)
+        self.tree_read = tree
+        self.about = words("")
         self.about.setToolTip("\n".join(path.name for path in tree.skipped[:40]))
         self.search = QLineEdit()
         self.search.setPlaceholderText(tr("Find a set"))
@@ -205,6 +202,11 @@ class SetsDialog(QDialog):
         count = len(self.ticked())
         self.gather.setText(tr("Gather {count} sets", count=count))
         self.gather.setEnabled(count > 0)
+        told = tr("{sets} sets in {files} files.", sets=len(self.rows()), files=self.tree_read.count)
+        if self.tree_read.skipped:
+            one, many = "One file is no picture this program reads.", "{n} files are no pictures this program reads."
+            told += " " + tr_count(len(self.tree_read.skipped), one, many)
+        self.about.setText(told)
 
     # Acts ----------------------------------------------------------------------------------------
 
