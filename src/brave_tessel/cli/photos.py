@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
@@ -82,7 +83,7 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
     lines: list[str] = []
 
     def read(maps: MapSet) -> None:
-        joins, of_maps = judged(snapshot, source)
+        joins, of_maps = judging.result()
         result.update(_read(snapshot, source, maps, joins, of_maps))
         width, height = result["px"]
         lines[:] = (
@@ -91,7 +92,11 @@ def repeat(options: argparse.Namespace, progress: Progress) -> None:
             f"Seam score x {result['seam']['x']}, y {result['seam']['y']}; repetition {result['repetition']}",
         )
 
-    written = export_surface(writing, surface, stem=_stem(options.photo), meanwhile=read)
+    # What both need is there before the joins are judged beside the working out of the maps.
+    snapshot.evaluation().value(snapshot.planner().found(source))
+    with ThreadPoolExecutor(1, thread_name_prefix="judge") as beside:
+        judging = beside.submit(judged, snapshot, source)
+        written = export_surface(writing, surface, stem=_stem(options.photo), meanwhile=read)
     progress.end()
     result |= {**measured, **charted, "maps": {kind.value: path.name for kind, path in written.items()}}
     say(result, "\n".join([*lines, f"{len(written)} maps in {options.out}"]), as_json=options.json)

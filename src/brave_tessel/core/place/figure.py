@@ -11,7 +11,6 @@ from functools import cache
 
 import numpy as np
 import numpy.typing as npt
-from scipy.interpolate import PchipInterpolator
 
 from ..phrases import say
 from .mesh import Mesh, Vector, welded
@@ -129,6 +128,8 @@ def _finer(profile: tuple[tuple[float, ...], ...]) -> npt.NDArray[np.float64]:
     """More rows between those given, without overshoot (Fritsch and Carlson 1980)."""
     rows = np.array(profile)
     places = np.arange(len(rows))
+    from scipy.interpolate import PchipInterpolator  # At every start it would take 100 ms.
+
     return np.asarray(PchipInterpolator(places, rows, axis=0)(np.linspace(0, len(rows) - 1, _FINER * len(rows))))
 
 

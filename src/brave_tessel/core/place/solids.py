@@ -8,7 +8,6 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-import manifold3d
 import numpy as np
 import numpy.typing as npt
 import shapely
@@ -163,6 +162,8 @@ def _with_nodes(ring: Ring, nodes: Ring) -> Ring:
 
 def triangulated(rings: Sequence[Ring]) -> npt.NDArray[np.int32]:
     """Triangles (N, 3) over all points of the rings in their order, anticlockwise; every point is used."""
+    import manifold3d  # Brought in where it is used: at every start it would take 80 ms.
+
     return np.asarray(manifold3d.triangulate([np.asarray(ring, np.float64) for ring in rings]), np.int32)
 
 
@@ -368,6 +369,8 @@ def in_space(mesh: Mesh, along: Vector, up: Vector, at: Vector | tuple[float, fl
 
 def is_closed(mesh: Mesh) -> bool:
     """Whether it encloses a space: every side is shared by two faces that run it opposite ways (manifold3d)."""
+    import manifold3d
+
     made = manifold3d.Manifold(
         manifold3d.Mesh(
             vert_properties=np.asarray(mesh.points, np.float32), tri_verts=np.asarray(mesh.triangles, np.uint32)
