@@ -12,7 +12,7 @@ from typing import Any
 from brave_tessel.engine.memory import keep_freed_memory
 from brave_tessel.view3d import rest
 
-from . import fitting, kernels, layers, light, place, recipes, sheets, stalls, whole, window
+from . import fitting, kernels, layers, light, mending, place, recipes, sheets, stalls, whole, window
 
 
 def median_ms(run: Callable[[], Any], *, least: int = 3, seconds: float = 1.5) -> float:
@@ -52,6 +52,7 @@ def main() -> None:
         place.actions(),
         light.actions(),
         window.actions(),
+        mending.actions(),
         stalls.actions(),
     ):
         if options.only not in name:

@@ -52,7 +52,7 @@ def stall(stage: str, act: Act, *, times: int = 3) -> Callable[[Timer], float]:
 
 
 def add_layer(window: Window) -> None:
-    window.build_stage.lay_on("Special", "Plain colour")
+    window.build_stage.layers.lay_on("Special", "Plain colour")
 
 
 def rename(window: Window) -> None:
@@ -121,8 +121,8 @@ def other_stage(window: Window) -> None:
 
 
 def touch_up(window: Window) -> None:
-    board = window.repeat_stage.cell_board
-    middle = board.rect().center()
+    board = window.repeat_stage.pair
+    middle = QPoint(board.width() // 4, board.height() // 2)
     QTest.mousePress(board, Qt.MouseButton.LeftButton, pos=middle)
     for step in range(8):
         QTest.mouseMove(board, middle + QPoint(6 * step, 3 * step))
