@@ -21,7 +21,7 @@ from brave_tessel.engine.cache import Cache
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.images import encode_png
 from brave_tessel.formats.job_file import OpenedJob
-from brave_tessel.view3d import renderer, rest
+from brave_tessel.view3d import rest, sky_seen
 
 settings.register_profile(
     "calm", deadline=None, max_examples=60, suppress_health_check=list(HealthCheck), derandomize=True
@@ -32,7 +32,7 @@ settings.load_profile(os.environ.get("BRAVE_TESSEL_CASES", "calm"))
 
 # A picture at rest of one frame, nothing learnt of the sky before: what it converges to has tests of its own.
 rest.PASSES = rest.STILL = 1
-renderer.PRIMED = 0
+sky_seen.PRIMED = 0
 
 # Half of what is usual on the smallest machine: two processes run side by side.
 SHARED_CACHE = Cache(1 << 30)

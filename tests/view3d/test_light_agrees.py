@@ -17,10 +17,10 @@ from brave_tessel.core.light.tone import unshow
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.sheet import Grid
 from brave_tessel.engine.pictures.placed import pictures_of
-from brave_tessel.view3d import renderer as drawing
+from brave_tessel.view3d import sky_seen
 from brave_tessel.view3d.camera import Camera
 from brave_tessel.view3d.drawn import Look, SceneLight, scene_light
-from brave_tessel.view3d.openness import PRIMED, Openness, SkySamples, opened
+from brave_tessel.view3d.openness import Openness, SkySamples, opened
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.rest import come_to_rest
 from brave_tessel.view3d.samples import SAMPLES, camera_of, sample, solid_camera
@@ -31,10 +31,10 @@ SIDE = Grid(64, 64, 500.0, 500.0)
 
 @pytest.fixture(scope="module")
 def renderer():
-    made, before = Renderer(), drawing.PRIMED
-    drawing.PRIMED = PRIMED
+    made, before = Renderer(), sky_seen.PRIMED
+    sky_seen.PRIMED = 24
     yield made
-    drawing.PRIMED = before
+    sky_seen.PRIMED = before
     made.release()
 
 

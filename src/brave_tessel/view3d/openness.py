@@ -15,13 +15,45 @@ from ..core.sheet import AnyArray
 
 Vector = npt.NDArray[np.float64]
 CELLS = (80, 80, 32)
-PRIMED = 24
+FADED = 24
+"""As many directions as what was learnt counts for once something has changed."""
 _SEES, _CLOSED = 0.02, 0.001
+_ROUGH, _SMOOTH = 32, 96
+"""Directions from which on the field shows as it is learnt, and wholly so."""
 _TURN = math.pi * (3 - math.sqrt(5))
 
 
+class Learnt:
+    """Sums over directions that are seen, of what each stands for and of that times the direction, (…, 4)."""
+
+    def __init__(self, sums: npt.NDArray[np.float32]) -> None:
+        self.sums = sums
+        self.samples = 0
+        self.weight = 0.0
+        self.mean = np.zeros(3)
+
+    def count(self, toward: Vector, weight: float) -> None:
+        """One more direction has been added to the sums."""
+        self.weight += weight
+        self.mean += weight * toward
+        self.samples += 1
+
+    def fade(self) -> None:
+        """Something has changed: what was learnt counts less than what will be."""
+        self.samples = min(self.samples, FADED)
+        self.sums *= 0.25
+        self.mean *= 0.25
+        self.weight *= 0.25
+
+    def field(self) -> npt.NDArray[np.float32]:
+        """The open share of the sky, as a mean and three slopes: V(d) = mean + slopes · d."""
+        out = self.sums / np.float32(self.weight)
+        out[..., 1:] = 3 * (out[..., 1:] - out[..., :1] * (self.mean / self.weight).astype(np.float32))
+        return out
+
+
 class Openness:
-    """For points of a grid the open share of the sky, as a mean and three slopes: V(d) = mean + slopes · d."""
+    """For points of a grid the open share of the sky; see :class:`Learnt`."""
 
     def __init__(self, low: Vector, high: Vector) -> None:
         self.box = (low, high)
@@ -30,35 +62,27 @@ class Openness:
         # From cells, counted from the middle of the first, to metres.
         self._place = np.diag([*(self.size / CELLS), 1.0])
         self._place[:3, 3] = self.low + 0.5 * self.size / CELLS
-        self.samples = 0
-        self._sums = np.zeros((*CELLS[::-1], 4), np.float32)
-        self._weight = 0.0
-        self._mean = np.zeros(3)
+        self.learnt = Learnt(np.zeros((*CELLS[::-1], 4), np.float32))
 
     def fills(self, low: Vector, high: Vector) -> bool:
         """Whether it was made for this box, m."""
         return bool(np.allclose(self.box[0], low, atol=1e-3) and np.allclose(self.box[1], high, atol=1e-3))
 
-    def fade(self) -> None:
-        """Something has changed: what was learnt counts less than what will be."""
-        self.samples = min(self.samples, PRIMED)
-        self._sums *= 0.25
-        self._mean *= 0.25
-        self._weight *= 0.25
+    @property
+    def samples(self) -> int:
+        """How many directions are known."""
+        return self.learnt.samples
 
     def add(
         self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float
     ) -> None:
         """One direction's shadow map, (S, S) in [0, 1] with the lower row first, and the matrix it was drawn with."""
-        add_seen(self._sums, matrix @ self._place, depth, weight * np.array([1.0, *toward]))
-        self._weight += weight
-        self._mean += weight * toward
-        self.samples += 1
+        add_seen(self.learnt.sums, matrix @ self._place, depth, weight * np.array([1.0, *toward]))
+        self.learnt.count(toward, weight)
 
     def field(self) -> npt.NDArray[np.float32]:
         """(z, y, x, 4) float32: mean and slopes."""
-        out = self._sums / np.float32(self._weight)
-        out[..., 1:] = 3 * (out[..., 1:] - out[..., :1] * (self._mean / self._weight).astype(np.float32))
+        out = self.learnt.field()
         # Even over neighbours, so that single directions do not show. Cells within walls see nothing, and count for
         # little; all others count alike, or what stands open would shine through what does not.
         trust = np.minimum(out[..., :1], _SEES) + np.float32(_CLOSED)
@@ -67,14 +91,21 @@ class Openness:
             whole = _beside(whole, axis)
         return np.ascontiguousarray(whole[..., :4] / whole[..., 4:], np.float32)
 
+    def clear_field(self, even: npt.NDArray[np.float32]) -> npt.NDArray[np.float32]:
+        """The same without evening over neighbours, which carries the day through walls: as far as enough directions
+        are known for single ones not to show.
+        """
+        share = np.float32(min(1.0, max(0.0, (self.samples - _ROUGH) / (_SMOOTH - _ROUGH))))
+        return even + share * (self.learnt.field() - even)
+
     def at(self, place: Vector) -> float:
         """The mean open share near a place, m; 1 outside."""
         share = (place - self.low) / self.size
-        if self._weight <= 0 or np.any(share < 0) or np.any(share > 1):
+        if self.learnt.weight <= 0 or np.any(share < 0) or np.any(share > 1):
             return 1.0
         x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
-        near = self._sums[max(0, z - 2) : z + 3, max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 0]
-        return float(near.mean()) / self._weight
+        near = self.learnt.sums[max(0, z - 2) : z + 3, max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 0]
+        return float(near.mean()) / self.learnt.weight
 
 
 def _beside(cells: npt.NDArray[np.float32], axis: int) -> npt.NDArray[np.float32]:

@@ -19,9 +19,10 @@ from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .near import COARSE_PX, GRAIN_PX, away, focal_px
-from .openness import CELLS, PRIMED, Openness, SkySamples, eased, opened
+from .openness import SkySamples, eased
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, rays, within_disc, write_values
+from .sky_seen import SkySeen
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
 from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finished
@@ -29,8 +30,10 @@ from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finis
 SHADOW_PX, FINE_PX, OPEN_PX = 2048, 1024, 512
 SKIES = 3
 """Directions of the sky in one frame at rest."""
-_LEARNT = 256
-"""Directions after which the openness of a scene is known well enough."""
+_PRESUMED = 6.0
+"""Frames at rest for which what is learnt of the sky counts at first: it is even where few directions are not."""
+_LEARNS = 6
+"""Further directions of which the openness of a scene is learnt in a frame at rest."""
 
 
 def _nearer() -> npt.NDArray[np.float64]:
@@ -68,8 +71,8 @@ class Renderer:
             DepthTarget.of(self.context, side, beside)
             for side, beside in ((SHADOW_PX, 1), (FINE_PX, 1), (OPEN_PX, SKIES))
         )
-        self.openness: Openness | None = None
-        self._field: Any = None
+        self.sky_seen = SkySeen(self.context, self.stock)
+        self._presumes = False
         self._samples: tuple[object, SkySamples] | None = None
         self._drawn_samples = 0
         self._shadow_of: object = None
@@ -84,11 +87,7 @@ class Renderer:
         self.stock.set_parts(parts)
         if self.stock.changes != self._changes:
             self._changes, self._stale = self.stock.changes, True
-            if self.openness is not None and self.openness.fills(*self.stock.box):
-                # What was learnt of the scene holds nearly, until it is learnt anew at rest.
-                self.openness.fade()
-            else:
-                self.openness = None
+            self.sky_seen.parts_changed()
 
     def set_textures(self, surface: str, own: SurfacePictures) -> None:
         """A surface's pictures; see :class:`.stock.Stock`."""
@@ -122,12 +121,9 @@ class Renderer:
     def _exposure(self, look: Look) -> float:
         if look.shows.flat:
             return 1.0
-        if not look.adapts or self.openness is None:
+        if not look.adapts:
             return look.exposure
-        eye, ahead = look.camera.eye, np.array(look.camera.target)
-        step = (ahead - eye) / max(float(np.linalg.norm(ahead - eye)), 1e-6)
-        shares = [self.openness.at(eye + step * away) for away in (0.0, 1.5)]
-        return look.exposure * opened(sum(shares) / 2)
+        return look.exposure * self.sky_seen.opening(look.camera.eye, np.array(look.camera.target))
 
     def _eased(self, look: Look, colour: AnyArray, around: AnyArray, passes: int = 1) -> float:
         exposure = self._exposure(look) / passes
@@ -156,17 +152,17 @@ class Renderer:
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))
         lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX), held=self._held)
         self.light.sharpen()
+        if self.sky_seen.begun:
+            self.sky_seen.learn_on(self.seen_from, _LEARNS)
         skies = []
         for number in range(SKIES):
-            toward, weight, even = self._samples[1].draw(self._drawn_samples)
+            toward, weight, _ = self._samples[1].draw(self._drawn_samples)
             self._drawn_samples += 1
             shift = (jitter[0] / OPEN_PX, jitter[1] / OPEN_PX)
-            learns = number == 0 and self.openness is not None and self.openness.samples < _LEARNT
-            drawn = self._draw_shadow(self.open, toward, shift, number, held=None if learns else self._held)
-            skies.append((drawn, toward, weight))
-            if learns:
-                self._learn(drawn, toward, even)
+            skies.append((self._draw_shadow(self.open, toward, shift, number, held=self._held), toward, weight))
+        self._presumes = pass_ == 0
         self._frame(look, lit, skies, jitter)
+        self._presumes = False
         self.targets.add(size, first=pass_ == 0)
 
     def refined(self, look: Look, passes: int) -> AnyArray:
@@ -190,30 +186,15 @@ class Renderer:
 
     def _take_light(self, look: Look) -> None:
         self.light.show(look.light)
-        if self.openness is None and self.stock.batches:
-            low, high = self.stock.box
-            self.openness = Openness(low, high)
-            samples = SkySamples(look.light.dome)
-            for k in range(PRIMED):
-                toward, _, even = samples.draw(2 * k)
-                self._learn(self._draw_shadow(self.open, toward), toward, even)
+        if not self.sky_seen.begun and self.stock.batches:
+            self.sky_seen.begin(look.light.dome, self.seen_from)
 
-    def _learn(self, drawn: Shadow, toward: Any, even: float) -> None:
-        """What one direction's shadow map says of the openness of the scene."""
-        assert self.openness is not None
+    def seen_from(self, toward: Any) -> tuple[Shadow, Any]:
+        """The whole scene's shadow map of a direction, and its depths."""
+        drawn = self._draw_shadow(self.open, toward)
         wait_finished()
         whole = np.frombuffer(self.open.texture.read(), np.float32).reshape(OPEN_PX, SKIES * OPEN_PX)
-        depth = whole[:, :OPEN_PX]
-        self.openness.add(depth, drawn.matrix, toward, even)
-        if self.openness.samples % 8 == 0:
-            field = self.openness.field().astype(np.float16)
-            if self._field is None:
-                self._field = self.context.texture3d(field.shape[2::-1], 4, field.tobytes(), dtype="f2")
-                self._field.filter = (moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
-                self._field.repeat_x = self._field.repeat_y = self._field.repeat_z = False
-            else:
-                self._field.write(field.tobytes())
-            self._field.build_mipmaps()
+        return drawn, whole[:, :OPEN_PX]
 
     def _frame(
         self, look: Look, lit: Shadow | None, skies: list[tuple[Shadow, Any, float]], jitter: tuple[float, float]
@@ -234,9 +215,10 @@ class Renderer:
         self.light.use()
         (self.fine if skies else self.shadow).texture.use(3)
         self.open.texture.use(7)
-        self.stock.heat.use(14)
-        if self._field is not None:
-            self._field.use(8)
+        self.sky_seen.use(8, 14)
+        if look.shows.flat:
+            # Without light nothing of the sky is asked.
+            self.stock.heat.use(14)
         self.context.depth_func = "<="
         ready: set[Any] = set()
 
@@ -333,9 +315,9 @@ class Renderer:
         sun = lit or Shadow(np.eye(4), 0.0, 0.0)
         nothing = (Shadow(np.eye(4), 0.0, 0.0), np.array([0.0, 0.0, 1.0]), 0.0)
         seen = skies or [nothing] * SKIES
-        low, size = (self.openness.low, self.openness.size) if self.openness else (np.zeros(3), np.ones(3))
         values = {
             **self.light.values,
+            **self.sky_seen.values(),
             "eye": tuple(look.camera.eye),
             "sun": look.light.dome.key.direction,
             "shadows": lit is not None,
@@ -352,12 +334,10 @@ class Renderer:
             "brushed_map": 15,
             "glow_gain": tuple(EMISSION_CD * v for v in look.light.gain),
             "openness": 8,
-            "open_low": tuple(float(v) for v in low),
-            "open_size": tuple(float(v) for v in size),
-            "open_step": 0.6 * float((size / CELLS).max()),
-            "open_known": float(self._field is not None),
+            "clear_sky": 14,
             "open_sample": [(*(float(v) for v in toward), weight) for _, toward, weight in seen],
             "finer": -0.7 if skies else 0.0,
+            "presumed": _PRESUMED if self._presumes else 0.0,
             "shows": int(look.shows),
             "heat": 14,
             "shadow_slack": 0.0006,
@@ -470,7 +450,7 @@ class Renderer:
         self.programs.depth["view_projection"].write(columns(matrix))
         for batch in self.stock.solid:
             # Soft light of the sky asks for no more than a stand-in gives.
-            self._draw_depth(batch, batch.light if into is self.open and batch.light else batch.whole, matrix)
+            self._draw_depth(batch, self.stock.lightest(batch) if into is self.open else batch.whole, matrix)
         return Shadow(matrix, 1.2 * wide / into.side, wide)
 
     def release(self) -> None:
@@ -483,7 +463,8 @@ class Renderer:
         self.light.release()
         for depth in (self.shadow, self.fine, self.open):
             _give_back((depth.target, depth.texture))
-        _give_back(one for one in (self._field, self.programs, self.context) if one is not None)
+        self.sky_seen.release()
+        _give_back((self.programs, self.context))
 
 
 _CUT = 0.5

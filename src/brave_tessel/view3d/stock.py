@@ -157,8 +157,12 @@ class Stock:
         if near:
             assert batch.near is not None
             return batch.near.rest
+        return self.lightest(batch) if look.moving else batch.whole
+
+    def lightest(self, batch: Batch) -> Arrays:
+        """A batch's stand-in, or itself where there is none, or none yet."""
         light = batch.members[0].light
-        if not look.moving or light is None or light.corners is None:
+        if light is None or light.corners is None:
             return batch.whole
         if batch.light is None:
             batch.light = self._arrays(batch.members, light.corners)

@@ -55,4 +55,20 @@ def thin(mesh: Mesh, faces: Faces, corners: Floats, target: int) -> Floats:
     rows = rows[first]
     out = corners.reshape(-1, 3, 9)[rows].copy()
     out[..., :3] = np.asarray(moved, np.float32)[mapped[rows]] / 1000
+    out[..., 3:6] = _joined(out[..., 3:6], mapped[rows], count)
     return np.ascontiguousarray(out.reshape(-1, 9))
+
+
+_CREASE = 0.77
+"""Cosine of the angle from which on a normal belongs to a crease and stays."""
+
+
+def _joined(normals: Floats, named: npt.NDArray[np.integer], count: int) -> Floats:
+    """Normals (N, 3, 3) of corners that came to lie on one another, by the number (N, 3) of where they lie, made one:
+    what was round stays round.
+    """
+    at, each = named.ravel(), normals.reshape(-1, 3)
+    mean = np.stack([np.bincount(at, each[:, k], count) for k in range(3)], -1).astype(np.float32)[at]
+    mean /= np.maximum(np.linalg.norm(mean, axis=1, keepdims=True), 1e-9)
+    alike = (mean * each).sum(1, keepdims=True) > _CREASE
+    return np.asarray(np.where(alike, mean, each).reshape(normals.shape), np.float32)

@@ -20,6 +20,8 @@ uniform sampler2D sharp;         // the sky, octahedral, exposed
 uniform sampler2DArray sky;      // the sky blurred by roughness
 uniform sampler2D energy;        // split sum: by the eye's cosine and roughness
 uniform sampler3D openness;      // how much of the sky is seen from where: mean, and three slopes
+uniform float presumed;           // frames that what is learnt of the sky counts for
+uniform sampler3D clear_sky;   // the same, kept apart by walls
 uniform vec3 open_low;           // the box it fills, m
 uniform vec3 open_size;
 uniform float open_step;          // off the face, so that no cell behind it counts, m
@@ -447,10 +449,18 @@ void main() {
         gathered -= four.a * diffuse * lux * bounced;
     }
 #endif
+#ifdef MOVING
+    if (open_known > 0.0) open = open_towards(textureLod(clear_sky, beside, 0.0), n);
+#endif
     colour = vec4(shown, open);
     around = vec4(gathered, 1.0);
 #ifndef MOVING
     colour.a = around.a = 0.0;
+    if (presumed > 0.0 && open_known > 0.0) {
+        // As much as so many frames of three directions are expected to bring here.
+        around.a = presumed * 0.75 * irradiance(n).g / max(harmonics[0].g, 1e-6);
+        colour.a = around.a * open_towards(textureLod(clear_sky, beside, 0.0), n);
+    }
     for (int k = 0; k < 3; ++k) {
         float weight = open_sample[k].w * max(dot(n, open_sample[k].xyz), 0.0);
         around.a += weight;

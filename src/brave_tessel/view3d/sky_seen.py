@@ -1,0 +1,109 @@
+"""What a renderer knows of how much sky is seen from where, and how it comes to know more."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+import moderngl
+import numpy as np
+import numpy.typing as npt
+
+from ..core.light.dome import Dome
+from .openness import CELLS, Openness, SkySamples, Vector, opened
+from .stock import Stock
+from .targets import Shadow
+
+PRIMED = 64
+"""Directions that a scene's first picture is made with."""
+LEARNT = 256
+"""Directions after which the openness of a scene is known well enough."""
+_TOLD_EVERY = 8
+Draw = Callable[[Vector], tuple[Shadow, npt.NDArray[np.float32]]]
+"""Makes the shadow map of a direction, (S, S) with the lower row first."""
+
+
+class SkySeen:
+    """Learns from shadow maps, one direction at a time."""
+
+    def __init__(self, context: Any, stock: Stock) -> None:
+        self.context, self.stock = context, stock
+        self.openness: Openness | None = None
+        self._fields: list[Any] = []
+        self._told: Openness | None = None
+        self._samples: SkySamples | None = None
+        self._next = 0
+
+    @property
+    def begun(self) -> bool:
+        """Whether anything is known."""
+        return self.openness is not None
+
+    def parts_changed(self) -> None:
+        """Others stand there: what was learnt of the scene holds nearly, until it is learnt anew at rest."""
+        if self.openness is None or not self.openness.fills(*self.stock.box):
+            self.openness = None
+            return
+        self.openness.learnt.fade()
+
+    def begin(self, dome: Dome, draw: Draw) -> None:
+        """Learn enough for a first picture; ``draw`` makes the shadow map of a direction."""
+        self.openness = Openness(*self.stock.box)
+        self._samples, self._next = SkySamples(dome), 0
+        self.learn_on(draw, PRIMED)
+
+    def learn_on(self, draw: Draw, count: int) -> None:
+        """Learn from some more directions, evenly all round, until enough are known."""
+        assert self.openness is not None
+        assert self._samples is not None
+        for _ in range(min(count, LEARNT - self.openness.samples)):
+            toward, _, weight = self._samples.draw(2 * self._next)
+            self._next += 1
+            drawn, depth = draw(toward)
+            self.openness.add(depth, drawn.matrix, toward, weight)
+            if self.openness.samples % _TOLD_EVERY == 0:
+                self.tell()
+
+    def tell(self) -> None:
+        """Bring what is known to the driver."""
+        assert self.openness is not None
+        even = self.openness.field()
+        for number, cells in enumerate((even, self.openness.clear_field(even))):
+            codes = cells.astype(np.float16)
+            if len(self._fields) <= number:
+                made = self.context.texture3d(codes.shape[2::-1], 4, codes.tobytes(), dtype="f2")
+                made.filter = (moderngl.LINEAR if number else moderngl.LINEAR_MIPMAP_LINEAR, moderngl.LINEAR)
+                made.repeat_x = made.repeat_y = made.repeat_z = False
+                self._fields.append(made)
+            else:
+                self._fields[number].write(codes.tobytes())
+        self._fields[0].build_mipmaps()
+        self._told = self.openness
+
+    def use(self, *units: int) -> None:
+        """Bind the even field and the clear one."""
+        for field, unit in zip(self._fields, units, strict=False):
+            field.use(unit)
+
+    def values(self) -> dict[str, Any]:
+        """What programs are told of the field."""
+        low, size = (self.openness.low, self.openness.size) if self.openness else (np.zeros(3), np.ones(3))
+        return {
+            "open_low": tuple(float(v) for v in low),
+            "open_size": tuple(float(v) for v in size),
+            "open_step": 0.6 * float((size / CELLS).max()),
+            "open_known": float(self._told is not None and self._told is self.openness),
+        }
+
+    def opening(self, eye: Vector, ahead: Vector) -> float:
+        """How far an eye opens that looks from a place towards another."""
+        if self.openness is None:
+            return 1.0
+        step = (ahead - eye) / max(float(np.linalg.norm(ahead - eye)), 1e-6)
+        shares = [self.openness.at(eye + step * away) for away in (0.0, 1.5)]
+        return opened(sum(shares) / 2)
+
+    def release(self) -> None:
+        """Give the fields back to the driver."""
+        for field in self._fields:
+            field.release()
