@@ -32,8 +32,6 @@ SKIES = 3
 """Directions of the sky in one frame at rest."""
 _PRESUMED = 6.0
 """Frames at rest for which what is learnt of the sky counts at first: it is even where few directions are not."""
-_LEARNS = 6
-"""Further directions of which the openness of a scene is learnt in a frame at rest."""
 
 
 def _nearer() -> npt.NDArray[np.float64]:
@@ -152,8 +150,7 @@ class Renderer:
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))
         lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX), held=self._held)
         self.light.sharpen()
-        if self.sky_seen.begun:
-            self.sky_seen.learn_on(self.seen_from, _LEARNS)
+        self.sky_seen.learn_at_rest(self.seen_from)
         skies = []
         for number in range(SKIES):
             toward, weight, _ = self._samples[1].draw(self._drawn_samples)

@@ -14,11 +14,16 @@ from .openness import CELLS, Openness, SkySamples, Vector, opened
 from .stock import Stock
 from .targets import Shadow
 
-PRIMED = 64
-"""Directions that a scene's first picture is made with."""
+PRIMED = 24
+"""Directions that a scene's first picture is made with; much else is being done then."""
+RESTED = 96
+"""Directions known before it first comes to rest: fewer would misjudge how far the eye opens."""
+_FURTHER = 5
+"""Further directions in each frame at rest."""
 LEARNT = 256
 """Directions after which the openness of a scene is known well enough."""
-_TOLD_EVERY = 8
+_TOLD_AFTER = 20
+"""Further directions after which the driver is told: it takes as long as four of them."""
 Draw = Callable[[Vector], tuple[Shadow, npt.NDArray[np.float32]]]
 """Makes the shadow map of a direction, (S, S) with the lower row first."""
 
@@ -31,6 +36,8 @@ class SkySeen:
         self.openness: Openness | None = None
         self._fields: list[Any] = []
         self._told: Openness | None = None
+        self._known = 0
+        self._rested = False
         self._samples: SkySamples | None = None
         self._next = 0
 
@@ -45,12 +52,22 @@ class SkySeen:
             self.openness = None
             return
         self.openness.learnt.fade()
+        self._known = min(self._known, self.openness.samples)
 
     def begin(self, dome: Dome, draw: Draw) -> None:
         """Learn enough for a first picture; ``draw`` makes the shadow map of a direction."""
         self.openness = Openness(*self.stock.box)
         self._samples, self._next = SkySamples(dome), 0
         self.learn_on(draw, PRIMED)
+        self._rested = PRIMED >= RESTED or PRIMED == 0
+
+    def learn_at_rest(self, draw: Draw) -> None:
+        """Learn on while nothing moves."""
+        if self.openness is None:
+            return
+        wanted = _FURTHER if self._rested else max(_FURTHER, RESTED - self.openness.samples)
+        self._rested = True
+        self.learn_on(draw, wanted)
 
     def learn_on(self, draw: Draw, count: int) -> None:
         """Learn from some more directions, evenly all round, until enough are known."""
@@ -61,12 +78,15 @@ class SkySeen:
             self._next += 1
             drawn, depth = draw(toward)
             self.openness.add(depth, drawn.matrix, toward, weight)
-            if self.openness.samples % _TOLD_EVERY == 0:
-                self.tell()
+        known = self.openness.samples
+        if self._told is not self.openness or known >= min(self._known + _TOLD_AFTER, LEARNT) > self._known:
+            self.tell()
 
     def tell(self) -> None:
         """Bring what is known to the driver."""
         assert self.openness is not None
+        if not self.openness.samples:
+            return
         even = self.openness.field()
         for number, cells in enumerate((even, self.openness.clear_field(even))):
             codes = cells.astype(np.float16)
@@ -78,7 +98,7 @@ class SkySeen:
             else:
                 self._fields[number].write(codes.tobytes())
         self._fields[0].build_mipmaps()
-        self._told = self.openness
+        self._told, self._known = self.openness, self.openness.samples
 
     def use(self, *units: int) -> None:
         """Bind the even field and the clear one."""
