@@ -2673,6 +2673,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Drag along a cast shadow, from what throws it to its tip.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Drag along what lies under the stroke.</source>
    <translation type="unfinished" />
   </message>
@@ -2690,6 +2694,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Drag its sides back onto the sheet.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Drag on the photo from what throws a shadow to its tip: that tells where the light came from</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -2734,6 +2742,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Draw a dimension line first.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Draw along a cast shadow</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -3393,6 +3405,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>For one material under a low light: what faces the light is bright, and its height follows.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>For scale</source>
    <translation type="unfinished" />
   </message>
@@ -3745,7 +3761,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>Group the pictures of a folder into map sets and say what each is.</source>
+   <source>Group the pictures of a folder into map sets, tell of its meshes and frames, say what each is.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -4466,6 +4482,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>How high the layer lies: above 0 it rides on the ground, below 0 it sits in its hollows.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>How high the light stood over the sheet.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5577,7 +5597,15 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Light bearing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Light drift</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Light height</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -5670,6 +5698,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Lit from a side</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Lit from one side</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6329,10 +6361,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>No pictures found.</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>No rectangle closes better than the whole sheet.</source>
    <translation type="unfinished" />
   </message>
@@ -6458,6 +6486,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Nothing</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Nothing found that this program reads.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -6997,6 +7029,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Part of its tone is paint, and is taken for shading: a light from one side tells of one material.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Parts</source>
    <translation type="unfinished" />
   </message>
@@ -7458,6 +7494,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Read again when the file changes; what is laid on it stays.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Read from its shading: what faces the light rises towards it. Paint would be taken for relief.</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -7998,6 +8038,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>Save…</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
+   <source>Say where the light came from</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -10733,6 +10777,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>Where the light came from, anticlockwise from the right; 90 is from above.</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>Where the light stands, anticlockwise from the right.</source>
    <translation type="unfinished" />
   </message>
@@ -11505,10 +11553,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>agreement</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>agrees with the height map</source>
    <translation type="unfinished" />
   </message>
@@ -11889,10 +11933,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>confidence</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>coping</source>
    <translation type="unfinished" />
   </message>
@@ -12234,10 +12274,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>frame</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>frames</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12829,6 +12865,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>meshes</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>metalness</source>
    <translation type="unfinished" />
   </message>
@@ -12850,10 +12890,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>mirrored up</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>missing</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -12883,10 +12919,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>multiply</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>name</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13310,10 +13342,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>reason</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
    <source>recipe</source>
    <translation type="unfinished" />
   </message>
@@ -13363,10 +13391,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>road</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>role</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -13754,6 +13778,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>the relief alone</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>the scene's</source>
    <translation type="unfinished" />
   </message>
@@ -13867,10 +13895,6 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
   </message>
   <message>
    <source>true mid tones</source>
-   <translation type="unfinished" />
-  </message>
-  <message>
-   <source>turned_over</source>
    <translation type="unfinished" />
   </message>
   <message>
@@ -14598,7 +14622,7 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
-   <source>{name} added{maps}. {frame_it}</source>
+   <source>{name} added{maps}.</source>
    <translation type="unfinished" />
   </message>
   <message>
