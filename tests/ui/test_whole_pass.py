@@ -82,7 +82,7 @@ def test_from_a_photo_to_a_wall(window, settled, skewed, tmp_path, soon):
     assert sizes.width_mm == 900
     assert sizes.height_mm == pytest.approx(600, rel=0.02)
     assert sizes.size_note == "12*75"
-    assert len(gather.sheet.pictures) == 3
+    assert len(gather.sheet.pictures) == 4
 
     # 2 Repeat: widen the overlap with the arrow keys, read the meters, make a surface.
     QTest.keyClick(window, Qt.Key.Key_2)
