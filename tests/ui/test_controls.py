@@ -185,3 +185,15 @@ def test_after_enter_the_keys_are_the_rules(scale):
     enter(scale.field, "wide")
     QApplication.processEvents()
     assert scale.field.hasFocus(), "what is refused is mended first"
+
+
+def test_what_counts_for_nothing_is_not_shown(qtbot):
+    form = OperationForm("estimate.height", {})
+    qtbot.addWidget(form)
+    shown = {name for name, control in form.controls.items() if control.isVisibleTo(form)}
+    assert {"rise", "grain", "one_side"} <= shown
+    assert not shown & {"light_bearing", "light_height"}
+    form.show_values({"as_told": True, "one_side": True})
+    shown = {name for name, control in form.controls.items() if control.isVisibleTo(form)}
+    assert {"as_told", "light_bearing", "sharpen"} <= shown
+    assert not shown & {"rise", "grain", "fine"}

@@ -283,6 +283,7 @@ _RESULTS: dict[Any, str] = {
 
 Closes = Callable[[Mapping[str, Any]], tuple[float, float]]
 Reach = Callable[[Mapping[str, Any]], float]
+Idle = Callable[[Mapping[str, Any]], set[str]]
 
 
 @dataclass(frozen=True, slots=True)
@@ -302,6 +303,7 @@ class Operation:
     reach: Reach | None = None
     handles: Any = None
     sets_out: Any = None
+    idle: Idle | None = None
     known: bool = True
 
     @property
@@ -375,6 +377,7 @@ def operation(
     reach: Reach | None = None,
     handles: Any = None,
     sets_out: Any = None,
+    idle: Idle | None = None,
     superseded: bool = False,
     rehashed: bool = False,
 ) -> Callable[[Callable[..., Any]], Callable[..., Any]]:
@@ -383,15 +386,16 @@ def operation(
     ``closes`` says from its values the smallest repeat of a pattern, mm across and up, 0 where it does not matter.
     ``reach`` says from them how far around a pixel it looks, mm, where that is bounded and nothing else of the sheet
     counts. ``handles`` is what of it can be dragged on a board, ``sets_out`` how a builder
-    counts a pattern. ``version`` rises when the same values give another
-    picture; the earlier code stays, declared as ``superseded`` under its own version. ``rehashed``
-    is a version that differs from the one before only by the hash of its lattice cells, see :mod:`.lattice`.
+    counts a pattern, ``idle`` which parameters count for nothing beside the values of others. ``version`` rises when
+    the same values give another picture; the earlier code stays, declared as ``superseded`` under its own version.
+    ``rehashed`` is a version that differs from the one before only by the hash of its lattice cells, see
+    :mod:`.lattice`.
     """
 
     def declare(function: Callable[..., Any]) -> Callable[..., Any]:
         title = label or id.split(".")[1].replace("_", " ").capitalize()
         read = replace(_read(id, title, version, function), closes=closes, reach=reach, handles=handles,
-                       sets_out=sets_out)  # fmt: skip
+                       sets_out=sets_out, idle=idle)  # fmt: skip
         if rehashed:
             SUPERSEDED[id, version - 1] = replace(read, version=version - 1, run=with_earlier_hash(function))
         if superseded:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from collections.abc import Mapping
+from typing import Annotated, Any
 
 import numpy as np
 
@@ -14,7 +15,16 @@ from .told import Bands, ToldRelief, tell_relief
 from .wrapped_blur import wrapped_gaussian
 
 
-@operation("estimate.height", label="Height from the picture")
+def _idle(values: Mapping[str, Any]) -> set[str]:
+    """What the picture tells is not asked for; of one side's light no bands of tone are made."""
+    told = {"rise", "broad", "fine"} if values["as_told"] else set()
+    return told | (_TONES if values["one_side"] else _SIDE)
+
+
+_SIDE, _TONES = {"light_bearing", "light_height"}, {"broad_weight", "middle_weight", "fine", "grain"}
+
+
+@operation("estimate.height", label="Height from the picture", idle=_idle)
 def height_from_colour(
     grid: Grid,
     colour: Colour,

@@ -67,9 +67,26 @@ class OperationForm(QWidget):
                 control.refused.connect(self.refused)
             self.controls[name] = control
             column.addWidget(control)
+        self._show_used(values)
 
     def show_values(self, values: Mapping[str, Value]) -> None:
         """Show values from the job; sends nothing."""
         params = REGISTRY[self.op].params if self.op in REGISTRY else {}
         for name, control in self.controls.items():
             control.show_value(values.get(name, params[name].default))
+        self._show_used(values)
+
+    def idle(self, values: Mapping[str, Value]) -> set[str]:
+        """Parameters that count for nothing with these values."""
+        operation = REGISTRY.get(self.op)
+        if operation is None or operation.idle is None:
+            return set()
+        return operation.idle({**operation.defaults(), **values})
+
+    def _show_used(self, values: Mapping[str, Value]) -> None:
+        """Hide what counts for nothing; where all counts, what is shown is left to others."""
+        operation = REGISTRY.get(self.op)
+        if operation is not None and operation.idle is not None:
+            idle = self.idle(values)
+            for name, control in self.controls.items():
+                control.setVisible(name not in idle)

@@ -266,11 +266,11 @@ class SourceCard(Page):
         strength = source.light.number("strength")
         self.light_section.say(tr("as needed") if as_needed else f"{strength:.0%}" if strength else tr("off"))
         for part, form in self.estimates.items():
-            form.show_values(getattr(source, part).values)
-            own = source.brings(part)
+            values = getattr(source, part).values
+            form.show_values(values)
+            own, idle = source.brings(part), form.idle(values)
             for name, control in form.controls.items():
-                hidden = part == "height" and not own and name in _not_asked(source)
-                control.setVisible((not own or name == "rise") and not hidden)
+                control.setVisible(name == "rise" if own else name not in idle)
         self.shadow_line.setVisible(not source.brings("height") and source.sized)
         brought = [part for part in self.estimates if source.brings(part)]
         some = tr("{part} its own", part=tr(brought[0])) if brought else tr("estimated")
@@ -299,18 +299,6 @@ class SourceCard(Page):
         if done.told is not None:
             one_side = bool(done.source.height.values.get("one_side"))
             self.told.setText(_lit_told(done.told) if one_side else _told_of(done.told))
-
-
-_TOLD = {"rise", "broad", "fine"}
-"""What the picture tells is not asked for."""
-_SIDE = {"light_bearing", "light_height"}
-_TONES = {"broad_weight", "middle_weight", "fine", "grain"}
-
-
-def _not_asked(source: Source) -> set[str]:
-    """Parameters of an estimated height that do not count as it is made."""
-    values = source.height.values
-    return (_TOLD if values.get("as_told") else set()) | (_TONES if values.get("one_side") else _SIDE)
 
 
 def _lit_told(told: ToldRelief) -> str:
