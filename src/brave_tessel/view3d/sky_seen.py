@@ -59,7 +59,7 @@ class SkySeen:
         self.openness = Openness(*self.stock.box)
         self._samples, self._next = SkySamples(dome), 0
         self.learn_on(draw, PRIMED)
-        self._rested = PRIMED >= RESTED or PRIMED == 0
+        self._rested = False
 
     def learn_at_rest(self, draw: Draw) -> None:
         """Learn on while nothing moves."""
