@@ -150,7 +150,7 @@ class Renderer:
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))
         lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX), held=self._held)
         self.light.sharpen()
-        self.sky_seen.learn_at_rest(self.seen_from)
+        self.sky_seen.learn_at_rest(self.seen_from, adapts=look.adapts)
         skies = []
         for number in range(SKIES):
             toward, weight, _ = self._samples[1].draw(self._drawn_samples)

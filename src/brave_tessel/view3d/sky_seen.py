@@ -61,12 +61,12 @@ class SkySeen:
         self.learn_on(draw, PRIMED)
         self._rested = False
 
-    def learn_at_rest(self, draw: Draw) -> None:
-        """Learn on while nothing moves."""
+    def learn_at_rest(self, draw: Draw, *, adapts: bool) -> None:
+        """Learn on while nothing moves; at once as much as an eye needs that ``adapts``."""
         if self.openness is None:
             return
-        wanted = _FURTHER if self._rested else max(_FURTHER, RESTED - self.openness.samples)
-        self._rested = True
+        wanted = max(_FURTHER, RESTED - self.openness.samples) if adapts and not self._rested else _FURTHER
+        self._rested |= adapts
         self.learn_on(draw, wanted)
 
     def learn_on(self, draw: Draw, count: int) -> None:
