@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import cv2
 import msgspec
@@ -51,11 +51,8 @@ def gather_picture(
         if sized:
             told = None if source.brings("height") else tell_relief(after, run.value(done).grid)
             maps = run.value(planner.estimated(source, None, done, source.id))
-            lit = lit_maps(maps, lighting)
-            clay = plain(maps.grid, _CLAY)
-            alone = lit_maps(
-                MapSet(maps.grid, {MapKind.BASE_COLOUR: clay, MapKind.HEIGHT: maps[MapKind.HEIGHT]}), lighting
-            )
+            clay = MapSet(maps.grid, {MapKind.BASE_COLOUR: plain(maps.grid, _CLAY)})
+            lit, alone = _lit_each(maps[MapKind.HEIGHT], (maps, clay), lighting)
     except TesselError as error:
         if sized and not isinstance(error, MissingError):
             raise
@@ -83,12 +80,17 @@ def as_if_sized(source: Source, ratio: float | None) -> Source:
 
 def lit_maps(maps: MapSet, lighting: Lighting) -> AnyArray:
     """A flat sheet lit by its own or its estimated relief."""
-    height = maps[MapKind.HEIGHT]
-    whole = maps.with_maps(
-        normal=normal_of_height(height, maps.grid),
-        ambient_occlusion=occlusion(height, maps.grid, reach_mm=OCCLUSION_REACH_MM),
-    )
-    return light_flat(whole, shadow_on(whole, lighting), lighting)
+    return _lit_each(maps[MapKind.HEIGHT], (maps,), lighting)[0]
+
+
+def _lit_each(height: Raster, sheets: Sequence[MapSet], lighting: Lighting) -> list[AnyArray]:
+    """Sheets that have one relief, (H, W) in mm, lit by it; what follows from it is worked out once."""
+    grid = sheets[0].grid
+    normal = normal_of_height(height, grid)
+    closed = occlusion(height, grid, reach_mm=OCCLUSION_REACH_MM)
+    shadow = shadow_on(sheets[0], lighting)
+    whole = (sheet.with_maps(height=height, normal=normal, ambient_occlusion=closed) for sheet in sheets)
+    return [light_flat(one, shadow, lighting) for one in whole]
 
 
 REFERENCE_PX = 1024

@@ -12,7 +12,7 @@ from PyQt6.QtGui import QKeyEvent, QPainter, QPen, QPolygonF
 
 from ....core.errors import TesselError
 from ....core.gather.palette import along_line, dominant
-from ....core.gather.straighten import Corners, homography, straight_corners
+from ....core.gather.straighten import Corners, places_on_sheet
 from ....core.job.document import Source
 from ....core.sheet import Raster
 from ....engine.intents import sheets as sheet_intents
@@ -438,9 +438,9 @@ class SpotTool(PhotoTool):
         if source is None:
             return
         frame = source.straightening
-        corners = straight_corners(frame.corners, frame.lens, (source.width_px, source.height_px))
-        u, v, w = homography(corners, 1.0, 1.0) @ np.array([*at, 1.0])
-        x, y = float(u / w), 1 - float(v / w)
+        picture = (source.width_px, source.height_px)
+        ((x, down),) = places_on_sheet(frame.corners, (at,), (1.0, 1.0), lens=frame.lens, picture_size=picture)
+        y = 1 - down
         if not (0 <= x <= 1 and 0 <= y <= 1):
             self.desk.tell(tr("Click within the frame."), "caution")
             return
