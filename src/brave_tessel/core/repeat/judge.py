@@ -14,6 +14,7 @@ from ..phrases import Phrase, say
 from ..sheet import Grid, Raster
 from .coherence import Coherence, read_coherence
 from .in_step import Step, read_steps
+from .line_ends import LineEnds, read_line_ends
 from .meters import BAND_LIMIT, SeamReading, read_seam
 
 _LOOKED_PX = 640
@@ -21,6 +22,7 @@ _MUCH_ROUGHER, _MUCH_LIGHT = 2.5, 3.0
 _BLURRED, _SHARPENED = 0.6, 1.8
 _BEARS_OUT = 0.4
 """Share of strange patches along a join that bears out what lines alone tell."""
+_HALF = 0.5
 
 
 class Verdict(IntEnum):
@@ -47,6 +49,7 @@ class JoinVerdict:
     step: Step | None
     coherence: Coherence
     sharpness: float
+    lines: LineEnds
 
 
 def tone_of(colour: Raster) -> Raster:
@@ -116,10 +119,20 @@ def _judge(
     coherence = read_coherence(source, closed, axis=axis, join=join)
     seam = read_seam(closed, axis=axis, structured=True)
     sharp = sharpness_at(closed, axis=axis, join=join)
-    found = [*_of_step(step, other, coherence), *_of_coherence(coherence), *_of_seam(seam), *_of_sharpness(sharp)]
+    lines = read_line_ends(closed, axis=axis, join=join)
+    of_lines = _of_lines(lines, step, other)
+    found = [
+        *_of_step(step, other, coherence),
+        *_of_coherence(coherence),
+        *of_lines,
+        *_of_seam(seam),
+        *_of_sharpness(sharp),
+    ]
     verdict = max((one for one, _ in found), default=Verdict.GOOD)
     reasons = tuple(reason for one, reason in found if one == verdict) if verdict else ()
-    return JoinVerdict(axis, verdict, reasons, coherence.worst, step, coherence, sharp)
+    by_lines = any(one == verdict for one, _ in of_lines)
+    worst = lines.worst if by_lines and not coherence.doubtful else coherence.worst
+    return JoinVerdict(axis, verdict, reasons, worst, step, coherence, sharp, lines)
 
 
 def _grid_of(light: Raster, grid: Grid) -> Grid:
@@ -144,6 +157,17 @@ def _of_coherence(coherence: Coherence) -> list[tuple[Verdict, Phrase]]:
     share = max(coherence.strange)
     told = say("{share:.0%} of the join looks like nothing else in the picture", share=share)
     return [(Verdict.BROKEN if coherence.broken else Verdict.LOOK, told)]
+
+
+def _of_lines(lines: LineEnds, step: Step | None, other: Step | None) -> list[tuple[Verdict, Phrase]]:
+    if not lines.doubtful:
+        return []
+    told = say("lines end at the join: {kept:.0%} go on, {inside:.0%} elsewhere", kept=lines.kept, inside=lines.inside)
+    if step is not None and not step.doubtful:
+        # What ends in a pattern that is in step is what its units were painted with: some are of two colours now.
+        return [(Verdict.LOOK, told)] if lines.broken and lines.left < _HALF else []
+    sure = lines.plain or (lines.broken and (step is not None or other is None))
+    return [(Verdict.BROKEN if sure else Verdict.LOOK, told)]
 
 
 def _of_seam(seam: SeamReading) -> list[tuple[Verdict, Phrase]]:

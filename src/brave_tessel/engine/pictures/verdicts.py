@@ -13,6 +13,7 @@ from ...core.plan.planner import FLAT_PX
 from ...core.repeat.coherence import read_coherence
 from ...core.repeat.cut import paths_on_cell
 from ...core.repeat.judge import Joins, JoinVerdict, Verdict, as_fine, judge_joins, shrunk, tone_of
+from ...core.repeat.line_ends import read_line_ends
 from ...core.repeat.method import method_of
 from ..evaluate import always
 from ..snapshot import Snapshot
@@ -75,8 +76,12 @@ def _of_map(
         if float(np.ptp(planes[0])) < 1e-5:
             made.append(Verdict.GOOD)
             continue
-        found = read_coherence(planes[0], planes[1], axis=axis, join=None if joins is None else joins[1 - axis])
-        own = Verdict.BROKEN if found.broken else Verdict.LOOK if found.doubtful else Verdict.GOOD
+        join = None if joins is None else joins[1 - axis]
+        found = read_coherence(planes[0], planes[1], axis=axis, join=join)
+        lines = read_line_ends(planes[1], axis=axis, join=join)
+        # Of units in step it is the colour that says so; lines that end in one map alone deserve a look.
+        lines_end = Verdict.LOOK if lines.broken else Verdict.GOOD
+        own = max(Verdict.BROKEN if found.broken else Verdict.LOOK if found.doubtful else Verdict.GOOD, lines_end)
         out_of_step = of_colour.verdict if of_colour.step is not None and of_colour.step.doubtful else Verdict.GOOD
         made.append(max(own, out_of_step))
     return made[0], made[1]

@@ -1,0 +1,196 @@
+"""Do lines that reach a join go on beyond it?
+
+Joints, cracks and veins may be so thin that a patch with the end of one looks much like its neighbours; the eye finds
+the row of ends at once. So at each place along a join the line that arrives there is looked for, and whether one leaves
+it: in any way but back, since where stones meet lines turn and fork. How often lines end by themselves is learnt from
+the same path laid elsewhere on the sheet.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import cv2
+import numpy as np
+import numpy.typing as npt
+
+from ..kernels.compiled import compiled
+from ..sheet import Raster
+
+_REACH, _START, _WAYS = 14, 2, 32
+"""A line is looked for along so many pixels, from so many off the join, in so many ways."""
+_ASIDE, _CROSSING, _APART = 4, 0.3, 50
+"""Pixels along the join within which a line goes on; the least it crosses by (cosine); degrees between the way it comes
+and a way it goes on.
+"""
+_COPIES, _NEAR = 12, 2
+"""Places at which the path is laid, the join first; so many either side of it are too near."""
+_STRONG, _BOLD, _GONE = 2.0, 3.0, 0.35
+"""A line that is so many times what grain makes, and so much of it is left beyond, has ended; the end of a bold one is
+seen by itself.
+"""
+_SMOOTHED = 1.2
+
+
+@dataclass(frozen=True, slots=True)
+class LineEnds:
+    """``kept`` how much of the lines that reach the join goes on beyond it, ``inside`` how much does elsewhere,
+    ``chance`` how much would if the sides had nothing to do with each other; ``sure`` by how many of their own
+    deviations the join stands below the places inside; ``ends`` plain ends at the join, ``usual`` at a place inside;
+    ``rare`` minus the logarithm (to 10) of how likely so many are, ``bold`` the same of the boldest lines alone;
+    ``worst`` where along the join most end, as a share.
+    """
+
+    kept: float
+    inside: float
+    chance: float
+    sure: float
+    ends: int
+    usual: float
+    rare: float
+    bold: float
+    worst: float
+
+    @property
+    def left(self) -> float:
+        """How much better than by chance lines go on at the join: 1 is as inside."""
+        return (self.kept - self.chance) / max(self.inside - self.chance, 0.02)
+
+    @property
+    def plain(self) -> bool:
+        """So many end that nothing else can excuse it."""
+        return self.sure > 8.0 and self.left < 0.5
+
+    @property
+    def broken(self) -> bool:
+        """Plainly more ends than anywhere inside."""
+        return self.plain or self.rare > 3.0 or (self.sure > 3.5 and self.left < 0.65 and self.rare > 1.3)
+
+    @property
+    def doubtful(self) -> bool:
+        """More of them than usual."""
+        return self.rare > 2.0 or self.bold > 2.0 or (self.sure > 2.5 and self.left < 0.85)
+
+
+def read_line_ends(closed: Raster, *, axis: int, join: npt.NDArray[np.floating] | None = None) -> LineEnds:
+    """The join of a closed sheet (H, W) across x (``axis`` 1) or y (0); ``join`` as
+    :func:`.coherence.read_coherence` has it.
+    """
+    lines = np.ascontiguousarray(closed if axis == 1 else closed.T, np.float32)
+    rows, columns = lines.shape
+    at = np.zeros(rows) if join is None else np.interp(
+        (np.arange(rows) + 0.5) / rows * len(join) - 0.5, np.arange(len(join)), join
+    ) * columns  # fmt: skip
+    bends = _bends(lines)
+    places = [_Place(_strengths(bends, at + k * columns / _COPIES)) for k in range(_COPIES)]
+    far = places[_NEAR : _COPIES - _NEAR + 1]
+    grain = float(np.quantile([place.arriving for place in far], 0.7)) + 1e-9
+    kept, mass = np.transpose([place.kept(place, grain) for place in places])
+    of_far = slice(_NEAR, _COPIES - _NEAR + 1)
+    shares = kept / np.maximum(mass, 1e-9)
+    inside = float(kept[of_far].sum() / max(float(mass[of_far].sum()), 1e-9))
+    strange = np.sum([place.kept(places[(k + 4) % _COPIES], grain) for k, place in enumerate(places)], 0)
+    few = math.sqrt(min(1.0, float(mass[0]) / max(float(mass[of_far].mean()), 1e-9)))
+    ends, usual = places[0].ends(grain, _STRONG)[0], float(np.mean([place.ends(grain, _STRONG)[0] for place in far]))
+    bold = [place.ends(grain, _BOLD) for place in (places[0], *far)]
+    return LineEnds(
+        float(shares[0]),
+        inside,
+        float(strange[0] / max(float(strange[1]), 1e-9)),
+        (inside - float(shares[0])) / max(float(shares[of_far].std()), 0.02) * few,
+        ends,
+        usual,
+        _rareness(ends, usual),
+        _rareness_of_bold(bold[0], bold[1:]),
+        places[0].worst(grain),
+    )
+
+
+def _bends(lines: Raster) -> Raster:
+    """First and second derivatives of a sheet that wraps, (H, W, 5): x, y, xx, yy, xy."""
+    pad = 8
+    padded = cv2.copyMakeBorder(lines, pad, pad, pad, pad, cv2.BORDER_WRAP)
+    smooth = cv2.GaussianBlur(padded, (0, 0), _SMOOTHED)
+    orders = (((1, 0), 8), ((0, 1), 8), ((2, 0), 4), ((0, 2), 4), ((1, 1), 4))
+    planes = [cv2.Sobel(smooth, cv2.CV_32F, *order, ksize=3) / scale for order, scale in orders]
+    return np.ascontiguousarray(np.stack(planes, -1)[pad:-pad, pad:-pad], np.float32)
+
+
+@compiled
+def _half_lines(bends: Raster, at: npt.NDArray[np.float64], ways: int, reach: int, start: int) -> Raster:
+    """How strong a line, ridge or edge, is that leaves each place of a path each way, (N, ways)."""
+    height, width = bends.shape[:2]
+    made = np.zeros((at.size, ways), np.float32)
+    for row in range(at.size):
+        for k in range(ways):
+            c, s = math.cos(2 * math.pi * (k + 0.5) / ways), math.sin(2 * math.pi * (k + 0.5) / ways)
+            ridge, edge = 0.0, 0.0
+            for t in range(start, start + reach):
+                x, y = round(at[row] + t * c) % width, round(row + t * s) % height
+                ridge += bends[y, x, 2] * s * s + bends[y, x, 3] * c * c - 2 * bends[y, x, 4] * c * s
+                edge += bends[y, x, 1] * c - bends[y, x, 0] * s
+            made[row, k] = max(abs(ridge), abs(edge)) / reach
+    return made
+
+
+def _strengths(bends: Raster, at: npt.NDArray[np.float64]) -> tuple[Raster, Raster]:
+    """The strongest line that arrives at each place of a path from the left and from the right, and the strongest that
+    leaves it another way; both (2, N).
+    """
+    half = np.asarray(_half_lines(bends, np.ascontiguousarray(at, np.float64), _WAYS, _REACH, _START))
+    about = cv2.dilate(half, np.ones((2 * _ASIDE + 1, 1), np.uint8), borderType=cv2.BORDER_REPLICATE)
+    turns = 2 * np.pi * (np.arange(_WAYS) + 0.5) / _WAYS
+    between = np.abs((turns[None] - turns[:, None] + np.pi) % (2 * np.pi) - np.pi)
+    other = between >= np.radians(_APART)
+    arriving, leaving = [], []
+    for side in (-1, 1):
+        reaching = np.where(np.cos(turns) * side >= _CROSSING, half, -1.0)
+        arriving.append(reaching.max(1))
+        leaving.append(np.where(other[reaching.argmax(1)], about, 0.0).max(1))
+    return np.asarray(arriving, np.float32), np.asarray(leaving, np.float32)
+
+
+class _Place:
+    """Lines at one place of the path."""
+
+    def __init__(self, strengths: tuple[Raster, Raster]) -> None:
+        self.arriving, self.leaving = strengths
+
+    def kept(self, other: _Place, grain: float) -> tuple[float, float]:
+        """How much of what arrives here above the grain leaves at another place, and how much arrives."""
+        arriving, leaving = (np.maximum(one - grain, 0) for one in (self.arriving, other.leaving))
+        return float(np.minimum(arriving, leaving).sum()), float(arriving.sum())
+
+    def ends(self, grain: float, strong: float) -> tuple[int, int]:
+        """How many lines so strong end here, and how many arrive."""
+        window = np.ones((1, 2 * _ASIDE + 3), np.uint8)
+        peaks = self.arriving >= cv2.dilate(self.arriving, window, borderType=cv2.BORDER_REPLICATE)
+        peaks &= self.arriving > strong * grain
+        gone = np.maximum(self.leaving - grain, 0) < _GONE * (self.arriving - grain)
+        return int((peaks & gone).sum()), int(peaks.sum())
+
+    def worst(self, grain: float) -> float:
+        """Where most of what arrives goes no further, as a share of the path."""
+        arriving, leaving = (np.maximum(one - grain, 0) for one in (self.arriving, self.leaving))
+        lost = np.maximum(arriving - leaving, 0).sum(0)[:, None].astype(np.float32)
+        along = cv2.blur(lost, (1, max(3, len(lost) // 24)), borderType=cv2.BORDER_REFLECT)
+        return float((int(along.argmax()) + 0.5) / len(lost))
+
+
+def _rareness(ends: int, usual: float) -> float:
+    """Minus the logarithm (to 10) of how likely at least so many ends are where ``usual`` are: a Poisson tail. What is
+    usual is learnt from few places, so a little is added to it.
+    """
+    mean = usual + 0.4
+    below = sum(math.exp(-mean) * mean**k / math.factorial(k) for k in range(ends))
+    return -math.log10(max(1 - below, 1e-9))
+
+
+def _rareness_of_bold(at_join: tuple[int, int], inside: Sequence[tuple[int, int]]) -> float:
+    """The same of so many ends among so many lines, by how often one ends inside: a binomial tail."""
+    ends, lines = at_join
+    often = (sum(one for one, _ in inside) + 0.5) / (sum(one for _, one in inside) + 1)
+    tail = sum(math.comb(lines, k) * often**k * (1 - often) ** (lines - k) for k in range(ends, lines + 1))
+    return -math.log10(min(max(tail, 1e-9), 1.0))
