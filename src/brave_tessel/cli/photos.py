@@ -24,7 +24,8 @@ from ..core.maps import MapKind, MapSet
 from ..core.quantity import parse_size
 from ..core.repeat.judge import JoinVerdict, Verdict
 from ..core.repeat.mend import closed_size
-from ..core.repeat.meters import read_repetition, read_seam, read_spacing
+from ..core.repeat.meters import read_seam, read_spacing
+from ..core.repeat.repetition import read_repetition
 from ..core.repeat.resample import resampled
 from ..core.sheet import Grid
 from ..engine.cache import Cache

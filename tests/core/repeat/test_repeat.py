@@ -11,7 +11,8 @@ from brave_tessel.core.errors import OutOfRangeError
 from brave_tessel.core.maps import MapKind, MapSet
 from brave_tessel.core.repeat.cover import sheet_cuts
 from brave_tessel.core.repeat.cut import Cuts, _close, apply_cuts, close_across, find_cuts, least_path, paths_on_cell
-from brave_tessel.core.repeat.meters import echo, largest_echo, read_cut, read_repetition, read_seam
+from brave_tessel.core.repeat.meters import echo, largest_echo, read_cut, read_seam
+from brave_tessel.core.repeat.repetition import read_repetition
 from brave_tessel.core.repeat.resample import resample_wrapped, tiled
 from brave_tessel.core.sheet import Grid
 from tests.core.repeat.mending import mend

@@ -1,22 +1,19 @@
-"""The two meters of stage 2: how well a sheet closes, and how loudly it repeats."""
+"""The meters of how well a sheet closes: its joins, its cut, spacing across them, and its echo."""
 
 from __future__ import annotations
 
-import math
 from dataclasses import dataclass
 
 import cv2
 import numpy as np
 import numpy.typing as npt
 
-from ..colour import lab_of
-from ..sheet import AnyArray, Raster
+from ..sheet import Raster
 
 SEAM_RANGE = (0.6, 1.3)
 SECOND_LIMIT = 1.3
 EDGE_LIMIT = 1.05
 BAND_LIMIT = 6.0
-REPETITION_LIMIT = 0.3
 GOOD_CUT = 1.6
 """A cut up to so much rougher than its surroundings is not found by the eye."""
 
@@ -201,68 +198,3 @@ def largest_echo(pixels: Raster, *, radius_px: float) -> float:
     y = np.minimum(np.arange(rows), rows - np.arange(rows))[:, None]
     x = np.minimum(np.arange(columns), columns - np.arange(columns))[None, :]
     return float(correlation[np.hypot(x, y) > radius_px].max())
-
-
-@dataclass(frozen=True, slots=True)
-class RepetitionReading:
-    """``score`` in [0, 1); where the loudest feature lies, as fractions from the left and the top; and after how many
-    cells across and up it comes again the loudest.
-    """
-
-    score: float
-    spread: float
-    feature: tuple[float, float]
-    paler: bool
-    again: tuple[float, float] = (1.0, 0.0)
-
-
-_VISIBLE = 3.0
-"""Spread of colour (CIELAB) at which a repeated broad feature scores one half."""
-_CELL_PX = 48
-
-
-def read_repetition(base_colour: Raster, *, cells: tuple[int, int] = (1, 1), tall: float = 1.0) -> RepetitionReading:
-    """How loudly a field comes again when seen from afar.
-
-    What the eye finds again is the broad part: features larger than a twelfth of a cell. Its spread is weighed against
-    a visible threshold, and by its echo: how much of it comes again after some cells in any direction, the less the
-    further away. The field itself comes again after ``cells`` across and up, of which each is ``tall`` times as high
-    as wide.
-    """
-    across, up = (max(1, round(_CELL_PX * side)) for side in (1 / min(tall, 1.0), max(tall, 1.0)))
-    small = cv2.resize(base_colour, (across * cells[0], up * cells[1]), interpolation=cv2.INTER_AREA)
-    lab = np.asarray(lab_of(np.clip(small, 0, 1)), np.float32)
-    rows, columns = lab.shape[:2]
-    margin = 8
-    broad = cv2.GaussianBlur(np.pad(lab, ((margin, margin), (margin, margin), (0, 0)), "wrap"), (0, 0), 2.0)
-    away = broad[margin : margin + rows, margin : margin + columns]
-    away = away - away.mean((0, 1))
-    strength = np.linalg.norm(away, axis=2)
-    row, column = divmod(int(strength.argmax()), columns)
-    spread = float(np.sqrt((strength**2).mean()))
-    share, again = _soonest(away, cells, (across, up))
-    score = share * spread**2 / (spread**2 + _VISIBLE**2)
-    place = ((column + 0.5) / columns, (row + 0.5) / rows)
-    return RepetitionReading(score, spread, place, bool(away[row, column, 0] > 0), again)
-
-
-def _soonest(away: AnyArray, cells: tuple[int, int], side: tuple[int, int]) -> tuple[float, tuple[float, float]]:
-    """The loudest echo of a field (H, W, C), weighed by how near it is; after how many cells across and up."""
-    power = (np.abs(np.fft.rfft2(away, axes=(0, 1))) ** 2).sum(2)
-    correlation = np.fft.irfft2(power, s=away.shape[:2])
-    correlation /= max(float(correlation[0, 0]), 1e-12)
-    best, found = 0.0, (1.0, 0.0)
-    # By half cells, for rows that are laid staggered; what lies nearer is the shape of the cell itself.
-    for x in range(2 * cells[0] + 1):
-        for y in range(-2 * cells[1], 2 * cells[1] + 1):
-            distance = math.hypot(x, y) / 2
-            if distance < _NEAREST or (x == 0 and y < 0):
-                continue
-            row, column = round(-y * side[1] / 2) % away.shape[0], round(x * side[0] / 2) % away.shape[1]
-            loud = float(correlation[row, column]) / max(distance, 1.0)
-            if loud > best + 1e-9:
-                best, found = loud, (x / 2, abs(y) / 2)
-    return min(best, 1.0), found
-
-
-_NEAREST = 0.7

@@ -15,9 +15,10 @@ from ...core.maps import MapKind, MapSet
 from ...core.plan.planner import FLAT_PX
 from ...core.relief.pictures import mip_chain
 from ...core.repeat.cut import Cuts, close_across, paths_on_cell
-from ...core.repeat.meters import RepetitionReading, read_cut, read_repetition, read_seam, read_spacing, worst_of_join
+from ...core.repeat.meters import read_cut, read_seam, read_spacing, worst_of_join
 from ...core.repeat.method import method_of
 from ...core.repeat.quieten import find_features
+from ...core.repeat.repetition import RepetitionReading, read_repetition
 from ...core.repeat.resample import resampled
 from ...core.sheet import Grid, Raster
 from ..snapshot import Snapshot

@@ -20,8 +20,9 @@ from ...core.plan.area import Area
 from ...core.relief.section import Beds
 from ...core.relief.told import ToldRelief
 from ...core.repeat.judge import JoinVerdict, Verdict
-from ...core.repeat.meters import RepetitionReading, SeamReading, SpacingReading
+from ...core.repeat.meters import SeamReading, SpacingReading
 from ...core.repeat.quieten import Feature
+from ...core.repeat.repetition import RepetitionReading
 from ...core.sheet import AnyArray, Grid, Raster
 from ..snapshot import Snapshot
 

@@ -10,7 +10,8 @@ from PyQt6.QtWidgets import QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from ....core.maps import TRAITS, MapKind
 from ....core.repeat.judge import JoinVerdict, Verdict
-from ....core.repeat.meters import GOOD_CUT, REPETITION_LIMIT, SpacingReading
+from ....core.repeat.meters import GOOD_CUT, SpacingReading
+from ....core.repeat.repetition import REPETITION_LIMIT
 from ....engine.pictures.results import MapReading, SheetPicture
 from ... import theme
 from ...controls.panels import Meter, button, words
