@@ -11,7 +11,7 @@ from brave_tessel.engine.intents.surfaces import surface_from_stock
 from brave_tessel.engine.session import Session
 from brave_tessel.formats.job_file import OpenedJob
 
-ALLOWED = {512: 0.05, 256: 0.11}
+ALLOWED = {512: 0.02, 256: 0.04}
 """Of the mean luminance at 1024 pixels: what is finer than a pixel of the small size cannot all be kept."""
 
 

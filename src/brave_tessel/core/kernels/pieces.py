@@ -48,6 +48,19 @@ def relief_rows(
 
 
 @compiled
+def _beside(number: npt.NDArray[np.int32], edge: Raster, row: int, column: int) -> int:
+    """The piece that reaches furthest into the pixels around one, −1 without any."""
+    rows, columns = number.shape
+    found, furthest = -1, np.float32(-1)
+    for i in range(-1, 2):
+        for j in range(-1, 2):
+            r, c = (row + i) % rows, (column + j) % columns
+            if number[r, c] >= 0 and edge[r, c] > furthest:
+                found, furthest = number[r, c], edge[r, c]
+    return found
+
+
+@compiled
 def tone_rows(
     first: int,
     last: int,
@@ -57,9 +70,10 @@ def tone_rows(
     out: Raster,
     pitch: np.float32,
     most: np.float32,
+    within: bool,
 ) -> None:
     """The piece's palette colour, the palette's last colour in the joint, a pixel-wide edge between, of which a joint
-    takes at ``most`` so much.
+    takes at ``most`` so much. A pixel ``within`` a joint has its share of the piece nearest to it.
     """
     zero, one, half = np.float32(0), np.float32(1), np.float32(0.5)
     joint = palette[-1]
@@ -67,6 +81,8 @@ def tone_rows(
         for c in range(out.shape[1]):
             face = min(one, max(zero, edge[r, c] / pitch + half))
             piece = number[r, c]
+            if piece < 0 and within and (face > zero or most < one):
+                piece = _beside(number, edge, r, c)
             if piece >= 0:
                 face = max(face, one - most)
             for k in range(out.shape[2]):

@@ -339,7 +339,8 @@ def tarred_boards() -> Recipe:
     )
     w.add("wood", "colour.vary", {"colour": "wood tones", "field": "grain"}, lightness=0.7, warmth=0.1)
     w.add("tread", "noise.clouds", size=380.0, octaves=7, gain=0.6, seed=11)
-    w.add("worn", "combine.blend", {"lower": "tread", "upper": "grain"}, mode="soft light", strength=1.0)
+    w.add("streaks", "noise.oriented", size=20.0, angle=0.0, spread=3.0, variety=0.9, seed=12)
+    w.add("worn", "combine.blend", {"lower": "tread", "upper": "streaks"}, mode="soft light", strength=1.0)
     w.add("tar cover", "adjust.threshold", {"field": "worn"}, at=0.74, soft=0.5, opened=("at",))
     w.add("tar", "colour.stops", {"field": "fine"}, colours="#14110E,#1F1A16,#2C251F")
     w.add("through", "combine.colours_by_mask", {"lower": "tar", "upper": "wood", "mask": "tar cover"})
@@ -353,9 +354,8 @@ def road() -> Recipe:
     w = RecipeWriter()
     w.section("Stones")
     w.add("coarse", "pattern.cobbles", size=12.0, joint=1.4, jitter=1.0, even=2, seed=3, opened=("size",))
-    w.add("coarse domes", "piece.dome", {"pieces": "coarse"}, width=4.0, flat=0.75, spread=0.6, seed=4)
-    w.add("bare share", "piece.share", {"pieces": "coarse"}, share=0.7, seed=6)
-    w.add("bare", "combine.blend", {"lower": "coarse domes", "upper": "bare share"}, mode="multiply")
+    w.add("left bare", "piece.drop", {"pieces": "coarse"}, share=0.3, seed=6)
+    w.add("bare", "piece.dome", {"pieces": "left bare"}, width=4.0, flat=0.75, spread=0.6, seed=4)
     w.add("fines", "noise.clouds", size=4.0, octaves=5, gain=0.75, seed=5)
     w.add("stone relief", "adjust.relief", {"field": "bare"}, rise=2.6, middle=0.2)
     w.add("fine relief", "adjust.relief", {"field": "fines"}, rise=0.9)
@@ -392,7 +392,7 @@ def road() -> Recipe:
         "colour.pieces",
         {"pieces": "coarse"},
         colours="#55524D,#7A756C,#8E877A,#66625E,#9C968A",
-        joint="#2C2A28",
+        joint="#7A756C",
         seed=7,
     )
     w.add("binder", "colour.stops", {"field": "fines"}, colours="#242322,#34322F,#45423E")

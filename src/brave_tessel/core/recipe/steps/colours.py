@@ -14,7 +14,7 @@ from ...operation import Angle, Choice, Colour, Field, Fraction, Paint, Pieces, 
 from ...operation import Seed as SeedParam
 from ...sheet import Grid, Raster
 from .form import of_each
-from .piece import painted
+from .rims import painted, rimmed
 
 _F = npt.NDArray[np.float64]
 _TABLE = 1024
@@ -78,7 +78,7 @@ def stops(
     return look_up(field, ramp_table(colours, mixed))
 
 
-@operation("colour.pieces", label="Ramp over pieces", version=2, rehashed=True)
+@rimmed("colour.pieces", label="Ramp over pieces")
 def over_pieces(
     grid: Grid,
     pieces: Pieces,

@@ -10,13 +10,13 @@ import numpy as np
 from scipy import ndimage
 
 from ...kernels.relief import normal_of_height, occlusion
-from ...lattice import is_earlier, units_many
+from ...lattice import units_many
 from ...operation import Angle, Choice, Field, Fraction, Length, Pieces, Seed, operation
 from ...relief.curvature import curvature
 from ...relief.wrapped_blur import wrapped_gaussian
 from ...sheet import Grid, Raster
 from .move import slopes
-from .piece import joint_share, softened
+from .rims import painted, rimmed
 
 Reach = Annotated[float, Length(0.1, 200, log=True, least=0.01, help="How far it reaches.")]
 _MASK = "Where the field is above a half counts as inside."
@@ -350,7 +350,7 @@ def number(
     return np.asarray(np.where(pieces.number >= 0, values[pieces.number], np.float32(in_joints)), np.float32)
 
 
-@operation("piece.share", label="Pick a share of pieces", version=2, rehashed=True)
+@rimmed("piece.share", label="Pick a share of pieces")
 def share(
     grid: Grid,
     pieces: Pieces,
@@ -359,13 +359,9 @@ def share(
     seed: Annotated[int, Seed()] = 1,
 ) -> Field:
     """1 on picked pieces, 0 elsewhere; edges one pixel soft."""
-    picked = of_each(pieces, 52, seed) < share
-    inside = (pieces.number >= 0) & picked[pieces.number]
-    most = 1.0 if is_earlier() else joint_share(grid, pieces)
-    if most > 0:
-        cover = np.clip(pieces.edge / np.float32(grid.pitch_mm) + np.float32(0.5), np.float32(1 - most), 1)
-        return np.asarray(np.where(inside, cover, 0), np.float32)
-    return softened(inside.astype(np.float32))
+    picked = (of_each(pieces, 52, seed) < share).astype(np.float32)
+    picked[-1] = 0
+    return painted(grid, pieces, picked[:, None])[..., 0]
 
 
 @operation("piece.drop", label="Missing pieces", version=2, rehashed=True)

@@ -4,53 +4,21 @@ from __future__ import annotations
 
 from typing import Annotated
 
-import cv2
 import numpy as np
 
 from ...colour import hex_to_linear
 from ...kernels.bands import over_rows
-from ...kernels.pieces import relief_rows, tone_rows
-from ...lattice import is_earlier, units_many
+from ...kernels.pieces import relief_rows
+from ...lattice import units_many
 from ...operation import Colour, Field, Fraction, Length, Paint, Pieces, Seed, operation
 from ...sheet import Grid, Raster
+from .rims import painted, rimmed
 
 
 def _of_each(pieces: Pieces, salt: int, seed: int) -> Raster:
     """A random number in [−1, 1] for each piece, one more (0) for the joint; (count + 1,)."""
     spread = units_many(np.arange(pieces.count), np.full(pieces.count, salt), seed) * 2 - 1
     return np.append(spread, np.float32(0))
-
-
-def softened(hard: Raster) -> Raster:
-    """Edges between pieces half a pixel soft, evenly to both sides: at every size as much is covered as pieces
-    cover; (H, W) or (H, W, N), wrapped.
-    """
-    rim = ((1, 1), (1, 1), *(((0, 0),) if hard.ndim == 3 else ()))
-    soft = cv2.GaussianBlur(np.pad(hard, rim, "wrap"), (3, 3), 0.5)
-    return np.ascontiguousarray(soft[1:-1, 1:-1].reshape(hard.shape), np.float32)
-
-
-def joint_share(grid: Grid, pieces: Pieces) -> float:
-    """How much of a pixel a joint can take: less than all of it where joints are narrower than a pixel, 0 where pieces
-    meet without one. Of a rim pixel no more is given to the joint, so that at every size joints cover the same.
-    """
-    deep = -pieces.edge[pieces.number < 0]
-    if deep.size == 0:
-        return 0.0
-    return min(1.0, 2 * float(np.quantile(deep, 0.9)) / grid.pitch_mm)
-
-
-def painted(grid: Grid, pieces: Pieces, palette: Raster) -> Raster:
-    """Each piece in its row of the palette, joints in the last; (H, W, columns of the palette)."""
-    palette = np.ascontiguousarray(palette, np.float32)
-    most = 1.0 if is_earlier() else joint_share(grid, pieces)
-    if most == 0:
-        return softened(palette[pieces.number])
-    out = np.empty((*grid.shape, palette.shape[1]), np.float32)
-    over_rows(
-        tone_rows, grid.height_px, pieces.number, pieces.edge, palette, out, np.float32(grid.pitch_mm), np.float32(most)
-    )
-    return out
 
 
 @operation("piece.relief", label="Relief of pieces", version=2, rehashed=True)
@@ -96,7 +64,7 @@ def relief(
     return out
 
 
-@operation("piece.tone", label="Tone of pieces", version=2, rehashed=True)
+@rimmed("piece.tone", label="Tone of pieces")
 def tone(
     grid: Grid,
     pieces: Pieces,
@@ -116,7 +84,7 @@ def tone(
     return painted(grid, pieces, palette)
 
 
-@operation("piece.pick", label="Value of pieces", version=2, rehashed=True)
+@rimmed("piece.pick", label="Value of pieces")
 def pick(
     grid: Grid,
     pieces: Pieces,
