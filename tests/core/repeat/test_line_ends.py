@@ -13,6 +13,8 @@ from brave_tessel.core.repeat.cut import paths_on_cell
 from brave_tessel.core.repeat.judge import Verdict, judge_joins, tone_of
 from brave_tessel.core.repeat.line_ends import _rareness, _rareness_of_bold, read_line_ends
 from brave_tessel.core.repeat.methods.best_cut import BestCut
+from brave_tessel.core.repeat.methods.regrow import Regrow
+from brave_tessel.core.repeat.regrow import Quilt
 from brave_tessel.core.sheet import Grid
 from tests.core.repeat.networks import network
 
@@ -132,3 +134,34 @@ def test_bricks_cut_in_their_length_end():
     _, up = judged(crop("brick", 60, 40, 300, 340), BestCut(overlap=42.0))
     assert up.verdict is Verdict.BROKEN
     assert up.lines.plain
+
+
+def regrown(flat):
+    grid = flat.grid
+    way = Regrow(**Regrow.fresh(grid.width_mm, grid.height_mm))
+    quilted = way.find(flat, ())
+    closed = way.apply(flat, quilted)
+    before, after = (tone_of(one[MapKind.BASE_COLOUR]) for one in (flat, closed))
+    size = closed.grid.width_mm, closed.grid.height_mm
+    return judge_joins(before, grid, after, size, seams=way.seams_of(quilted), shifted=False)
+
+
+@pytest.mark.parametrize("seed", [82_001, 82_004, 82_006, 82_010])
+def test_patches_of_a_net_leave_loose_ends_within_the_sheet(seed):
+    """Its joins may be as its inside is, which is no praise."""
+    _, flat, _, _ = network(seed)
+    assert min(one.verdict for one in regrown(flat)) > Verdict.GOOD
+
+
+@pytest.mark.parametrize("name", ["gravel", "grass"])
+def test_patches_of_a_ground_without_lines_leave_none(name):
+    assert max(one.verdict for one in regrown(crop(name, 0, 0, 400, 400))) is not Verdict.BROKEN
+
+
+def test_seams_lie_where_patches_meet():
+    flat = crop("gravel", 0, 0, 200, 200)
+    quilted = Regrow(width=200.0, height=200.0, block=80.0, overlap=20.0).find(flat, ())
+    share = quilted.seams.mean()
+    assert 0.01 < share < 0.1
+    whole = Quilt(*(one.astype(np.float32) for one in np.meshgrid(np.arange(50), np.arange(40))), (40, 50))
+    assert not whole.seams.any()

@@ -14,7 +14,7 @@ from ..phrases import Phrase, say
 from ..sheet import Grid, Raster
 from .coherence import Coherence, read_coherence
 from .in_step import Step, read_steps
-from .line_ends import LineEnds, read_line_ends
+from .line_ends import LineEnds, SeamEnds, read_line_ends, read_seam_ends
 from .meters import BAND_LIMIT, SeamReading, read_seam
 
 _LOOKED_PX = 640
@@ -90,18 +90,20 @@ def judge_joins(
     closed_mm: tuple[float, float],
     *,
     joins: Joins | None = None,
+    seams: npt.NDArray[np.bool_] | None = None,
     shifted: bool = True,
 ) -> tuple[JoinVerdict, JoinVerdict]:
     """The joins across x and across y of a closed sheet, given what it was made of: both as lightness (H, W), see
     :func:`tone_of`.
 
     ``grid`` is the source's. Of a sheet that was not closed by a shift of itself (``shifted``), such as one grown anew,
-    the beat is not asked.
+    the beat is not asked, but what its ``seams`` (h, w) between patches are.
     """
     closed = as_fine(closed, closed_mm, source, (grid.width_mm, grid.height_mm))
     steps = read_steps(source, _grid_of(source, grid), closed_mm) if shifted else (None, None)
+    within = None if seams is None else read_seam_ends(closed, _as_large(seams, closed.shape))
     across, up = (
-        _judge(source, closed, axis, (step, steps[axis]), None if joins is None else joins[1 - axis])
+        _judge(source, closed, axis, (step, steps[axis]), None if joins is None else joins[1 - axis], within)
         for axis, step in zip((1, 0), steps, strict=True)
     )
     return across, up
@@ -113,6 +115,7 @@ def _judge(
     axis: int,
     steps: tuple[Step | None, Step | None],
     join: npt.NDArray[np.floating] | None,
+    within: SeamEnds | None,
 ) -> JoinVerdict:
     """``steps`` are those of this way and of the other."""
     step, other = steps
@@ -125,6 +128,7 @@ def _judge(
         *_of_step(step, other, coherence),
         *_of_coherence(coherence),
         *of_lines,
+        *_of_seams(within),
         *_of_seam(seam),
         *_of_sharpness(sharp),
     ]
@@ -137,6 +141,14 @@ def _judge(
 
 def _grid_of(light: Raster, grid: Grid) -> Grid:
     return Grid(light.shape[1], light.shape[0], grid.width_mm, grid.height_mm)
+
+
+def _as_large(seams: npt.NDArray[np.bool_], shape: tuple[int, ...]) -> npt.NDArray[np.bool_]:
+    """Seams on a sheet of other pixels: where any lies."""
+    if seams.shape == shape:
+        return seams
+    share = cv2.resize(seams.astype(np.float32), shape[1::-1], interpolation=cv2.INTER_AREA)
+    return np.asarray(share > 0.05)
 
 
 def _of_step(step: Step | None, other: Step | None, coherence: Coherence) -> list[tuple[Verdict, Phrase]]:
@@ -168,6 +180,18 @@ def _of_lines(lines: LineEnds, step: Step | None, other: Step | None) -> list[tu
         return [(Verdict.LOOK, told)] if lines.broken and lines.left < _HALF else []
     sure = lines.plain or (lines.broken and (step is not None or other is None))
     return [(Verdict.BROKEN if sure else Verdict.LOOK, told)]
+
+
+def _of_seams(within: SeamEnds | None) -> list[tuple[Verdict, Phrase]]:
+    """What lines do at seams that lie anywhere; told of both joins alike."""
+    if within is None or not within.doubtful:
+        return []
+    told = say(
+        "lines end at the edges of patches: {kept:.0%} go on, {inside:.0%} elsewhere",
+        kept=within.kept,
+        inside=within.inside,
+    )
+    return [(Verdict.BROKEN if within.broken else Verdict.LOOK, told)]
 
 
 def _of_seam(seam: SeamReading) -> list[tuple[Verdict, Phrase]]:

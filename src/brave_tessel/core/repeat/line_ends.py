@@ -34,6 +34,9 @@ seen by itself.
 _SMOOTHED = 1.2
 
 
+Floats = npt.NDArray[np.float64]
+
+
 @dataclass(frozen=True, slots=True)
 class LineEnds:
     """``kept`` how much of the lines that reach the join goes on beyond it, ``inside`` how much does elsewhere,
@@ -119,36 +122,43 @@ def _bends(lines: Raster) -> Raster:
 
 
 @compiled
-def _half_lines(bends: Raster, at: npt.NDArray[np.float64], ways: int, reach: int, start: int) -> Raster:
-    """How strong a line, ridge or edge, is that leaves each place of a path each way, (N, ways)."""
+def _half_lines(bends: Raster, across: Floats, down: Floats, ways: int, reach: int, start: int) -> Raster:
+    """How strong a line, ridge or edge, is that leaves each place (x, y) each way, (N, ways)."""
     height, width = bends.shape[:2]
-    made = np.zeros((at.size, ways), np.float32)
-    for row in range(at.size):
+    made = np.zeros((across.size, ways), np.float32)
+    for i in range(across.size):
         for k in range(ways):
             c, s = math.cos(2 * math.pi * (k + 0.5) / ways), math.sin(2 * math.pi * (k + 0.5) / ways)
             ridge, edge = 0.0, 0.0
             for t in range(start, start + reach):
-                x, y = round(at[row] + t * c) % width, round(row + t * s) % height
+                x, y = round(across[i] + t * c) % width, round(down[i] + t * s) % height
                 ridge += bends[y, x, 2] * s * s + bends[y, x, 3] * c * c - 2 * bends[y, x, 4] * c * s
                 edge += bends[y, x, 1] * c - bends[y, x, 0] * s
-            made[row, k] = max(abs(ridge), abs(edge)) / reach
+            made[i, k] = max(abs(ridge), abs(edge)) / reach
     return made
 
 
-def _strengths(bends: Raster, at: npt.NDArray[np.float64]) -> tuple[Raster, Raster]:
+def _leaving(bends: Raster, across: Floats, down: Floats) -> Raster:
+    """The same of places wherever they lie."""
+    return np.asarray(_half_lines(bends, across, down, _WAYS, _REACH, _START), np.float32)
+
+
+_TURNS: Floats = 2 * np.pi * (np.arange(_WAYS) + 0.5) / _WAYS
+_OTHER = np.abs((_TURNS[None] - _TURNS[:, None] + np.pi) % (2 * np.pi) - np.pi) >= np.radians(_APART)
+"""Which ways are other than each: not back along it."""
+
+
+def _strengths(bends: Raster, at: Floats) -> tuple[Raster, Raster]:
     """The strongest line that arrives at each place of a path from the left and from the right, and the strongest that
     leaves it another way; both (2, N).
     """
-    half = np.asarray(_half_lines(bends, np.ascontiguousarray(at, np.float64), _WAYS, _REACH, _START))
+    half = _leaving(bends, np.ascontiguousarray(at, np.float64), np.arange(at.size, dtype=np.float64))
     about = cv2.dilate(half, np.ones((2 * _ASIDE + 1, 1), np.uint8), borderType=cv2.BORDER_REPLICATE)
-    turns = 2 * np.pi * (np.arange(_WAYS) + 0.5) / _WAYS
-    between = np.abs((turns[None] - turns[:, None] + np.pi) % (2 * np.pi) - np.pi)
-    other = between >= np.radians(_APART)
     arriving, leaving = [], []
     for side in (-1, 1):
-        reaching = np.where(np.cos(turns) * side >= _CROSSING, half, -1.0)
+        reaching = np.where(np.cos(_TURNS) * side >= _CROSSING, half, -1.0)
         arriving.append(reaching.max(1))
-        leaving.append(np.where(other[reaching.argmax(1)], about, 0.0).max(1))
+        leaving.append(np.where(_OTHER[reaching.argmax(1)], about, 0.0).max(1))
     return np.asarray(arriving, np.float32), np.asarray(leaving, np.float32)
 
 
@@ -194,3 +204,80 @@ def _rareness_of_bold(at_join: tuple[int, int], inside: Sequence[tuple[int, int]
     often = (sum(one for one, _ in inside) + 0.5) / (sum(one for _, one in inside) + 1)
     tail = sum(math.comb(lines, k) * often**k * (1 - often) ** (lines - k) for k in range(ends, lines + 1))
     return -math.log10(min(max(tail, 1e-9), 1.0))
+
+
+@dataclass(frozen=True, slots=True)
+class SeamEnds:
+    """``loose`` share of the strong lines along all seams of a sheet that end there, ``usual`` that far from any;
+    ``strong`` share of places along the seams that have such lines. ``kept`` how much of all lines goes on at the
+    seams, ``inside`` far from them, ``chance`` of lines that have nothing to do with each other.
+    """
+
+    loose: float
+    usual: float
+    strong: float
+    kept: float
+    inside: float
+    chance: float
+
+    @property
+    def broken(self) -> bool:
+        """Plainly more loose ends than elsewhere."""
+        return self.strong >= _ENOUGH and self.loose >= max(0.3, 4 * self.usual)
+
+    @property
+    def doubtful(self) -> bool:
+        """More of them than elsewhere; of bold lines, which hide how fine the grain is, by how much of them goes on."""
+        net = self.inside >= _NET and self.left < 0.88
+        return net or (self.strong >= _ENOUGH and self.loose >= max(0.15, 2 * self.usual))
+
+    @property
+    def left(self) -> float:
+        """How much better than by chance lines go on at the seams: 1 is as inside."""
+        return (self.kept - self.chance) / max(self.inside - self.chance, 0.02)
+
+
+_ASKED, _FAR_PX, _ENOUGH, _NET = 1500, 8, 0.02, 0.8
+"""Places that are asked, how far from a seam others lie, how many of them have to have lines, and how much of lines
+goes on where they make a net.
+"""
+
+
+def read_seam_ends(closed: Raster, seams: npt.NDArray[np.bool_]) -> SeamEnds | None:
+    """The loose ends of lines along the seams (H, W) within a closed sheet (H, W), such as between patches; None where
+    there is too little of either.
+    """
+    far = cv2.dilate(seams.astype(np.uint8), np.ones((2 * _FAR_PX + 1,) * 2, np.uint8)) == 0
+    bends, rng = _bends(np.ascontiguousarray(closed, np.float32)), np.random.default_rng(3)
+    found = []
+    for where in (seams, far):
+        down, across = (one.astype(np.float64) for one in np.nonzero(where))
+        if len(down) < _ASKED // 10:
+            return None
+        asked = rng.permutation(len(down))[:_ASKED]
+        found.append(_Place(_around(bends, across[asked], down[asked])))
+    at_seams, inside = found
+    grain, low = (float(np.quantile(inside.arriving, share)) + 1e-9 for share in (0.7, 0.5))
+    (loose, strong), (usual, _) = (_loose(one, grain) for one in found)
+    mixed = _Place((inside.arriving, rng.permutation(inside.leaving)))
+    kept = [part / max(mass, 1e-9) for part, mass in (one.kept(one, low) for one in (at_seams, inside, mixed))]
+    return SeamEnds(loose, usual, strong, *kept)
+
+
+def _around(bends: Raster, across: Floats, down: Floats) -> tuple[Raster, Raster]:
+    """The strongest line that arrives at each place, and the strongest that leaves its surroundings another way."""
+    half = _leaving(bends, across, down)
+    about = half.copy()
+    for x in (-3.0, 0.0, 3.0):
+        for y in (-3.0, 0.0, 3.0):
+            if x or y:
+                np.maximum(about, _leaving(bends, across + x, down + y), out=about)
+    leaving = np.where(_OTHER[half.argmax(1)], about, 0.0).max(1)
+    return np.asarray(half.max(1), np.float32), np.asarray(leaving, np.float32)
+
+
+def _loose(place: _Place, grain: float) -> tuple[float, float]:
+    """Which share of the strong lines go no further, and how many places have one."""
+    strong = place.arriving > _STRONG * grain
+    ended = strong & (np.maximum(place.leaving - grain, 0) < _GONE * (place.arriving - grain))
+    return float(ended.sum() / max(int(strong.sum()), 1)), float(strong.mean())

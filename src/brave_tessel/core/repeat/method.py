@@ -10,6 +10,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar, TypeVar
 
+import numpy as np
+import numpy.typing as npt
+
 from ..job.nodes import Setting
 from ..maps import MapSet
 from ..operation import REGISTRY, Operation, Value, field_params, told_of, unknown
@@ -47,6 +50,10 @@ class Method:
 
     def cut_on(self, flat: MapSet, found: Any) -> tuple[MapSet, Cuts] | None:
         """The sheet that its cuts lie on, and they, where it has any."""
+        return None
+
+    def seams_of(self, found: Any) -> npt.NDArray[np.bool_] | None:
+        """Where else patches of it meet, (h, w) of the closed sheet."""
         return None
 
 

@@ -41,6 +41,14 @@ class Quilt:
         """Bytes of its rasters, for the cache."""
         return self.column.nbytes + self.row.nbytes
 
+    @property
+    def seams(self) -> npt.NDArray[np.bool_]:
+        """Where patches meet: what lies side by side does not in the sample, (H, W)."""
+        rows, columns = self.column.shape
+        offsets = (self.column - np.arange(columns)[None, :]) % columns, (self.row - np.arange(rows)[:, None]) % rows
+        meets = [np.abs(np.roll(offset, -1, axis) - offset) > 0.5 for offset in offsets for axis in (0, 1)]
+        return np.asarray(np.logical_or.reduce(meets))
+
 
 @dataclass(slots=True)
 class _Search:

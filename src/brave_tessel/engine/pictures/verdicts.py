@@ -46,7 +46,8 @@ def judged(
     size = sheet.grid.width_mm, sheet.grid.height_mm
     before, after = (tone_of(one.or_default(MapKind.BASE_COLOUR)) for one in (source_sheet, sheet))
     shifted = source.mend.op != "mend.regrow"
-    both = judge_joins(before, source_sheet.grid, after, size, joins=joins, shifted=shifted)
+    seams = method.seams_of(found)
+    both = judge_joins(before, source_sheet.grid, after, size, joins=joins, seams=seams, shifted=shifted)
     told: dict[MapKind, tuple[Verdict, Verdict]] = {MapKind.BASE_COLOUR: (both[0].verdict, both[1].verdict)}
     given = {role_kind(picture.role) for picture in source.pictures}
     for kind in SUPPLIED:

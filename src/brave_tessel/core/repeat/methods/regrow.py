@@ -6,6 +6,7 @@ from collections.abc import Sequence
 from typing import Annotated, ClassVar
 
 import numpy as np
+import numpy.typing as npt
 
 from ...colour import encode_srgb
 from ...errors import OutOfRangeError
@@ -81,3 +82,6 @@ class Regrow(Method):
         across, down = flat.grid.mm_per_px
         px = max(4, round(self.width / across)), max(4, round(self.height / down))
         return apply_quilt(flat, found, Grid(*px, self.width, self.height))
+
+    def seams_of(self, found: Quilt) -> npt.NDArray[np.bool_]:
+        return found.seams

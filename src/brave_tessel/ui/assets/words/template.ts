@@ -12781,6 +12781,10 @@ GPL-3.0-or-later. IBM Plex (OFL-1.1), Tabler Icons (MIT).</source>
    <translation type="unfinished" />
   </message>
   <message>
+   <source>lines end at the edges of patches: {kept:.0%} go on, {inside:.0%} elsewhere</source>
+   <translation type="unfinished" />
+  </message>
+  <message>
    <source>lines end at the join: {kept:.0%} go on, {inside:.0%} elsewhere</source>
    <translation type="unfinished" />
   </message>
