@@ -399,11 +399,17 @@ def encode_png(
     ordered = codes
     if codes.ndim == 3:
         ordered = cv2.cvtColor(codes, cv2.COLOR_RGBA2BGRA if codes.shape[2] == 4 else cv2.COLOR_RGB2BGR)
-    level = [cv2.IMWRITE_PNG_COMPRESSION, 2]
-    if codes.dtype == np.uint16:
-        # Nothing longer than a run comes again in 16 bits: looking for it costs half the time and saves no byte.
-        level = [cv2.IMWRITE_PNG_COMPRESSION, 1, cv2.IMWRITE_PNG_STRATEGY, cv2.IMWRITE_PNG_STRATEGY_RLE]
-    done, buffer = cv2.imencode(".png", np.ascontiguousarray(ordered), level)
+    # In a photographed or grained surface nothing longer than a run comes again: looking for it, and for the best
+    # filter of every row, costs twice the time and saves no byte.
+    quickly = [
+        cv2.IMWRITE_PNG_COMPRESSION,
+        1,
+        cv2.IMWRITE_PNG_STRATEGY,
+        cv2.IMWRITE_PNG_STRATEGY_RLE,
+        cv2.IMWRITE_PNG_FILTER,
+        cv2.IMWRITE_PNG_FILTER_AVG,
+    ]
+    done, buffer = cv2.imencode(".png", np.ascontiguousarray(ordered), quickly)
     if not done:
         raise UnreadableFileError("picture", remedy="The picture could not be encoded.")
     data = bytes(buffer)
