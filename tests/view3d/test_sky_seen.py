@@ -13,6 +13,7 @@ from brave_tessel.core.place.site import site_of
 from brave_tessel.view3d import sky_seen
 from brave_tessel.view3d.camera import from_points
 from brave_tessel.view3d.drawn import Look, scene_light
+from brave_tessel.view3d.openness import CELLS, Openness, opened
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.scene import draw_parts
 from brave_tessel.view3d.thinned import thin
@@ -87,3 +88,22 @@ def test_a_stand_in_of_a_ball_has_one_normal_where_corners_meet():
     assert np.abs(np.diff(light[order, 3:6], axis=0)[same]).max() < 1e-4
     outward = light[:, :3] / np.linalg.norm(light[:, :3], axis=1, keepdims=True)
     assert ((light[:, 3:6] * outward).sum(1)).min() > 0.95
+
+
+def test_an_eye_within_a_wall_does_not_open_as_in_a_dark_room():
+    """A slab that sees nothing in the open: beside it and in it half of what is seen around counts at least."""
+    field = Openness(np.zeros(3), np.full(3, 8.0))
+    field.learnt.sums[..., 0] = 0.8
+    middle = CELLS[0] // 2
+    field.learnt.sums[:, :, middle - 1 : middle + 1, 0] = 0
+    field.learnt.weight = 1.0
+    shares = [field.at(np.array([x, 4.0, 4.0])) for x in np.linspace(2, 6, 41)]
+    assert min(shares) > 0.6
+    assert opened(min(shares)) < 1.2 * opened(0.8)
+
+
+def test_a_room_without_windows_is_dark():
+    field = Openness(np.zeros(3), np.full(3, 8.0))
+    field.learnt.weight = 1.0
+    assert field.at(np.full(3, 4.0)) == 0
+    assert opened(0.0) == pytest.approx(9)

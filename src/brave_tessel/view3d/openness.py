@@ -18,6 +18,8 @@ CELLS = (80, 80, 32)
 FADED = 24
 """As many directions as what was learnt counts for once something has changed."""
 _SEES, _CLOSED = 0.02, 0.001
+_FREE = 6
+"""So many of the cells near an eye tell how much of the sky is seen there."""
 _ROUGH, _SMOOTH = 32, 96
 """Directions from which on the field shows as it is learnt, and wholly so."""
 _TURN = math.pi * (3 - math.sqrt(5))
@@ -105,7 +107,10 @@ class Openness:
             return 1.0
         x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
         near = self.learnt.sums[max(0, z - 2) : z + 3, max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 0]
-        return float(near.mean()) / self.learnt.weight
+        near = near / np.float32(self.learnt.weight)
+        # Cells within walls see nothing: they make a place beside a wall darker, but not a dark room of it.
+        free = near[near > _SEES]
+        return float(near.mean() + free.mean()) / 2 if free.size >= _FREE else float(near.mean())
 
 
 def _beside(cells: npt.NDArray[np.float32], axis: int) -> npt.NDArray[np.float32]:
