@@ -124,14 +124,11 @@ def _judge(
     sharp = sharpness_at(closed, axis=axis, join=join)
     lines = read_line_ends(closed, axis=axis, join=join)
     of_lines = _of_lines(lines, step, other)
-    found = [
-        *_of_step(step, other, coherence),
-        *_of_coherence(coherence),
-        *of_lines,
-        *_of_seams(within),
-        *_of_seam(seam),
-        *_of_sharpness(sharp),
-    ]
+    of_step = _of_step(step, other, coherence)
+    if lines.meets and (step is None or not step.broken):
+        # A natural net beats by nothing: what seems to is left out, unless it is plain.
+        of_step = []
+    found = [*of_step, *_of_coherence(coherence), *of_lines, *_of_seams(within), *_of_seam(seam), *_of_sharpness(sharp)]
     verdict = max((one for one, _ in found), default=Verdict.GOOD)
     reasons = tuple(reason for one, reason in found if one == verdict) if verdict else ()
     by_lines = any(one == verdict for one, _ in of_lines)

@@ -27,6 +27,8 @@ and a way it goes on.
 """
 _COPIES, _NEAR = 12, 2
 """Places at which the path is laid, the join first; so many either side of it are too near."""
+_SQUARE = 0.9
+"""Cosine of how far a line may lean and still meet the join squarely, as those of courses do."""
 _STRONG, _BOLD, _GONE = 2.0, 3.0, 0.35
 """A line that is so many times what grain makes, and so much of it is left beyond, has ended; the end of a bold one is
 seen by itself.
@@ -43,7 +45,7 @@ class LineEnds:
     ``chance`` how much would if the sides had nothing to do with each other; ``sure`` by how many of their own
     deviations the join stands below the places inside; ``ends`` plain ends at the join, ``usual`` at a place inside;
     ``rare`` minus the logarithm (to 10) of how likely so many are, ``bold`` the same of the boldest lines alone;
-    ``worst`` where along the join most end, as a share.
+    ``worst`` where along the join most end, as a share; ``aslant`` how many of all lines meet it so.
     """
 
     kept: float
@@ -55,11 +57,18 @@ class LineEnds:
     rare: float
     bold: float
     worst: float
+    aslant: float
 
     @property
     def left(self) -> float:
         """How much better than by chance lines go on at the join: 1 is as inside."""
         return (self.kept - self.chance) / max(self.inside - self.chance, 0.02)
+
+    @property
+    def meets(self) -> bool:
+        """A net of lines that run every way, as many of which go on as inside: whatever else it seems to beat by."""
+        sure = not self.doubtful and self.bold < 0.5 and self.left >= 0.95
+        return sure and self.aslant >= 0.5 and self.inside - self.chance >= 0.2
 
     @property
     def plain(self) -> bool:
@@ -87,7 +96,7 @@ def read_line_ends(closed: Raster, *, axis: int, join: npt.NDArray[np.floating] 
         (np.arange(rows) + 0.5) / rows * len(join) - 0.5, np.arange(len(join)), join
     ) * columns  # fmt: skip
     bends = _bends(lines)
-    places = [_Place(_strengths(bends, at + k * columns / _COPIES)) for k in range(_COPIES)]
+    places = [_Place(*_strengths(bends, at + k * columns / _COPIES)) for k in range(_COPIES)]
     far = places[_NEAR : _COPIES - _NEAR + 1]
     grain = float(np.quantile([place.arriving for place in far], 0.7)) + 1e-9
     kept, mass = np.transpose([place.kept(place, grain) for place in places])
@@ -108,6 +117,7 @@ def read_line_ends(closed: Raster, *, axis: int, join: npt.NDArray[np.floating] 
         _rareness(ends, usual),
         _rareness_of_bold(bold[0], bold[1:]),
         places[0].worst(grain),
+        float(np.divide(*np.sum([place.aslant(grain) for place in far], 0))) if mass[of_far].sum() > 0 else 0.0,
     )
 
 
@@ -148,25 +158,33 @@ _OTHER = np.abs((_TURNS[None] - _TURNS[:, None] + np.pi) % (2 * np.pi) - np.pi) 
 """Which ways are other than each: not back along it."""
 
 
-def _strengths(bends: Raster, at: Floats) -> tuple[Raster, Raster]:
-    """The strongest line that arrives at each place of a path from the left and from the right, and the strongest that
-    leaves it another way; both (2, N).
+def _strengths(bends: Raster, at: Floats) -> tuple[Raster, Raster, Raster]:
+    """The strongest line that arrives at each place of a path from the left and from the right, the strongest that
+    leaves it another way, and how straight the first comes (cosine); (2, N) each.
     """
     half = _leaving(bends, np.ascontiguousarray(at, np.float64), np.arange(at.size, dtype=np.float64))
     about = cv2.dilate(half, np.ones((2 * _ASIDE + 1, 1), np.uint8), borderType=cv2.BORDER_REPLICATE)
-    arriving, leaving = [], []
+    found = []
     for side in (-1, 1):
         reaching = np.where(np.cos(_TURNS) * side >= _CROSSING, half, -1.0)
-        arriving.append(reaching.max(1))
-        leaving.append(np.where(_OTHER[reaching.argmax(1)], about, 0.0).max(1))
-    return np.asarray(arriving, np.float32), np.asarray(leaving, np.float32)
+        way = reaching.argmax(1)
+        leaving = np.where(_OTHER[way], about, 0.0).max(1)
+        found.append((reaching.max(1), leaving, np.abs(np.cos(_TURNS))[way]))
+    arriving, leaving, straight = (np.asarray(part, np.float32) for part in zip(*found, strict=True))
+    return arriving, leaving, straight
 
 
 class _Place:
     """Lines at one place of the path."""
 
-    def __init__(self, strengths: tuple[Raster, Raster]) -> None:
-        self.arriving, self.leaving = strengths
+    def __init__(self, arriving: Raster, leaving: Raster, straight: Raster | None = None) -> None:
+        self.arriving, self.leaving, self.straight = arriving, leaving, straight
+
+    def aslant(self, grain: float) -> tuple[float, float]:
+        """How much of what arrives here above the grain comes aslant, and how much arrives."""
+        arriving = np.maximum(self.arriving - grain, 0)
+        assert self.straight is not None
+        return float(arriving[self.straight < _SQUARE].sum()), float(arriving.sum())
 
     def kept(self, other: _Place, grain: float) -> tuple[float, float]:
         """How much of what arrives here above the grain leaves at another place, and how much arrives."""
@@ -255,11 +273,11 @@ def read_seam_ends(closed: Raster, seams: npt.NDArray[np.bool_]) -> SeamEnds | N
         if len(down) < _ASKED // 10:
             return None
         asked = rng.permutation(len(down))[:_ASKED]
-        found.append(_Place(_around(bends, across[asked], down[asked])))
+        found.append(_Place(*_around(bends, across[asked], down[asked])))
     at_seams, inside = found
     grain, low = (float(np.quantile(inside.arriving, share)) + 1e-9 for share in (0.7, 0.5))
     (loose, strong), (usual, _) = (_loose(one, grain) for one in found)
-    mixed = _Place((inside.arriving, rng.permutation(inside.leaving)))
+    mixed = _Place(inside.arriving, rng.permutation(inside.leaving))
     kept = [part / max(mass, 1e-9) for part, mass in (one.kept(one, low) for one in (at_seams, inside, mixed))]
     return SeamEnds(loose, usual, strong, *kept)
 
