@@ -194,7 +194,7 @@ def test_too_many_layers_are_refused(tmp_path):
 
 
 def test_too_many_steps_are_refused_quickly(tmp_path):
-    steps = tuple(Step(name=f"s{n}", op="source.number") for n in range(100_000))
+    steps = tuple(Step(name=f"s{n}", op="source.number") for n in range(20_000))
     recipe = msgspec.structs.replace(units_recipe(), steps=steps)
     layer = Layer(id="l", name="x", what=RecipeWhat(recipe=recipe))
     surface = Surface(id="s", name="s", width_mm=10.0, height_mm=10.0, layers=(layer,))
