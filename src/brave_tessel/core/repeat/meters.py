@@ -8,7 +8,7 @@ import cv2
 import numpy as np
 import numpy.typing as npt
 
-from ..sheet import Raster
+from ..sheet import AnyArray, Raster
 
 SEAM_RANGE = (0.6, 1.3)
 SECOND_LIMIT = 1.3
@@ -183,18 +183,22 @@ def _size(steps: Raster) -> Raster:
     return np.asarray(np.abs(steps) if steps.ndim == 1 else np.abs(steps).mean(1), np.float32)
 
 
+def correlation(planes: AnyArray) -> npt.NDArray[np.float64]:
+    """Normalised wrapped autocorrelation of planes (H, W, C), as they are: 1 at no shift."""
+    power = (np.abs(np.fft.rfft2(planes, axes=(0, 1))) ** 2).sum(2)
+    found = np.fft.irfft2(power, s=planes.shape[:2])
+    return np.asarray(found / max(float(found[0, 0]), 1e-12))
+
+
 def echo(pixels: Raster) -> npt.NDArray[np.float64]:
-    """Normalised wrapped autocorrelation of a one-channel picture: 1 at no shift."""
-    centred = pixels.astype(np.float64) - float(pixels.mean())
-    power = np.abs(np.fft.rfft2(centred)) ** 2
-    correlation = np.fft.irfft2(power, s=centred.shape)
-    return np.asarray(correlation / max(float(correlation[0, 0]), 1e-12))
+    """That of a one-channel picture about its mean."""
+    return correlation((pixels.astype(np.float64) - float(pixels.mean()))[..., None])
 
 
 def largest_echo(pixels: Raster, *, radius_px: float) -> float:
     """The largest echo at shifts further than ``radius_px``."""
-    correlation = echo(pixels)
-    rows, columns = correlation.shape
+    found = echo(pixels)
+    rows, columns = found.shape
     y = np.minimum(np.arange(rows), rows - np.arange(rows))[:, None]
     x = np.minimum(np.arange(columns), columns - np.arange(columns))[None, :]
-    return float(correlation[np.hypot(x, y) > radius_px].max())
+    return float(found[np.hypot(x, y) > radius_px].max())

@@ -14,6 +14,7 @@ from ..job.document import Quiet
 from ..maps import MapKind, MapSet
 from ..sheet import Grid, Raster
 from .patches import Outline, apply_patches, best_place, cut_out
+from .repetition import wrapped_blur
 from .variants import judged_small
 
 LOOK_PX = 128
@@ -45,7 +46,7 @@ def find_features(base_colour: Raster, grid: Grid, *, most: int = 8) -> list[Fea
     found: list[Feature] = []
     for share in _SCALES:
         sigma = share * shorter / (grid.width_mm / columns) / 2
-        away = _wrapped_blur(small, sigma) - _wrapped_blur(small, 2.5 * sigma)
+        away = _even_blur(small, sigma) - _even_blur(small, 2.5 * sigma)
         loud = np.sqrt((away * away).sum(2))
         mark = float(np.median(loud)) * _NOTICED + 1e-6
         peaks = (loud == cv2.dilate(_padded(loud, 4), np.ones((5, 5)))[4:-4, 4:-4]) & (loud > mark) & (loud > 1.5)
@@ -77,10 +78,8 @@ def _padded(pixels: Raster, by: int) -> Raster:
     return np.asarray(cv2.copyMakeBorder(pixels, by, by, by, by, cv2.BORDER_WRAP), np.float32)
 
 
-def _wrapped_blur(pixels: Raster, sigma: float) -> Raster:
-    by = min(min(pixels.shape[:2]) - 1, math.ceil(4 * sigma) + 1)
-    blurred = cv2.GaussianBlur(_padded(pixels, by), (0, 0), max(sigma, 0.3))
-    return np.asarray(blurred[by:-by, by:-by], np.float32)
+def _even_blur(pixels: Raster, sigma: float) -> Raster:
+    return wrapped_blur(pixels, max(sigma, 0.3), max(sigma, 0.3))
 
 
 def _word(away: Raster) -> str:
@@ -102,7 +101,7 @@ def cover_for(maps: MapSet, feature: Feature) -> tuple[float, float]:
     outline = _outline(feature.size, grid)
     lab, columns, _rows = _small_lab(maps[MapKind.BASE_COLOUR], maps.grid)
     sigma = max(1.0, feature.size / (maps.grid.width_mm / columns) / 4)
-    away = _wrapped_blur(lab, sigma) - lab.mean((0, 1))
+    away = _even_blur(lab, sigma) - lab.mean((0, 1))
     loud = np.sqrt((away * away).sum(2))
     avoid = np.asarray(loud / max(float(loud.mean()), 1e-6) * 0.5, np.float32)
     return best_place(pictures, weights, grid, (feature.x, feature.y), outline, avoid=avoid)

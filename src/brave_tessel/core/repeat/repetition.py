@@ -15,6 +15,7 @@ import numpy as np
 
 from ..colour import lab_of
 from ..sheet import AnyArray, Raster
+from .meters import correlation
 
 REPETITION_LIMIT = 0.3
 
@@ -76,13 +77,13 @@ def _read_broad(base_colour: Raster, cells: tuple[int, int], tall: float) -> Rep
     """By features larger than a twelfth of a cell: their spread against what is seen over what is finer."""
     side = _side(_CELL_PX, tall)
     lab = _small_lab(base_colour, side, cells)
-    away = _blurred(lab, 2.0, 2.0)
+    away = wrapped_blur(lab, 2.0, 2.0)
     fine = float(np.sqrt(((lab - away) ** 2).sum(2).mean()))
     visible = math.hypot(_VISIBLE, _MASKED * fine)
     away = away - away.mean((0, 1))
     strength = np.linalg.norm(away, axis=2)
     spread = float(np.sqrt((strength**2).mean()))
-    share, again = _soonest(away, cells, side)
+    share, again = _soonest(correlation(away), cells, side)
     return _reading(share * spread**2 / (spread**2 + visible**2), spread, away, strength, again)
 
 
@@ -100,7 +101,7 @@ def _read_odd(base_colour: Raster, cells: tuple[int, int], tall: float) -> Itera
     side = _side(max(_CELL_PX, min(_FINE_PX, round(_MOST_PX / longest))), tall)
     lab = _small_lab(base_colour, side, cells)
     for within, around, visible in _kinds():
-        away = _blurred(lab, *within) - _blurred(lab, *around)
+        away = wrapped_blur(lab, *within) - wrapped_blur(lab, *around)
         strength = np.linalg.norm(away, axis=2)
         peak, usual = float(strength.max()), float(np.median(strength))
         odd = float(np.clip((peak / max(usual, 1e-6) - _USUAL) / (_ODD - _USUAL), 0, 1))
@@ -109,9 +110,10 @@ def _read_odd(base_colour: Raster, cells: tuple[int, int], tall: float) -> Itera
             continue
         # What is half as strong belongs to it: one spot of a few.
         standing = np.maximum(strength - max(0.5 * peak, _USUAL * usual), 0)[..., None]
-        beat = _within(standing, side, reach=(4 * around[0], 4 * around[1]))
+        echo = correlation(standing)
+        beat = _within(echo, side, reach=(4 * around[0], 4 * around[1]))
         own = 1 - float(np.clip((beat - _FEW) / (_REGULAR - _FEW), 0, 1))
-        share, again = _soonest(standing, cells, side)
+        share, again = _soonest(echo, cells, side)
         yield _reading(own * share * seen**2 / (seen**2 + visible**2), seen, away, strength, again)
 
 
@@ -124,7 +126,7 @@ def _kinds() -> Iterator[tuple[tuple[float, float], tuple[float, float], float]]
         yield (_ALONG, size), (_ALONG, 2.5 * size + 1), _LINE_VISIBLE
 
 
-def _blurred(pixels: Raster, across: float, down: float) -> Raster:
+def wrapped_blur(pixels: Raster, across: float, down: float) -> Raster:
     """A picture (H, W, C) that wraps, blurred."""
     by = [min(side - 1, math.ceil(4 * size) + 1) for side, size in zip(pixels.shape[:2], (down, across), strict=True)]
     padded = cv2.copyMakeBorder(pixels, by[0], by[0], by[1], by[1], cv2.BORDER_WRAP)
@@ -132,30 +134,21 @@ def _blurred(pixels: Raster, across: float, down: float) -> Raster:
     return np.asarray(made[by[0] : -by[0], by[1] : -by[1]], np.float32)
 
 
-def _echo(planes: AnyArray) -> AnyArray:
-    """Normalised wrapped autocorrelation of planes (H, W, C): 1 at no shift."""
-    power = (np.abs(np.fft.rfft2(planes, axes=(0, 1))) ** 2).sum(2)
-    correlation = np.fft.irfft2(power, s=planes.shape[:2])
-    return np.asarray(correlation / max(float(correlation[0, 0]), 1e-12))
-
-
-def _within(planes: AnyArray, side: tuple[int, int], *, reach: tuple[float, float]) -> float:
+def _within(echo: AnyArray, side: tuple[int, int], *, reach: tuple[float, float]) -> float:
     """The loudest echo at shifts within a cell, further than ``reach`` pixels across or down: a pattern comes again
     there, where the halves of a line along itself do not count.
     """
-    correlation = _echo(planes)
-    rows, columns = correlation.shape
+    rows, columns = echo.shape
     down, across = (np.minimum(np.arange(length), length - np.arange(length)) for length in (rows, columns))
     level, upright = across > reach[0], down > reach[1]
     # Half a cell is where a neighbour of the same kind may lie; what is further off is the next cell's.
     near = (down <= 0.5 * side[1] + 1)[:, None] & (across <= 0.5 * side[0] + 1)[None, :]
     chosen = (level[None, :] | upright[:, None]) & near
-    return float(np.clip(correlation[chosen].max(), 0, 1)) if chosen.any() else 0.0
+    return float(np.clip(echo[chosen].max(), 0, 1)) if chosen.any() else 0.0
 
 
-def _soonest(away: AnyArray, cells: tuple[int, int], side: tuple[int, int]) -> tuple[float, tuple[float, float]]:
-    """The loudest echo of a field (H, W, C), weighed by how near it is; after how many cells across and up."""
-    correlation = _echo(away)
+def _soonest(echo: AnyArray, cells: tuple[int, int], side: tuple[int, int]) -> tuple[float, tuple[float, float]]:
+    """The loudest of a field's echo (H, W), weighed by how near it is; after how many cells across and up."""
     best, found = 0.0, (1.0, 0.0)
     # By half cells, for rows that are laid staggered; what lies nearer is the shape of the cell itself.
     for x in range(2 * cells[0] + 1):
@@ -163,8 +156,8 @@ def _soonest(away: AnyArray, cells: tuple[int, int], side: tuple[int, int]) -> t
             distance = math.hypot(x, y) / 2
             if distance < _NEAREST or (x == 0 and y < 0):
                 continue
-            row, column = round(-y * side[1] / 2) % away.shape[0], round(x * side[0] / 2) % away.shape[1]
-            loud = float(correlation[row, column]) / max(distance, 1.0)
+            row, column = round(-y * side[1] / 2) % echo.shape[0], round(x * side[0] / 2) % echo.shape[1]
+            loud = float(echo[row, column]) / max(distance, 1.0)
             if loud > best + 1e-9:
                 best, found = loud, (x / 2, abs(y) / 2)
     return min(best, 1.0), found
