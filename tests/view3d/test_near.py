@@ -11,7 +11,6 @@ from brave_tessel.view3d import near
 from brave_tessel.view3d.camera import from_points
 from brave_tessel.view3d.drawn import DrawPart, Look
 from brave_tessel.view3d.near import Spot, lifts, patches
-from brave_tessel.view3d.openness import eased
 from brave_tessel.view3d.programs import Programs
 from brave_tessel.view3d.renderer import Renderer
 from brave_tessel.view3d.samples import solid_camera
@@ -134,21 +133,6 @@ def test_a_block_stays_closed_at_its_edges(renderer, passes):
     renderer.draw(replace(look, moving=True))
     far = replace(look, camera=from_points(np.array([40.0, -40, 5]), np.array([0.0, 0, 0.5])))
     assert not any(renderer.stock.shows_near(batch, far) for batch in renderer.stock.solid)
-
-
-def test_an_eye_under_a_roof_closes_for_what_the_sun_lights():
-    colour = np.full((60, 80, 4), 0.2, np.float32)
-    around = np.zeros((60, 80, 4), np.float32)
-    around[..., 3] = 1
-    assert eased(4.0, 1.0, colour, around) == 4.0
-    colour[:10] = 2.0
-    closed = eased(4.0, 1.0, colour, around)
-    assert 1.0 <= closed < 2.0
-    colour[:10] = 200.0
-    assert eased(4.0, 1.0, colour, around) == 1.0
-    # What lies behind the building is no reason.
-    around[:10, :, 3] = 0
-    assert eased(4.0, 1.0, colour, around) == 4.0
 
 
 def test_what_is_chosen_is_tinted_over_its_relief(renderer):

@@ -9,8 +9,8 @@ from ..core.errors import NotUnderstoodError, OutOfRangeError
 from ..engine.session import Session
 from ..formats.job_file import load_job
 from ..view3d.samples import SAMPLES
-from ..view3d.stills.files import Finish, write_still
-from ..view3d.stills.make import make_still, of_board, of_contact, of_scene, of_surface
+from ..view3d.stills.files import write_still
+from ..view3d.stills.make import finish_of, make_still, of_board, of_contact, of_scene, of_surface
 from .numbers import place, px, whole
 from .said import Progress, say, warn
 
@@ -71,16 +71,7 @@ def run_picture(options: argparse.Namespace, progress: Progress) -> None:
         )
 
     still, sentence = make_still(wanted, options.samples, told, lambda: True, open_ground=options.open_ground)
-    finish = Finish(
-        wanted.look.light.transform,
-        wanted.exposure,
-        options.depth,
-        options.open_ground,
-        wanted.caption if options.caption else "",
-        wanted.px_per_mm if options.caption else 0.0,
-        wanted.labels,
-        wanted.ground,
-    )
+    finish = finish_of(wanted, still, depth=options.depth, open_ground=options.open_ground, captioned=options.caption)
     write_still(options.out, still, finish)
     progress.end()
     if sentence:

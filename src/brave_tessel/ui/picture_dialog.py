@@ -39,7 +39,7 @@ from ..engine.wording import sentence
 from ..engine.workers import Current, Worker
 from ..view3d.drawn import scene_light
 from ..view3d.stills.files import Finish, codes_of, png_of, write_still
-from ..view3d.stills.make import Wanted, make_still
+from ..view3d.stills.make import Wanted, finish_of, make_still
 from ..view3d.stills.run import Progress, Still, read_still
 from . import theme
 from .board import to_image
@@ -245,7 +245,7 @@ class PictureDialog(QDialog):
                     still, _ = make_still(wanted, samples, told, current, open_ground=ground)
                     if not current():
                         break
-                    finish = Finish(wanted.look.light.transform, wanted.exposure, 16 if deep else 8, ground)
+                    finish = finish_of(wanted, still, depth=16 if deep else 8, open_ground=ground)
                     write_still(folder / f"{name}.png", still, finish)
                     self._arrived.emit(wanted)
                     self._arrived.emit(still)
@@ -282,19 +282,14 @@ class PictureDialog(QDialog):
 
     def finish(self) -> Finish | None:
         """How it is written, as chosen."""
-        if self.wanted is None:
+        if self.wanted is None or self.still is None:
             return None
-        wanted, captioned = self.wanted, self.caption.isChecked()
-        return Finish(
-            wanted.look.light.transform,
-            wanted.exposure,
-            16 if self.deep.isChecked() else 8,
-            self.open_ground.isChecked(),
-            wanted.caption if captioned else "",
-            wanted.px_per_mm if captioned else 0.0,
-            wanted.labels,
-            wanted.ground,
-        )
+        return finish_of(
+            self.wanted, self.still,
+            depth=16 if self.deep.isChecked() else 8,
+            open_ground=self.open_ground.isChecked(),
+            captioned=self.caption.isChecked(),
+        )  # fmt: skip
 
     @pyqtSlot(str)
     def _end(self, note: str) -> None:

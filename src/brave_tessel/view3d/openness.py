@@ -7,26 +7,28 @@ import math
 import numpy as np
 import numpy.typing as npt
 
-from ..core.kernels.expose import joined_light
 from ..core.kernels.seen_sky import add_seen
 from ..core.light.directions import octahedral_grid, octahedral_weights
 from ..core.light.dome import LUMA, Dome
-from ..core.sheet import AnyArray
+from ..core.sheet import Raster
 
 Vector = npt.NDArray[np.float64]
-CELLS = (80, 80, 32)
+CELLS = 205_000
+"""Cells of a field in all, about; each as long as it is wide and high."""
 FADED = 24
 """As many directions as what was learnt counts for once something has changed."""
 _SEES, _CLOSED = 0.02, 0.001
-_FREE = 6
-"""So many of the cells near an eye tell how much of the sky is seen there."""
 _ROUGH, _SMOOTH = 32, 96
 """Directions from which on the field shows as it is learnt, and wholly so."""
+_LEAST, _MOST = 8, 160
+"""Cells along a side."""
+_SLANT = 2 / 3
+"""How much less a slope of what is seen counts than its mean, once it has been weighed by the cosine."""
 _TURN = math.pi * (3 - math.sqrt(5))
 
 
 class Learnt:
-    """Sums over directions that are seen, of what each stands for and of that times the direction, (…, 4)."""
+    """Sums over directions that are seen, drawn evenly all round: how many, and of the directions; (…, 4)."""
 
     def __init__(self, sums: npt.NDArray[np.float32]) -> None:
         self.sums = sums
@@ -34,10 +36,10 @@ class Learnt:
         self.weight = 0.0
         self.mean = np.zeros(3)
 
-    def count(self, toward: Vector, weight: float) -> None:
+    def count(self, toward: Vector) -> None:
         """One more direction has been added to the sums."""
-        self.weight += weight
-        self.mean += weight * toward
+        self.weight += 1.0
+        self.mean += toward
         self.samples += 1
 
     def fade(self) -> None:
@@ -62,9 +64,22 @@ class Openness:
         margin = 0.02 * float(np.linalg.norm(high - low)) + 0.05
         self.low, self.size = low - margin, high - low + 2 * margin
         # From cells, counted from the middle of the first, to metres.
-        self._place = np.diag([*(self.size / CELLS), 1.0])
-        self._place[:3, 3] = self.low + 0.5 * self.size / CELLS
-        self.learnt = Learnt(np.zeros((*CELLS[::-1], 4), np.float32))
+        side = float(np.prod(self.size) / CELLS) ** (1 / 3)
+        self.cells = np.clip(np.rint(self.size / side), _LEAST, _MOST).astype(int)
+        self._place = np.diag([*(self.size / self.cells), 1.0])
+        self._place[:3, 3] = self.low + 0.5 * self.size / self.cells
+        self.learnt = Learnt(np.zeros((*self.cells[::-1], 4), np.float32))
+
+    @property
+    def cell(self) -> float:
+        """The longest side of a cell, m."""
+        return float((self.size / self.cells).max())
+
+    @property
+    def corners(self) -> Vector:
+        """Those of the box that it fills, (8, 3) m."""
+        sides = np.array(np.meshgrid((0, 1), (0, 1), (0, 1))).reshape(3, -1).T
+        return np.asarray(self.low + sides * self.size)
 
     def fills(self, low: Vector, high: Vector) -> bool:
         """Whether it was made for this box, m."""
@@ -75,12 +90,10 @@ class Openness:
         """How many directions are known."""
         return self.learnt.samples
 
-    def add(
-        self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector, weight: float
-    ) -> None:
+    def add(self, depth: npt.NDArray[np.float32], matrix: npt.NDArray[np.float64], toward: Vector) -> None:
         """One direction's shadow map, (S, S) in [0, 1] with the lower row first, and the matrix it was drawn with."""
-        add_seen(self.learnt.sums, matrix @ self._place, depth, weight * np.array([1.0, *toward]))
-        self.learnt.count(toward, weight)
+        add_seen(self.learnt.sums, matrix @ self._place, depth, np.array([1.0, *toward]))
+        self.learnt.count(toward)
 
     def field(self) -> npt.NDArray[np.float32]:
         """(z, y, x, 4) float32: mean and slopes."""
@@ -94,23 +107,12 @@ class Openness:
         return np.ascontiguousarray(whole[..., :4] / whole[..., 4:], np.float32)
 
     def clear_field(self, even: npt.NDArray[np.float32]) -> npt.NDArray[np.float32]:
-        """The same without evening over neighbours, which carries the day through walls: as far as enough directions
-        are known for single ones not to show.
+        """The share of the sky's light on a face that is open, by where it looks: mean + slopes · n, for light that
+        falls on it at a slant counts less (Ramamoorthi and Hanrahan 2001). Without evening over neighbours, which
+        carries the day through walls: as far as enough directions are known for single ones not to show.
         """
         share = np.float32(min(1.0, max(0.0, (self.samples - _ROUGH) / (_SMOOTH - _ROUGH))))
-        return even + share * (self.learnt.field() - even)
-
-    def at(self, place: Vector) -> float:
-        """The mean open share near a place, m; 1 outside."""
-        share = (place - self.low) / self.size
-        if self.learnt.weight <= 0 or np.any(share < 0) or np.any(share > 1):
-            return 1.0
-        x, y, z = (min(n - 1, int(s * n)) for s, n in zip(share, CELLS, strict=True))
-        near = self.learnt.sums[max(0, z - 2) : z + 3, max(0, y - 2) : y + 3, max(0, x - 2) : x + 3, 0]
-        near = near / np.float32(self.learnt.weight)
-        # Cells within walls see nothing: they make a place beside a wall darker, but not a dark room of it.
-        free = near[near > _SEES]
-        return float(near.mean() + free.mean()) / 2 if free.size >= _FREE else float(near.mean())
+        return (even + share * (self.learnt.field() - even)) * np.array([1.0, *[_SLANT] * 3], np.float32)
 
 
 def _beside(cells: npt.NDArray[np.float32], axis: int) -> npt.NDArray[np.float32]:
@@ -120,26 +122,18 @@ def _beside(cells: npt.NDArray[np.float32], axis: int) -> npt.NDArray[np.float32
     return np.moveaxis(wide[:-2] + wide[1:-1] + wide[2:], 0, axis)
 
 
-def opened(share: float) -> float:
-    """How far an eye opens that sees so little of the sky: the inverse of the light there, within reason."""
-    pale = 0.47
-    light = share + pale * share / (1 - pale * (1 - share))
-    return min(9.0, max(1.0, 0.8 / max(light, 0.05)))
+_SHARE, _TONED = 0.94, 1.6
+"""So much of what is built shows no brighter than this, in exposed light."""
 
 
-_SHARE, _TONED, _EVERY = 0.94, 1.6, 5
-"""So much of what is built shows no brighter than this, in exposed light; of every so many pixels."""
-
-
-def eased(exposure: float, least: float, colour: AnyArray, around: AnyArray) -> float:
-    """An exposure opened under a roof, closed again as far as a frame asks for where the sun falls in: what it lights
-    keeps its tones. ``colour`` and ``around`` are as :func:`brave_tessel.core.kernels.expose.toned` takes them.
+def eased(exposure: float, least: float, light: Raster, built: npt.NDArray[np.bool_]) -> float:
+    """An exposure opened under a roof, closed again as far as a picture asks for where the sun falls in: what it
+    lights keeps its tones. ``light`` (H, W, 3) is linear, before the exposure; ``built`` (H, W) says where something
+    stands.
     """
-    some, beside = (np.ascontiguousarray(part[::_EVERY, ::_EVERY]) for part in (colour, around))
-    built = beside[::-1, :, 3] > 0
     if exposure <= least or built.mean() < 0.05:
         return exposure
-    bright = float(np.quantile(joined_light(some, beside, exposure).max(-1)[built], _SHARE))
+    bright = exposure * float(np.quantile(light.max(-1)[built], _SHARE))
     return max(least, exposure * min(1.0, _TONED / max(bright, 1e-6)))
 
 
@@ -155,8 +149,8 @@ class SkySamples:
         self._density = 0.5 / (4 * math.pi) + 0.5 * self.share / self._weights
         self._mean = float(small.sum()) / (4 * math.pi)
 
-    def draw(self, index: int) -> tuple[Vector, float, float]:
-        """Unit direction, the weight of its radiance over its density, and that of its solid angle alone."""
+    def draw(self, index: int) -> tuple[Vector, float]:
+        """Unit direction, and the weight of its radiance over its density; even numbers lie evenly all round."""
         if index % 2:
             k = int(np.searchsorted(self._rising, (index * 0.6180339887498949) % 1.0))
             toward = np.array(self._grid.reshape(-1, 3)[min(k, 1023)], np.float64)
@@ -169,4 +163,4 @@ class SkySamples:
         at = int(np.argmax(self._grid.reshape(-1, 3) @ toward.astype(np.float32)))
         density = float(self._density.ravel()[at])
         radiance = float((self.share / self._weights).ravel()[at])
-        return toward, radiance / density, 1 / (4 * math.pi * density)
+        return toward, radiance / density

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import sys
 from collections.abc import Iterable
+from dataclasses import replace
 from typing import Any
 
 import moderngl
@@ -22,14 +23,20 @@ from .near import COARSE_PX, GRAIN_PX, away, focal_px
 from .openness import SkySamples, eased
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, rays, within_disc, write_values
-from .sky_seen import SkySeen
+from .sky_seen import FURTHER, SkySeen
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
 from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finished
 
-SHADOW_PX, FINE_PX, OPEN_PX = 2048, 1024, 512
+SHADOW_PX, FINE_PX, OPEN_PX, PROBE_PX = 2048, 1024, 512, 256
 SKIES = 3
 """Directions of the sky in one frame at rest."""
+_SMALLER = 4
+"""Than a picture is one that tells where what is seen lies."""
+_EVERY = 5
+"""Of every so many pixels it is asked how bright they are."""
+_LEARNS_FROM = 1
+"""Frames at rest before more is learnt of the sky: it is what a person waits for."""
 _PRESUMED = 6.0
 """Frames at rest for which what is learnt of the sky counts at first: it is even where few directions are not."""
 
@@ -65,9 +72,9 @@ class Renderer:
         self.whole_mark = self.context.vertex_array(self.programs.mark, [(flat, "3f", "in_position")])
         self.light = SkyTextures(self.context)
         self.targets = Targets(self.context, self.programs.add, corners)
-        self.shadow, self.fine, self.open = (
+        self.shadow, self.fine, self.open, self.probe = (
             DepthTarget.of(self.context, side, beside)
-            for side, beside in ((SHADOW_PX, 1), (FINE_PX, 1), (OPEN_PX, SKIES))
+            for side, beside in ((SHADOW_PX, 1), (FINE_PX, 1), (OPEN_PX, SKIES), (PROBE_PX, 1))
         )
         self.sky_seen = SkySeen(self.context, self.stock)
         self._presumes = False
@@ -110,7 +117,10 @@ class Renderer:
         direction = look.light.dome.key.direction
         if self._sunlit is None or self._shadow_of != direction or (at_once and self._stale):
             self._sunlit = self._draw_shadow(self.shadow, direction)
-            self._shadow_of, self._stale = direction, False
+            self._shadow_of = direction
+            if self._stale:
+                self._stale = False
+                self.sky_seen.look_about_anew()
 
     @staticmethod
     def _tone(look: Look) -> AnyArray:
@@ -127,7 +137,8 @@ class Renderer:
         exposure = self._exposure(look) / passes
         if not look.adapts:
             return exposure
-        done = eased(exposure, look.exposure / passes, colour, around)
+        some, beside = (np.ascontiguousarray(part[::_EVERY, ::_EVERY]) for part in (colour, around))
+        done = eased(exposure, look.exposure / passes, joined_light(some, beside, 1.0), beside[::-1, :, 3] > 0)
         self._closed = done / exposure
         return done
 
@@ -150,10 +161,11 @@ class Renderer:
         sun = within_disc(key.direction, key.radius, radical(pass_ + 1, 5), radical(pass_ + 1, 7))
         lit = self._draw_shadow(self.fine, sun, (jitter[1] / FINE_PX, jitter[0] / FINE_PX), held=self._held)
         self.light.sharpen()
-        self.sky_seen.learn_at_rest(self.seen_from, adapts=look.adapts)
+        if pass_ >= _LEARNS_FROM and self.sky_seen.begun:
+            self.sky_seen.learn_on(self.seen_from, FURTHER)
         skies = []
         for number in range(SKIES):
-            toward, weight, _ = self._samples[1].draw(self._drawn_samples)
+            toward, weight = self._samples[1].draw(self._drawn_samples)
             self._drawn_samples += 1
             shift = (jitter[0] / OPEN_PX, jitter[1] / OPEN_PX)
             skies.append((self._draw_shadow(self.open, toward, shift, number, held=self._held), toward, weight))
@@ -176,9 +188,10 @@ class Renderer:
 
     def _hold_seen(self, look: Look) -> None:
         """Where what is seen lies, (N, 3) m: shadow maps of a look at rest need not be wider. Found by drawing it."""
-        size = (look.width, look.height)
+        small = replace(look, width=max(8, look.width // _SMALLER), height=max(8, look.height // _SMALLER))
+        size = (small.width, small.height)
         nothing = Shadow(np.eye(4), 0.0, 0.0)
-        self._frame(look, None, [(nothing, np.array([0.0, 0.0, 1.0]), 0.0)] * SKIES, (0.0, 0.0))
+        self._frame(small, None, [(nothing, np.array([0.0, 0.0, 1.0]), 0.0)] * SKIES, (0.0, 0.0))
         self._held = places_seen(look.camera, size, self.targets.guide(size))
 
     def _take_light(self, look: Look) -> None:
@@ -187,11 +200,11 @@ class Renderer:
             self.sky_seen.begin(look.light.dome, self.seen_from)
 
     def seen_from(self, toward: Any) -> tuple[Shadow, Any]:
-        """The whole scene's shadow map of a direction, and its depths."""
-        drawn = self._draw_shadow(self.open, toward)
+        """The shadow map of a direction, of all that is built, and its depths."""
+        known = self.sky_seen.openness
+        drawn = self._draw_shadow(self.probe, toward, held=None if known is None else known.corners)
         wait_finished()
-        whole = np.frombuffer(self.open.texture.read(), np.float32).reshape(OPEN_PX, SKIES * OPEN_PX)
-        return drawn, whole[:, :OPEN_PX]
+        return drawn, np.frombuffer(self.probe.texture.read(), np.float32).reshape(PROBE_PX, PROBE_PX)
 
     def _frame(
         self, look: Look, lit: Shadow | None, skies: list[tuple[Shadow, Any, float]], jitter: tuple[float, float]
@@ -447,7 +460,7 @@ class Renderer:
         self.programs.depth["view_projection"].write(columns(matrix))
         for batch in self.stock.solid:
             # Soft light of the sky asks for no more than a stand-in gives.
-            self._draw_depth(batch, self.stock.lightest(batch) if into is self.open else batch.whole, matrix)
+            self._draw_depth(batch, self.stock.lightest(batch) if into.side <= OPEN_PX else batch.whole, matrix)
         return Shadow(matrix, 1.2 * wide / into.side, wide)
 
     def release(self) -> None:
@@ -458,7 +471,7 @@ class Renderer:
         self.stock.release()
         self.targets.release()
         self.light.release()
-        for depth in (self.shadow, self.fine, self.open):
+        for depth in (self.shadow, self.fine, self.open, self.probe):
             _give_back((depth.target, depth.texture))
         self.sky_seen.release()
         _give_back((self.programs, self.context))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import time
 from collections.abc import Callable
 
@@ -11,12 +12,14 @@ from .renderer import Renderer
 
 PASSES = 96
 """Frames after which nothing more is seen to change."""
-HELD = 8
-"""Frames before the first sum is shown: fewer would differ from the moving picture by their own noise."""
+HELD = 1
+"""Frames before the first sum is shown: with what is known of the sky it is no further from the last than eight."""
 STILL = 24
 """Frames of a small picture that is taken while something else is shown."""
 EVERY = 0.35
-"""Seconds between two pictures."""
+"""Seconds between two pictures, at least."""
+MORE = 1.4
+"""So many times the frames of one picture are in the next: making it takes about as long as a frame."""
 
 
 def come_to_rest(
@@ -29,13 +32,13 @@ def come_to_rest(
     """
     passes = passes or PASSES
     held = min(held or HELD, passes)
-    shown = time.monotonic()
+    shown, due = time.monotonic(), held
     for number in range(passes):
         if not current():
             return number
         renderer.refine(look, number)
-        last, now = number + 1 == passes, time.monotonic()
-        if last or number + 1 == held or (number >= held and now - shown > EVERY):
-            show(renderer.refined(look, number + 1), last)
-            shown = now
+        done, now = number + 1, time.monotonic()
+        if done in {passes, held} or (done >= due and now - shown > EVERY):
+            show(renderer.refined(look, done), done == passes)
+            shown, due = now, math.ceil(MORE * done)
     return passes

@@ -30,6 +30,25 @@ def box_of(parts: list[DrawPart]) -> tuple[npt.NDArray[np.float64], npt.NDArray[
     return np.asarray(low, np.float64), np.asarray(high, np.float64)
 
 
+def built_box(parts: list[DrawPart]) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """As :func:`box_of`, without the flat ground that goes on beyond all that stands on it."""
+    low, high = box_of(parts)
+    flat = [part for part in parts if len(part.positions) and np.ptp(part.positions[:, 2]) < _FLAT * (high - low).min()]
+    for ground in sorted(flat, key=lambda part: -float(np.prod(np.ptp(part.positions[:, :2], axis=0)))):
+        rest = [part for part in parts if part.part != ground.part]
+        inner = box_of(rest) if any(len(part.positions) for part in rest) else (low, high)
+        if np.prod(inner[1][:2] - inner[0][:2]) > _WIDER * np.prod(high[:2] - low[:2]):
+            break
+        parts, (low, high) = rest, inner
+    return low, high
+
+
+_FLAT, _WIDER = 0.1, 0.8
+"""Height of a ground as a share of the least side of the scene, and the share of the plan that the rest takes without
+it, over which it stays.
+"""
+
+
 def radical(index: int, base: int) -> float:
     """The radical inverse (Halton 1960)."""
     out, share = 0.0, 1.0
@@ -75,7 +94,7 @@ def rays(camera: Camera, size: tuple[int, int], jitter: tuple[float, float]) -> 
     return np.stack([right * half * aspect, up * half, forward], 1)
 
 
-_EVERY = 6
+_EVERY = 2
 """Pixels between two that are looked at."""
 
 

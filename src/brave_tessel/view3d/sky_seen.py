@@ -10,20 +10,21 @@ import numpy as np
 import numpy.typing as npt
 
 from ..core.light.dome import Dome
-from .openness import CELLS, Openness, SkySamples, Vector, opened
+from .opening import Opening
+from .openness import Openness, SkySamples, Vector
 from .stock import Stock
 from .targets import Shadow
 
-PRIMED = 24
+PRIMED = 60
 """Directions that a scene's first picture is made with; much else is being done then."""
-RESTED = 96
-"""Directions known before it first comes to rest: fewer would misjudge how far the eye opens."""
-_FURTHER = 5
+FURTHER = 6
 """Further directions in each frame at rest."""
 LEARNT = 256
 """Directions after which the openness of a scene is known well enough."""
 _TOLD_AFTER = 20
 """Further directions after which the driver is told: it takes as long as four of them."""
+_STEP = 1.0
+"""Cells off a face at which it is asked, so that none behind it counts."""
 Draw = Callable[[Vector], tuple[Shadow, npt.NDArray[np.float32]]]
 """Makes the shadow map of a direction, (S, S) with the lower row first."""
 
@@ -37,7 +38,7 @@ class SkySeen:
         self._fields: list[Any] = []
         self._told: Openness | None = None
         self._known = 0
-        self._rested = False
+        self._opening: Opening | None = None
         self._samples: SkySamples | None = None
         self._next = 0
 
@@ -48,7 +49,7 @@ class SkySeen:
 
     def parts_changed(self) -> None:
         """Others stand there: what was learnt of the scene holds nearly, until it is learnt anew at rest."""
-        if self.openness is None or not self.openness.fills(*self.stock.box):
+        if self.openness is None or not self.openness.fills(*self.stock.built):
             self.openness = None
             return
         self.openness.learnt.fade()
@@ -56,28 +57,19 @@ class SkySeen:
 
     def begin(self, dome: Dome, draw: Draw) -> None:
         """Learn enough for a first picture; ``draw`` makes the shadow map of a direction."""
-        self.openness = Openness(*self.stock.box)
+        self.openness = Openness(*self.stock.built)
         self._samples, self._next = SkySamples(dome), 0
         self.learn_on(draw, PRIMED)
-        self._rested = False
-
-    def learn_at_rest(self, draw: Draw, *, adapts: bool) -> None:
-        """Learn on while nothing moves; at once as much as an eye needs that ``adapts``."""
-        if self.openness is None:
-            return
-        wanted = max(_FURTHER, RESTED - self.openness.samples) if adapts and not self._rested else _FURTHER
-        self._rested |= adapts
-        self.learn_on(draw, wanted)
 
     def learn_on(self, draw: Draw, count: int) -> None:
         """Learn from some more directions, evenly all round, until enough are known."""
         assert self.openness is not None
         assert self._samples is not None
         for _ in range(min(count, LEARNT - self.openness.samples)):
-            toward, _, weight = self._samples.draw(2 * self._next)
+            toward, _ = self._samples.draw(2 * self._next)
             self._next += 1
             drawn, depth = draw(toward)
-            self.openness.add(depth, drawn.matrix, toward, weight)
+            self.openness.add(depth, drawn.matrix, toward)
         known = self.openness.samples
         if self._told is not self.openness or known >= min(self._known + _TOLD_AFTER, LEARNT) > self._known:
             self.tell()
@@ -88,6 +80,8 @@ class SkySeen:
         if not self.openness.samples:
             return
         even = self.openness.field()
+        if self._fields and self._fields[0].size != even.shape[2::-1]:
+            self.release()
         for number, cells in enumerate((even, self.openness.clear_field(even))):
             codes = cells.astype(np.float16)
             if len(self._fields) <= number:
@@ -107,23 +101,26 @@ class SkySeen:
 
     def values(self) -> dict[str, Any]:
         """What programs are told of the field."""
-        low, size = (self.openness.low, self.openness.size) if self.openness else (np.zeros(3), np.ones(3))
+        known = self.openness
+        low, size, cell = (known.low, known.size, known.cell) if known else (np.zeros(3), np.ones(3), 0.1)
         return {
             "open_low": tuple(float(v) for v in low),
             "open_size": tuple(float(v) for v in size),
-            "open_step": 0.6 * float((size / CELLS).max()),
+            "open_step": _STEP * cell,
             "open_known": float(self._told is not None and self._told is self.openness),
         }
 
-    def opening(self, eye: Vector, ahead: Vector) -> float:
+    def opening(self, eye: Vector, toward: Vector) -> float:
         """How far an eye opens that looks from a place towards another."""
-        if self.openness is None:
-            return 1.0
-        step = (ahead - eye) / max(float(np.linalg.norm(ahead - eye)), 1e-6)
-        shares = [self.openness.at(eye + step * away) for away in (0.0, 1.5)]
-        return opened(sum(shares) / 2)
+        if self._opening is None:
+            self._opening = Opening(self.stock.parts)
+        return self._opening.factor(eye, toward)
+
+    def look_about_anew(self) -> None:
+        """Something else stands there, and rests: how far an eye opens is asked of that."""
+        self._opening = None
 
     def release(self) -> None:
         """Give the fields back to the driver."""
-        for field in self._fields:
-            field.release()
+        while self._fields:
+            self._fields.pop().release()

@@ -14,9 +14,9 @@ from ..core.relief.pictures import roughness_colours
 from ..core.sheet import AnyArray
 from ..engine.pictures.results import SurfacePictures
 from .drawn import DrawPart, Look
-from .near import STRIDE_M, Spot, away, near_patches, reach_m
+from .near import STRIDE_M, Spot, away, focal_px, near_patches, reach_m
 from .programs import Programs
-from .sampling import box_of
+from .sampling import box_of, built_box
 from .targets import Textures, make_mipmaps
 
 
@@ -91,7 +91,10 @@ def own_of(surface: str) -> str:
 
 
 class Stock:
-    """Uploads only what changed. ``changes`` rises when other parts stand there; ``box`` holds them, m."""
+    """Uploads only what changed. ``changes`` rises when other parts stand there; ``box`` holds them, ``built`` what
+    stands on the
+    ground, m.
+    """
 
     def __init__(self, context: Any, programs: Programs, *, software: bool) -> None:
         self.context, self.programs, self.software = context, programs, software
@@ -103,7 +106,7 @@ class Stock:
         self.heat.repeat_x = False
         self._seams: tuple[int, Arrays | None] = (-1, None)
         self._asked: list[tuple[NearArrays, Any]] = []
-        self.box = (np.full(3, -2.0), np.full(3, 2.0))
+        self.box = self.built = (np.full(3, -2.0), np.full(3, 2.0))
         self.changes = 0
 
     def set_parts(self, parts: list[DrawPart]) -> None:
@@ -130,7 +133,7 @@ class Stock:
             self.batches.pop(gone).give_back()
         if not same:
             self.changes += 1
-            self.box = box_of(parts)
+            self.box, self.built = box_of(parts), built_box(parts)
         wanted_surfaces = {name for part in parts for name in (part.surface, own_of(part.surface))}
         for surface in [surface for surface in self._textures if surface not in wanted_surfaces]:
             self._textures.pop(surface).give_back()
@@ -157,7 +160,13 @@ class Stock:
         if near:
             assert batch.near is not None
             return batch.near.rest
-        return self.lightest(batch) if look.moving else batch.whole
+        return self.lightest(batch) if look.moving and self._far(batch, look) else batch.whole
+
+    @staticmethod
+    def _far(batch: Batch, look: Look) -> bool:
+        """Whether the facets of a batch's stand-in are too small on the screen to show."""
+        edge_m = 0.0 if batch.members[0].light is None else batch.members[0].light.edge_m
+        return edge_m * focal_px(look) < FACET_PX * max(away(batch.members, look.camera.eye), 0.05)
 
     def lightest(self, batch: Batch) -> Arrays:
         """A batch's stand-in, or itself where there is none, or none yet."""
@@ -319,6 +328,8 @@ class Stock:
         self.flat.release()
 
 
+FACET_PX = 20.0
+"""Longest facet of a stand-in on the screen."""
 _ALONE = 60_000
 """Corners from which on a part is drawn by itself."""
 _AT_ONCE = 6144

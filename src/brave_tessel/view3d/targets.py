@@ -16,7 +16,7 @@ from ..core.light.tone import tone_table
 from ..core.sheet import AnyArray
 
 Size = tuple[int, int]
-_KEPT = 2
+_KEPT = 3
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -74,7 +74,9 @@ def tone_of(transform: str) -> AnyArray:
 
 
 class Targets:
-    """A picture is drawn small while it moves and large at rest: both stay, other sizes are given back."""
+    """A picture is drawn small while it moves and large at rest, and smaller to find what is seen: these stay, other
+    sizes are given back.
+    """
 
     def __init__(self, context: Any, adds: Any, corners: Any) -> None:
         self.context = context

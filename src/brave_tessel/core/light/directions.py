@@ -38,6 +38,13 @@ def stance_axes(stance: str) -> npt.NDArray[np.float64]:
     return np.array(rows, np.float64)
 
 
+def even_directions(count: int) -> npt.NDArray[np.float64]:
+    """Unit directions (count, 3) that lie evenly all round: a spiral of equal areas, by the golden angle."""
+    z = 1 - (2 * np.arange(count) + 1) / count
+    a, flat = np.arange(count) * math.pi * (3 - math.sqrt(5)), np.sqrt(1 - z * z)
+    return np.stack([flat * np.cos(a), flat * np.sin(a), z], -1)
+
+
 def octahedral(directions: AnyArray) -> AnyArray:
     """Places (..., 2) in [0, 1] of unit directions (..., 3) on the octahedral map (Cigolle et al. 2014); z up."""
     flat = directions[..., :2] / np.abs(directions).sum(-1, keepdims=True)

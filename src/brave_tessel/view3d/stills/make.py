@@ -16,27 +16,30 @@ import numpy.typing as npt
 from ...core.errors import MissingError
 from ...core.job.layers import Surface
 from ...core.maps import MapKind
-from ...core.place.rays import pick
 from ...core.place.site import Site
 from ...core.quantity import format_number
+from ...core.sheet import Raster
 from ...engine.pictures.placed import pictures_of, scene_textures
 from ...engine.pictures.results import SurfacePictures
 from ...engine.snapshot import Snapshot
 from ..camera import Camera, from_points
 from ..drawn import DrawPart, Look, Triple, scene_light
-from ..openness import opened
+from ..opening import Opening
+from ..openness import eased
 from ..renderer import Renderer
 from ..rest import come_to_rest
 from ..samples import STAND, camera_of, sample
 from ..scene import draw_parts
 from ..solids import SIZE_M, solid, solid_part
-from .files import Label
+from .files import Finish, Label
 from .run import NoTracerError, Progress, Still, trace
 from .scene import write_scene
 
 CONTACT_GROUND = (0.2, 0.2, 0.2)
 REFINED = 96
 """Frames of a picture by the window's renderer, where there is no tracer."""
+_TOGETHER = 5
+"""Pixels each way that are looked at as one where it is asked how bright a still is."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -79,7 +82,8 @@ def of_scene(
     light = scene_light(snapshot.job.rig, snapshot.sky_picture)
     textures = scene_textures(snapshot, px=px, current=current)
     look = Look(eye, *size, light=light, adapts=True)
-    return Wanted(parts, textures.surfaces, look, exposure_under(site, eye), 0.0, snapshot.job.name)
+    opening = Opening(parts).factor(eye.eye, np.array(eye.target))
+    return Wanted(parts, textures.surfaces, look, opening, 0.0, snapshot.job.name)
 
 
 def _camera(site: Site, view: str) -> Camera:
@@ -95,16 +99,26 @@ def _camera(site: Site, view: str) -> Camera:
     return replace(Camera(), azimuth=-30.0, pitch=22.0).framing(low / 1000, high / 1000)
 
 
-def exposure_under(site: Site, camera: Camera) -> float:
-    """How far the eye opens under a roof, by how much of the sky it sees."""
-    seen, whole = 0, 0
-    for k in range(48):
-        z = 1 - 2 * (k + 0.5) / 48
-        a = k * math.pi * (3 - math.sqrt(5))
-        way = np.array([math.sqrt(1 - z * z) * math.cos(a), math.sqrt(1 - z * z) * math.sin(a), z])
-        whole += 1
-        seen += pick(site, camera.eye * 1000, way) is None
-    return opened(seen / whole)
+def finish_of(
+    wanted: Wanted, still: Still, *, depth: int = 8, open_ground: bool = False, captioned: bool = False
+) -> Finish:
+    """How a still is shown and written. One that adapts opens and closes as the window's eye does."""
+    exposure = wanted.exposure
+    if wanted.look.adapts:
+        # A few pixels together: single paths would pass for light.
+        light, normal = (_shrunk(layer) for layer in (still.light, still.normal))
+        exposure = eased(exposure, 1.0, light, np.linalg.norm(normal, axis=-1) > 0.5)
+    caption, scale = (wanted.caption, wanted.px_per_mm) if captioned else ("", 0.0)
+    transform = wanted.look.light.transform
+    return Finish(transform, exposure, depth, open_ground, caption, scale, wanted.labels, wanted.ground)
+
+
+def _shrunk(layer: Raster) -> Raster:
+    """Means of squares of pixels."""
+    rows, columns = (max(1, side // _TOGETHER) for side in layer.shape[:2])
+    some = layer[: rows * _TOGETHER, : columns * _TOGETHER]
+    step = min(_TOGETHER, *layer.shape[:2])
+    return np.asarray(some.reshape(rows, step, columns, step, -1).mean((1, 3)), np.float32)
 
 
 def of_surface(
