@@ -12,6 +12,7 @@ import moderngl
 import numpy as np
 import numpy.typing as npt
 
+from ..core.kernels.edges import softened
 from ..core.kernels.expose import joined_light, smoothed, toned
 from ..core.light.tone import STRAIGHT, unshow
 from ..core.maps import EMISSION_CD
@@ -31,6 +32,8 @@ from .targets import DepthTarget, Shadow, Targets, Textures, tone_of, wait_finis
 SHADOW_PX, FINE_PX, OPEN_PX, PROBE_PX = 2048, 1024, 512, 256
 SKIES = 3
 """Directions of the sky in one frame at rest."""
+_SMOOTH = 5
+"""Frames from which on edges are smooth by themselves."""
 _SMALLER = 4
 """Than a picture is one that tells where what is seen lies."""
 _EVERY = 5
@@ -108,7 +111,9 @@ class Renderer:
         size = (look.width, look.height)
         self._frame(look, self._sunlit if look.shadows else None, [], (0.0, 0.0))
         colour, around = self.targets.read(size)
-        return toned(colour, around, self._eased(look, colour, around), self._tone(look))
+        codes = toned(colour, around, self._eased(look, colour, around), self._tone(look))
+        # Codes are shown as they are, edges too.
+        return codes if look.shows.flat else softened(codes)
 
     def _throw_shadow(self, look: Look, *, at_once: bool) -> None:
         """The shadow map that frames share. What has only just been changed throws its shadow at rest: a hand that is
@@ -178,7 +183,9 @@ class Renderer:
         """What :meth:`refine` has added up so far, (height, width, 3) uint8."""
         colour, around, guide = self.targets.read_added((look.width, look.height))
         colour = smoothed(colour, around, guide, passes)
-        return toned(colour, around, self._eased(look, colour, around, passes), self._tone(look))
+        codes = toned(colour, around, self._eased(look, colour, around, passes), self._tone(look))
+        # Few frames leave stairs at edges.
+        return softened(codes) if passes < _SMOOTH else codes
 
     def refined_light(self, look: Look, passes: int) -> Raster:
         """As :meth:`refined`, in exposed linear light (height, width, 3) float32."""
