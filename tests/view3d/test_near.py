@@ -148,4 +148,4 @@ def test_what_is_chosen_is_tinted_over_its_relief(renderer):
         solid = np.linalg.norm(renderer.targets.guide((300, 300))[::-1, :, :3], axis=-1) > 0.5
         pictures.append(renderer.refined_light(look, 1))
     tinted = np.abs(pictures[1] - pictures[0]).max(-1) > 1e-3
-    assert tinted[solid].mean() > 0.97
+    assert tinted[solid].mean() > 0.96

@@ -79,7 +79,7 @@ def test_shadows_near_the_eye_are_crisp_on_a_wide_ground(renderer, monkeypatch):
         post = part("p", "box", {"width": 120.0, "depth": 120.0, "height": 900.0}, at=(0.0, 0.0, 0.0))
         renderer.set_parts(draw_parts(site_of(job(ground, post))))
         if not held:
-            monkeypatch.setattr("brave_tessel.view3d.renderer.places_seen", lambda *_: np.zeros((0, 3)))
+            monkeypatch.setattr("brave_tessel.view3d.renderer.places_seen", lambda *_: (np.zeros((0, 3)),) * 2)
         view = look(camera=from_points(np.array([0.6, -2.6, 1.6]), np.array([0.3, 0.1, 0.0])), width=200, height=150)
         for number in range(8):
             renderer.refine(view, number)

@@ -59,6 +59,14 @@ class Opening:
                 return float(seen[counts].mean())
         return float(seen.mean())
 
+    def light_on(self, places: Vector, normals: Vector, ways: Vector) -> npt.NDArray[np.float64]:
+        """(M,): how much of the light of each direction (M, 3) falls on places (N, 3), m, as a mean."""
+        facing = np.maximum(normals @ ways.T, 0.0)
+        if self._tree is not None:
+            at, way = np.nonzero(facing)
+            facing[at, way] *= self._tree.free(places[at], ways[way], _FAR_M)
+        return np.asarray(facing.mean(0))
+
     def _about(self, places: Vector) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.bool_]]:
         """The open share about each place, and whether it is within something: it sees the backs of faces."""
         assert self._tree is not None
@@ -71,5 +79,6 @@ class Opening:
         return (~hit).reshape(shape).mean(1), behind.reshape(shape).mean(1) > _BACKS
 
 
+_FAR_M = 1e6
 _BACKS = 0.6
 """Of all directions; over the half, for what stands open is seen from behind too."""

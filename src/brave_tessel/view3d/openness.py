@@ -2,14 +2,10 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 import numpy.typing as npt
 
 from ..core.kernels.seen_sky import add_seen
-from ..core.light.directions import octahedral_grid, octahedral_weights
-from ..core.light.dome import LUMA, Dome
 from ..core.sheet import Raster
 
 Vector = npt.NDArray[np.float64]
@@ -24,7 +20,6 @@ _LEAST, _MOST = 8, 160
 """Cells along a side."""
 _SLANT = 2 / 3
 """How much less a slope of what is seen counts than its mean, once it has been weighed by the cosine."""
-_TURN = math.pi * (3 - math.sqrt(5))
 
 
 class Learnt:
@@ -135,32 +130,3 @@ def eased(exposure: float, least: float, light: Raster, built: npt.NDArray[np.bo
         return exposure
     bright = exposure * float(np.quantile(light.max(-1)[built], _SHARE))
     return max(least, exposure * min(1.0, _TONED / max(bright, 1e-6)))
-
-
-class SkySamples:
-    """Directions of the sky, half of them evenly all round, half where it is bright; each with what it stands for."""
-
-    def __init__(self, dome: Dome) -> None:
-        light = (dome.sky @ LUMA.astype(np.float32)) * octahedral_weights(dome.sky.shape[0])
-        small = light.reshape(32, light.shape[0] // 32, 32, -1).sum((1, 3))
-        self.share = small / max(float(small.sum()), 1e-12)
-        self._grid, self._weights = octahedral_grid(32), octahedral_weights(32)
-        self._rising = np.cumsum(self.share.ravel())
-        self._density = 0.5 / (4 * math.pi) + 0.5 * self.share / self._weights
-        self._mean = float(small.sum()) / (4 * math.pi)
-
-    def draw(self, index: int) -> tuple[Vector, float]:
-        """Unit direction, and the weight of its radiance over its density; even numbers lie evenly all round."""
-        if index % 2:
-            k = int(np.searchsorted(self._rising, (index * 0.6180339887498949) % 1.0))
-            toward = np.array(self._grid.reshape(-1, 3)[min(k, 1023)], np.float64)
-        else:
-            # Spiral of equal areas, in an order that is even from the start.
-            n = index // 2
-            z = 1 - 2 * ((n * 0.7548776662466927 + 0.31) % 1.0)
-            a = n * _TURN
-            toward = np.array([math.sqrt(1 - z * z) * math.cos(a), math.sqrt(1 - z * z) * math.sin(a), z])
-        at = int(np.argmax(self._grid.reshape(-1, 3) @ toward.astype(np.float32)))
-        density = float(self._density.ravel()[at])
-        radiance = float((self.share / self._weights).ravel()[at])
-        return toward, radiance / density

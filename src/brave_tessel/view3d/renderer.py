@@ -21,9 +21,10 @@ from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
 from .near import COARSE_PX, GRAIN_PX, away, focal_px
-from .openness import SkySamples, eased
+from .openness import eased
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, rays, within_disc, write_values
+from .sky_samples import SkyAim
 from .sky_seen import FURTHER, SkySeen
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
@@ -40,7 +41,7 @@ _EVERY = 5
 """Of every so many pixels it is asked how bright they are."""
 _LEARNS_FROM = 1
 """Frames at rest before more is learnt of the sky: it is what a person waits for."""
-_PRESUMED = 6.0
+_PRESUMED = 24.0
 """Frames at rest for which what is learnt of the sky counts at first: it is even where few directions are not."""
 
 
@@ -81,8 +82,7 @@ class Renderer:
         )
         self.sky_seen = SkySeen(self.context, self.stock)
         self._presumes = False
-        self._samples: tuple[object, SkySamples] | None = None
-        self._drawn_samples = 0
+        self.aim = SkyAim()
         self._shadow_of: object = None
         self._sunlit: Shadow | None = None
         self._stale = False
@@ -156,8 +156,6 @@ class Renderer:
         are drawn anew each time. ``pass_`` counts from 0, which begins anew.
         """
         self._take_light(look)
-        if self._samples is None or self._samples[0] is not look.light.dome:
-            self._samples = (look.light.dome, SkySamples(look.light.dome))
         if pass_ == 0:
             self._throw_shadow(look, at_once=True)
             self._hold_seen(look)
@@ -170,8 +168,7 @@ class Renderer:
             self.sky_seen.learn_on(self.seen_from, FURTHER)
         skies = []
         for number in range(SKIES):
-            toward, weight = self._samples[1].draw(self._drawn_samples)
-            self._drawn_samples += 1
+            toward, weight = self.aim.draw()
             shift = (jitter[0] / OPEN_PX, jitter[1] / OPEN_PX)
             skies.append((self._draw_shadow(self.open, toward, shift, number, held=self._held), toward, weight))
         self._presumes = pass_ == 0
@@ -199,12 +196,13 @@ class Renderer:
         size = (small.width, small.height)
         nothing = Shadow(np.eye(4), 0.0, 0.0)
         self._frame(small, None, [(nothing, np.array([0.0, 0.0, 1.0]), 0.0)] * SKIES, (0.0, 0.0))
-        self._held = places_seen(look.camera, size, self.targets.guide(size))
+        self._held, normals = places_seen(look.camera, size, self.targets.guide(size))
+        self.aim.take(look.light.dome, self.sky_seen.rays, self._held, normals)
 
     def _take_light(self, look: Look) -> None:
         self.light.show(look.light)
         if not self.sky_seen.begun and self.stock.batches:
-            self.sky_seen.begin(look.light.dome, self.seen_from)
+            self.sky_seen.begin(self.seen_from)
 
     def seen_from(self, toward: Any) -> tuple[Shadow, Any]:
         """The shadow map of a direction, of all that is built, and its depths."""

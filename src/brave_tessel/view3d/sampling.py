@@ -70,8 +70,12 @@ def within_disc(direction: Triple, radius: float, u: float, v: float) -> Triple:
     return float(x), float(y), float(z)
 
 
-def places_seen(camera: Camera, size: tuple[int, int], guide: npt.NDArray[np.float32]) -> npt.NDArray[np.float64]:
-    """Where what is seen lies, (N, 3) m, at some pixels; ``guide`` holds normals and distances, the lower row first."""
+def places_seen(
+    camera: Camera, size: tuple[int, int], guide: npt.NDArray[np.float32]
+) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
+    """Where what is seen lies, (N, 3) m, at some pixels, and its normals; ``guide`` holds these and distances, the
+    lower row first.
+    """
     rows, columns_ = (np.arange(_EVERY // 2, side, _EVERY) for side in (size[1], size[0]))
     some = guide[np.ix_(rows, columns_)]
     x, y = np.meshgrid(2 * (columns_ + 0.5) / size[0] - 1, 2 * (rows + 0.5) / size[1] - 1)
@@ -80,7 +84,7 @@ def places_seen(camera: Camera, size: tuple[int, int], guide: npt.NDArray[np.flo
     rays = forward + x[..., None] * right * half * size[0] / size[1] + y[..., None] * up * half
     rays /= np.linalg.norm(rays, axis=-1, keepdims=True)
     there = np.linalg.norm(some[..., :3], axis=-1) > 0.5
-    return np.asarray((camera.eye + rays * some[..., 3:])[there], np.float64)
+    return np.asarray((camera.eye + rays * some[..., 3:])[there], np.float64), some[..., :3][there].astype(np.float64)
 
 
 def rays(camera: Camera, size: tuple[int, int], jitter: tuple[float, float]) -> npt.NDArray[np.float64]:

@@ -9,9 +9,9 @@ import moderngl
 import numpy as np
 import numpy.typing as npt
 
-from ..core.light.dome import Dome
 from .opening import Opening
-from .openness import Openness, SkySamples, Vector
+from .openness import Openness, Vector
+from .sky_samples import even_direction
 from .stock import Stock
 from .targets import Shadow
 
@@ -39,7 +39,6 @@ class SkySeen:
         self._told: Openness | None = None
         self._known = 0
         self._opening: Opening | None = None
-        self._samples: SkySamples | None = None
         self._next = 0
 
     @property
@@ -55,18 +54,17 @@ class SkySeen:
         self.openness.learnt.fade()
         self._known = min(self._known, self.openness.samples)
 
-    def begin(self, dome: Dome, draw: Draw) -> None:
+    def begin(self, draw: Draw) -> None:
         """Learn enough for a first picture; ``draw`` makes the shadow map of a direction."""
         self.openness = Openness(*self.stock.built)
-        self._samples, self._next = SkySamples(dome), 0
+        self._next = 0
         self.learn_on(draw, PRIMED)
 
     def learn_on(self, draw: Draw, count: int) -> None:
         """Learn from some more directions, evenly all round, until enough are known."""
         assert self.openness is not None
-        assert self._samples is not None
         for _ in range(min(count, LEARNT - self.openness.samples)):
-            toward, _ = self._samples.draw(2 * self._next)
+            toward = even_direction(self._next)
             self._next += 1
             drawn, depth = draw(toward)
             self.openness.add(depth, drawn.matrix, toward)
@@ -112,9 +110,14 @@ class SkySeen:
 
     def opening(self, eye: Vector, toward: Vector) -> float:
         """How far an eye opens that looks from a place towards another."""
+        return self.rays.factor(eye, toward)
+
+    @property
+    def rays(self) -> Opening:
+        """Rays onto what stands there."""
         if self._opening is None:
             self._opening = Opening(self.stock.parts)
-        return self._opening.factor(eye, toward)
+        return self._opening
 
     def look_about_anew(self) -> None:
         """Something else stands there, and rests: how far an eye opens is asked of that."""

@@ -92,6 +92,12 @@ class SolidView(QWidget):
     def showEvent(self, event: object) -> None:
         self.ask()
 
+    def hideEvent(self, event: object) -> None:
+        """Nobody looks: frames that are still being added up are not made."""
+        self._rest.stop()
+        if self._worker is not None:
+            self._worker.cancel("frame")
+
     @property
     def idle(self) -> bool:
         return not self._rest.isActive() and (self._worker is None or self._worker.idle)

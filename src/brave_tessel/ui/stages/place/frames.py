@@ -127,6 +127,11 @@ class Frames:
             self._renderer.set_textures(surface, pictures)
         return self._renderer
 
+    def leave_off(self) -> None:
+        """Nobody looks: frames that are still being added up are not made."""
+        if self._worker is not None:
+            self._worker.cancel(_FRAME)
+
     def stop(self) -> None:
         """End the thread, and give back what the driver holds."""
         if self._worker:

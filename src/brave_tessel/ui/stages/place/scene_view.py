@@ -88,7 +88,7 @@ class SceneView(QWidget):
         """Whether a sharp picture with surfaces was shown yet."""
         self.sharp = False
         self.overlay = Overlay(self)
-        self._framed = False
+        self._framed = self._same = False
         self._projection: tuple[tuple[Camera, float], list[list[float]]] | None = None
         self.frames = Frames()
         self._pressed: tuple[QPointF, Qt.MouseButton] | None = None
@@ -142,6 +142,7 @@ class SceneView(QWidget):
 
     def redraw(self) -> None:
         """Coarse now, full a moment after the last change."""
+        self._same = self.isVisible()
         if self.isVisible() and self.parts:
             self.sharp = False
             self._request(coarse=True)
@@ -239,7 +240,15 @@ class SceneView(QWidget):
     # Events --------------------------------------------------------------------------------------
 
     def showEvent(self, event: object) -> None:
-        self.redraw()
+        # What was seen last stays until it is drawn anew, if it would be the same.
+        if self._same:
+            self._renew(complete=True)
+        else:
+            self.redraw()
+
+    def hideEvent(self, event: object) -> None:
+        self._rest.stop()
+        self.frames.leave_off()
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         self.redraw()
