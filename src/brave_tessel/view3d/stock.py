@@ -92,8 +92,7 @@ def own_of(surface: str) -> str:
 
 class Stock:
     """Uploads only what changed. ``changes`` rises when other parts stand there; ``box`` holds them, ``built`` what
-    stands on the
-    ground, m.
+    stands on the ground, m.
     """
 
     def __init__(self, context: Any, programs: Programs, *, software: bool) -> None:
@@ -166,6 +165,8 @@ class Stock:
     def _far(batch: Batch, look: Look) -> bool:
         """Whether the facets of a batch's stand-in are too small on the screen to show."""
         edge_m = 0.0 if batch.members[0].light is None else batch.members[0].light.edge_m
+        if not edge_m:
+            return True
         return edge_m * focal_px(look) < FACET_PX * max(away(batch.members, look.camera.eye), 0.05)
 
     def lightest(self, batch: Batch) -> Arrays:
