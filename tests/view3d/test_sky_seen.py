@@ -137,3 +137,15 @@ def test_a_stand_in_is_not_looked_at_from_near(renderer):
     for away, stands_in in ((6.0, True), (0.4, False)):
         look = Look(from_points(np.array([1.0, -away, 1.0]), np.array([1.0, 0.0, 1.0])), 450, 300, moving=True)
         assert (renderer.stock.drawn(batch, look) is not batch.whole) == stands_in
+
+
+def test_while_surfaces_are_awaited_more_is_learnt(renderer):
+    renderer.sky_seen.openness = None
+    view = Look(from_points(np.array([1.0, 1.0, 1.6]), np.array([4.5, 6.5, 1.2])), 60, 40, moving=True)
+    renderer.draw(view)
+    asked = iter([True, True, False])
+    renderer.learn_on(lambda: next(asked))
+    assert renderer.sky_seen.openness.samples == sky_seen.PRIMED + 2 * sky_seen.FURTHER
+    renderer.learn_on(lambda: True)
+    assert renderer.sky_seen.openness.samples == sky_seen.LEARNT
+    assert renderer.sky_seen.learn_on(renderer.seen_from, 5) == 0

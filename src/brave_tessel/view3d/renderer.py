@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import sys
-from collections.abc import Iterable
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -20,6 +20,7 @@ from ..core.sheet import AnyArray, Raster
 from ..engine.pictures.results import SurfacePictures
 from .camera import orthographic_fitted
 from .drawn import DrawPart, Look, Seen, Shows, Triple
+from .marks import Marks, give_back, nearer
 from .near import COARSE_PX, GRAIN_PX, away, focal_px
 from .openness import eased
 from .programs import Kind, Programs
@@ -45,19 +46,6 @@ _PRESUMED = 24.0
 """Frames at rest for which what is learnt of the sky counts at first: it is even where few directions are not."""
 
 
-def _nearer() -> npt.NDArray[np.float64]:
-    """Draws a little before the faces themselves."""
-    out = np.eye(4)
-    out[2, 2] = 1 - _NEARER
-    return out
-
-
-def _give_back(made: Iterable[Any]) -> None:
-    """Release what the driver holds for some objects; it does not go with them."""
-    for entry in made:
-        entry.release()
-
-
 class Renderer:
     """Keeps buffers and textures between frames; uploads only what changed."""
 
@@ -67,13 +55,13 @@ class Renderer:
         self.software = "llvmpipe" in self.context.info["GL_RENDERER"].lower()
         self.programs = Programs(self.context)
         self.stock = Stock(self.context, self.programs, software=self.software)
-        self._marked: dict[str, tuple[object, Any, Any]] = {}
         if self.programs.divides:
             self.context.patch_vertices = 3
         corners = self.context.buffer(np.array([-1, -1, 3, -1, -1, 3], np.float32).tobytes())
         self.whole_sky = self.context.vertex_array(self.programs.sky, [(corners, "2f", "in_place")])
         flat = self.context.buffer(np.array([-1, -1, 0, 3, -1, 0, -1, 3, 0], np.float32).tobytes())
         self.whole_mark = self.context.vertex_array(self.programs.mark, [(flat, "3f", "in_position")])
+        self.marks = Marks(self.context, self.programs, self.stock)
         self.light = SkyTextures(self.context)
         self.targets = Targets(self.context, self.programs.add, corners)
         self.shadow, self.fine, self.open, self.probe = (
@@ -204,6 +192,11 @@ class Renderer:
         if not self.sky_seen.begun and self.stock.batches:
             self.sky_seen.begin(self.seen_from)
 
+    def learn_on(self, current: Callable[[], bool]) -> None:
+        """Learn more of the sky, until enough is known, while nothing else is asked for."""
+        while self.sky_seen.begun and current() and self.sky_seen.learn_on(self.seen_from, FURTHER):
+            pass
+
     def seen_from(self, toward: Any) -> tuple[Shadow, Any]:
         """The shadow map of a direction, of all that is built, and its depths."""
         known = self.sky_seen.openness
@@ -254,12 +247,11 @@ class Renderer:
                 self.stock.array(batch, arrays, told(batch, by_patches=False)).render()
         self._blend()
         if any(batch.hidden and batch not in near for batch in self.stock.solid):
-            self.programs.mark["view_projection"].write(columns(_nearer() @ matrix))
+            self.programs.mark["view_projection"].write(columns(nearer() @ matrix))
             self.programs.mark["tint"] = (0.0, 0.0, 0.0, 0.0)
             self.stock.peek(near)
         self._draw_clear(matrix, look)
-        self._draw_marks(look, matrix)
-        self._draw_seams(look, matrix)
+        self.marks.draw(look, matrix, self._shown_at(look))
         self.context.disable(moderngl.BLEND)
         target.depth_mask = True
         wait_finished()
@@ -410,41 +402,6 @@ class Renderer:
                 },
             )
 
-    def _draw_marks(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
-        """What is chosen tinted, what is picked marked, over what is drawn already."""
-        chosen = [(part, _CHOSEN) for part in self.stock.parts if part.part in look.chosen]
-        wanted: dict[str, tuple[DrawPart, float, tuple[float, ...]]] = {}
-        for part, as_ in (*chosen, *((part, _PICKED) for part in look.marked)):
-            # Over the highest of its relief.
-            high = own.relief_m[1] if (own := self.stock.textures_of(part)) else 0.0
-            wanted[f"{as_} {part.id} {high}"] = (part, high, as_)
-        for id in [id for id, (one, *_) in self._marked.items() if id not in wanted or wanted[id][0] is not one]:
-            _give_back(self._marked.pop(id)[1:])
-        if not wanted:
-            return
-        self.programs.mark["view_projection"].write(columns(matrix))
-        exposure = self._shown_at(look)
-        for id, (part_, high, tint) in wanted.items():
-            if id not in self._marked:
-                positions = part_.positions + np.float32(high) * part_.normals
-                buffer = self.context.buffer(np.ascontiguousarray(positions, np.float32).tobytes())
-                layout = [(buffer, "3f", "in_position")]
-                self._marked[id] = (part_, self.context.vertex_array(self.programs.mark, layout), buffer)
-            # A mark shows in its own colour, whatever the exposure.
-            self.programs.mark["tint"] = (*(v / exposure for v in tint[:3]), tint[3])
-            self._marked[id][1].render()
-
-    def _draw_seams(self, look: Look, matrix: npt.NDArray[np.float64]) -> None:
-        """Lines where a pattern breaks off, a little before the faces."""
-        lines = self.stock.seams() if look.shows is Shows.SEAMS else None
-        if lines is None:
-            return
-        self.programs.mark["view_projection"].write(columns(_nearer() @ matrix))
-        exposure = self._shown_at(look)
-        self.programs.mark["tint"] = (*(v / exposure for v in _SEAM), 1.0)
-        self.context.line_width = max(1.0, look.height / 300)
-        lines.render(moderngl.LINES)
-
     def _draw_shadow(
         self,
         into: DepthTarget,
@@ -470,26 +427,19 @@ class Renderer:
 
     def release(self) -> None:
         """Give everything back to the driver, in the thread that made it."""
-        for _, *made in self._marked.values():
-            _give_back(made)
-        self._marked.clear()
+        self.marks.release()
         self.stock.release()
         self.targets.release()
         self.light.release()
         for depth in (self.shadow, self.fine, self.open, self.probe):
-            _give_back((depth.target, depth.texture))
+            give_back((depth.target, depth.texture))
         self.sky_seen.release()
-        _give_back((self.programs, self.context))
+        give_back((self.programs, self.context))
 
 
 _CUT = 0.5
 """Opacity from which on something is there."""
 __all__ = ["DrawPart", "Look", "Renderer", "Seen", "Triple", "own_of"]
 
-_CHOSEN = (0.011, 0.175, 0.138, 0.10)
-_SEAM = (0.78, 0.16, 0.03)
-_NEARER = 2e-4
-"""Of its depth by which a seam lies before its faces."""
 _PANE = 0.3
 """How much of what lies behind it a pane hides."""
-_PICKED = (0.011, 0.175, 0.138, 0.5)

@@ -60,10 +60,11 @@ class SkySeen:
         self._next = 0
         self.learn_on(draw, PRIMED)
 
-    def learn_on(self, draw: Draw, count: int) -> None:
-        """Learn from some more directions, evenly all round, until enough are known."""
+    def learn_on(self, draw: Draw, count: int) -> int:
+        """Learn from some more directions, evenly all round, until enough are known; from how many."""
         assert self.openness is not None
-        for _ in range(min(count, LEARNT - self.openness.samples)):
+        more = max(0, min(count, LEARNT - self.openness.samples))
+        for _ in range(more):
             toward = even_direction(self._next)
             self._next += 1
             drawn, depth = draw(toward)
@@ -71,6 +72,7 @@ class SkySeen:
         known = self.openness.samples
         if self._told is not self.openness or known >= min(self._known + _TOLD_AFTER, LEARNT) > self._known:
             self.tell()
+        return more
 
     def tell(self) -> None:
         """Bring what is known to the driver."""

@@ -80,6 +80,8 @@ class Frames:
                 show(renderer.draw(lit), not look.moving)
                 if look.moving:
                     self._pace.told((time.perf_counter() - begun) * 1000)
+                else:
+                    renderer.learn_on(current)
             else:
                 rest.come_to_rest(renderer, lit, lambda codes, _last: show(codes, True), current)
 
