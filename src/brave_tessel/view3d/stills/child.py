@@ -261,7 +261,7 @@ def main(folder: Path, samples: int) -> None:
     _say(back_end=back_end)
     scene = load(mi, folder, told)
     sums, count = _begun(folder)
-    guides = None if sums is None else sums[..., 4:] / count
+    guides = None if sums is None else sums[..., 4:-1] / count
     if guides is None:
         guides = np.array(
             mi.render(scene, integrator=mi.load_dict(_GUIDES), spp=PASS, seed=mi.UInt32(1 << 20)), np.float64
@@ -271,6 +271,8 @@ def main(folder: Path, samples: int) -> None:
         picture = np.concatenate([np.array(mi.render(scene, spp=PASS, seed=mi.UInt32(count)), np.float64), guides], -1)
         # A single path that meets a lamp in a mirror would sparkle for long.
         picture = _calmed(np.nan_to_num(picture))
+        # Squares tell how far passes differ, and so how much noise is left.
+        picture = np.concatenate([picture, picture[..., :3].mean(-1, keepdims=True) ** 2], -1)
         sums = picture if sums is None else sums + picture
         count += 1
         _put(folder, sums, count)

@@ -26,7 +26,9 @@ class NoTracerError(TesselError):
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Still:
-    """A picture so far: exposed linear light (H, W, 3), what of it is there (H, W), and its guides."""
+    """A picture so far: exposed linear light (H, W, 3), what of it is there (H, W), its guides, and the noise (H, W)
+    that is left in the mean of its three channels: a standard deviation; none where nothing tells of it.
+    """
 
     light: Raster
     cover: Raster
@@ -34,10 +36,12 @@ class Still:
     normal: Raster
     depth: Raster
     samples: int
+    noise: Raster | None = None
 
     def smooth(self) -> Raster:
         """Its light without the noise that is left."""
-        return evened(self.light, self.albedo, self.normal, self.depth, self.samples)
+        noise = self.light.mean(-1) / math.sqrt(max(1, self.samples)) if self.noise is None else self.noise
+        return evened(self.light, self.albedo, self.normal, self.depth, noise)
 
     def codes(self, transform: str, exposure: float = 1.0) -> AnyArray:
         """As a screen shows it, (H, W, 3) uint8."""
@@ -66,10 +70,13 @@ def read_still(folder: Path) -> Still | None:
             mean = held["sums"] / count
     except (OSError, ValueError):
         return None
-    # Channels: colour and alpha, then albedo, normal, depth.
-    return Still(
-        np.ascontiguousarray(mean[..., :3]), mean[..., 3], mean[..., 4:7], mean[..., 7:10], mean[..., 10], count * 8
-    )
+    # Channels: colour and alpha, then albedo, normal, depth, and the square of the light of each pass.
+    light = np.ascontiguousarray(mean[..., :3])
+    middle = light.mean(-1)
+    # One pass cannot tell: it is taken to be half wrong.
+    spread = np.maximum(mean[..., 11] - middle**2, 0) / (count - 1) if count > 1 else (0.5 * middle) ** 2
+    noise = np.asarray(np.sqrt(spread), np.float32)
+    return Still(light, mean[..., 3], mean[..., 4:7], mean[..., 7:10], mean[..., 10], count * 8, noise)
 
 
 def trace(folder: Path, samples: int, show_progress: Callable[[Progress], None], current: Callable[[], bool]) -> Still:
