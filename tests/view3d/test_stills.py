@@ -146,7 +146,7 @@ def test_what_is_clean_already_is_left_alone():
     flat, ones = np.full((40, 40, 3), 0.5, np.float32), np.ones((40, 40), np.float32)
     off = [np.abs(evened(light, flat, flat, ones, noise * ones) - light).mean() for noise in (0.0, 0.001, 0.5)]
     assert off[0] < 0.01
-    assert off[0] < off[1] < off[2] / 3
+    assert off[0] < off[1] < off[2] / 2
 
 
 def test_passes_tell_how_much_noise_is_left(tmp_path):
