@@ -277,6 +277,7 @@ class Renderer:
                 self.programs.sky,
                 {
                     "sharp": SHARP_UNIT,
+                    "even": not look.moving,
                     "sun": look.light.dome.key.direction,
                     "sun_glow": self.light.glow(),
                     "sun_cos": math.cos(max(look.light.dome.key.radius, 1e-3)),
