@@ -25,7 +25,7 @@ from .near import COARSE_PX, GRAIN_PX, away, focal_px
 from .openness import eased
 from .programs import Kind, Programs
 from .sampling import columns, places_seen, radical, rays, within_disc, write_values
-from .sky_samples import SkyAim
+from .sky_samples import SkyAim, seen_sky
 from .sky_seen import FURTHER, SkySeen
 from .sky_textures import SHARP_UNIT, SkyTextures
 from .stock import Arrays, Batch, Stock, own_of
@@ -185,7 +185,9 @@ class Renderer:
         nothing = Shadow(np.eye(4), 0.0, 0.0)
         self._frame(small, None, [(nothing, np.array([0.0, 0.0, 1.0]), 0.0)] * SKIES, (0.0, 0.0))
         self._held, normals = places_seen(look.camera, size, self.targets.guide(size))
-        self.aim.take(look.light.dome, self.sky_seen.rays, self._held, normals)
+        # A single thing in the open sees the sky all round: no rays are asked for it.
+        among = look.adapts and len(self._held) > 0
+        self.aim.take(look.light.dome, seen_sky(self.sky_seen.rays, self._held, normals) if among else None)
 
     def _take_light(self, look: Look) -> None:
         self.light.show(look.light)

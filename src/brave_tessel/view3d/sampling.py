@@ -21,20 +21,24 @@ def write_values(program: Any, values: dict[str, Any]) -> None:
 
 def box_of(parts: list[DrawPart]) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
     """Lowest and highest corner of all that is drawn, m."""
-    boxes = [
-        part.box or (part.positions.min(0), part.positions.max(0)) for part in parts if len(part.positions)
-    ]  # fmt: skip
+    boxes = [_box(part) for part in parts if len(part.positions)]
     if not boxes:
         return np.full(3, -2.0), np.full(3, 2.0)
     low, high = np.min([b[0] for b in boxes], 0), np.max([b[1] for b in boxes], 0)
     return np.asarray(low, np.float64), np.asarray(high, np.float64)
 
 
+def _box(part: DrawPart) -> npt.NDArray[np.float64]:
+    """Lowest and highest corner of one part, (2, 3) m."""
+    return np.array(part.box or (part.positions.min(0), part.positions.max(0)), np.float64)
+
+
 def built_box(parts: list[DrawPart]) -> tuple[npt.NDArray[np.float64], npt.NDArray[np.float64]]:
     """As :func:`box_of`, without the flat ground that goes on beyond all that stands on it."""
     low, high = box_of(parts)
-    flat = [part for part in parts if len(part.positions) and np.ptp(part.positions[:, 2]) < _FLAT * (high - low).min()]
-    for ground in sorted(flat, key=lambda part: -float(np.prod(np.ptp(part.positions[:, :2], axis=0)))):
+    sizes = [(part, np.ptp(_box(part), axis=0)) for part in parts if len(part.positions)]
+    flat = [(part, size) for part, size in sizes if size[2] < _FLAT * (high - low).min()]
+    for ground, _ in sorted(flat, key=lambda one: -float(one[1][0] * one[1][1])):
         rest = [part for part in parts if part.part != ground.part]
         inner = box_of(rest) if any(len(part.positions) for part in rest) else (low, high)
         if np.prod(inner[1][:2] - inner[0][:2]) > _WIDER * np.prod(high[:2] - low[:2]):

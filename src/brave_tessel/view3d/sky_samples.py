@@ -72,9 +72,9 @@ class SkyAim:
         self._samples: SkySamples | None = None
         self._next = 0
 
-    def take(self, dome: Dome, opening: Opening, places: Vector, normals: Vector) -> None:
-        """Another picture, of which some places (N, 3), m, are seen; the sequence goes on."""
-        self._samples = SkySamples(dome, seen_sky(opening, places, normals) if len(places) else None)
+    def take(self, dome: Dome, seen: npt.NDArray[np.float64] | None = None) -> None:
+        """Another picture; the sequence goes on. ``seen`` as :class:`SkySamples` takes it."""
+        self._samples = SkySamples(dome, seen)
 
     def draw(self) -> tuple[Vector, float]:
         """The next direction and its weight."""
