@@ -192,7 +192,7 @@ class Renderer:
     def _take_light(self, look: Look) -> None:
         self.light.show(look.light)
         if not self.sky_seen.begun and self.stock.batches:
-            self.sky_seen.begin(self.seen_from)
+            self.sky_seen.begin(self.seen_from, among=look.adapts)
 
     def learn_on(self, current: Callable[[], bool]) -> None:
         """Learn more of the sky, until enough is known, while nothing else is asked for."""

@@ -17,6 +17,8 @@ from .targets import Shadow
 
 PRIMED = 60
 """Directions that a scene's first picture is made with; much else is being done then."""
+ALONE = 24
+"""The same of a single thing in the open, which sees nearly all of the sky."""
 FURTHER = 6
 """Further directions in each frame at rest."""
 LEARNT = 256
@@ -54,11 +56,13 @@ class SkySeen:
         self.openness.learnt.fade()
         self._known = min(self._known, self.openness.samples)
 
-    def begin(self, draw: Draw) -> None:
-        """Learn enough for a first picture; ``draw`` makes the shadow map of a direction."""
+    def begin(self, draw: Draw, *, among: bool) -> None:
+        """Learn enough for a first picture, of an eye ``among`` what stands or before a single thing; ``draw`` makes
+        the shadow map of a direction.
+        """
         self.openness = Openness(*self.stock.built)
         self._next = 0
-        self.learn_on(draw, PRIMED)
+        self.learn_on(draw, PRIMED if among else min(PRIMED, ALONE))
 
     def learn_on(self, draw: Draw, count: int) -> int:
         """Learn from some more directions, evenly all round, until enough are known; from how many."""
